@@ -1,0 +1,3 @@
+"""Plain Compass: design the face, hinge and back cut of a tree before the saw starts."""
+
+__version__ = "0.1.0"

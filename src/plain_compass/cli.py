@@ -1,0 +1,132 @@
+"""The command line: ``plain-compass``. Exit status 0 answered, 2 bad input with one sentence."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import NoReturn
+
+from . import __version__
+from .core.errors import PlainCompassError
+
+
+class _Parser(argparse.ArgumentParser):
+    """Says what is wrong in one sentence instead of printing the whole usage."""
+
+    def error(self, message: str) -> NoReturn:
+        self.exit(2, f"{message}; see {self.prog} --help.\n")
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = _Parser(prog="plain-compass", description="Design the face notch, hinge and back cut of a tree.")
+    parser.add_argument("--version", action="version", version=f"plain-compass {__version__}")
+    parser.set_defaults(run=_window)
+    commands = parser.add_subparsers(metavar="command", parser_class=_Parser)
+    commands.add_parser("demo", help="open the window on the demo job").set_defaults(run=_demo)
+    opened = commands.add_parser("open", help="open the window on a job file")
+    opened.add_argument("file", type=Path)
+    opened.set_defaults(run=_open)
+    assessed = commands.add_parser("assess", help="print the findings of one tree")
+    _file_and_tree(assessed)
+    assessed.add_argument("--json", action="store_true", help="print one JSON object instead of a table")
+    assessed.set_defaults(run=_assess)
+    card = commands.add_parser("card", help="write one tree's card as PDF")
+    _file_and_tree(card)
+    card.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
+    card.add_argument("--paper", choices=("A4", "Letter"), default="A4")
+    card.set_defaults(run=_card)
+    commands.add_parser("schema", help="print the JSON Schema of job files").set_defaults(run=_schema)
+    return parser
+
+
+def _file_and_tree(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("file", type=Path, help="a job file (.pcjob.json), or the word demo")
+    parser.add_argument("--tree", help="id of the tree; may be left out when the job has one tree")
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run the command line; returns the exit status."""
+    arguments = _parser().parse_args(argv)
+    try:
+        return int(arguments.run(arguments))
+    except PlainCompassError as error:
+        print(str(error), file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        # The reader (a pager, head) has seen enough; what was asked for has been answered.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
+    except RecursionError:
+        print("The file is nested too deeply to be read.", file=sys.stderr)
+        return 2
+
+
+# The imports below stand inside the functions for start-up time only: the window needs Qt, a table does not.
+
+
+def _window(_: argparse.Namespace) -> int:
+    from .app.main import run
+
+    return run()
+
+
+def _demo(_: argparse.Namespace) -> int:
+    from .app.main import run
+
+    return run(demo=True)
+
+
+def _open(arguments: argparse.Namespace) -> int:
+    from .app.main import run
+    from .job.files import read_job
+
+    read_job(arguments.file)
+    return run(arguments.file)
+
+
+def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noqa: ANN202
+    from .job.demo import demo_job
+    from .job.files import JobFileError, read_job
+
+    is_demo = str(arguments.file) == "demo" and not arguments.file.exists()
+    job = demo_job() if is_demo else read_job(arguments.file).job
+    if arguments.tree is None and len(job.trees) > 1:
+        raise JobFileError(f"{arguments.file.name} has several trees; say which with --tree: {', '.join(t.id for t in job.trees)}.")
+    return job, job.plan(arguments.tree or job.trees[0].id)
+
+
+def _assess(arguments: argparse.Namespace) -> int:
+    from .job.document import assess_tree
+    from .job.report import assessment_to_plain, table
+
+    job, plan = _load(arguments)
+    result = assess_tree(job, plan.id)
+    if arguments.json:
+        print(json.dumps(assessment_to_plain(job, plan, result), indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        print(table(job, plan, result))
+    return 0
+
+
+def _card(arguments: argparse.Namespace) -> int:
+    from .app.steps.card.pdf import write_card_without_screen
+
+    job, plan = _load(arguments)
+    write_card_without_screen(job, plan.id, arguments.output, arguments.paper)
+    print(f"Card of {plan.id} written to {arguments.output}.")
+    return 0
+
+
+def _schema(_: argparse.Namespace) -> int:
+    from .job.schema import json_schema
+
+    print(json.dumps(json_schema(), indent=2, ensure_ascii=False))
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

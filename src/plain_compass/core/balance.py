@@ -1,0 +1,148 @@
+"""Mass of the whole tree above the cut, where it stands, and what it does about the hinge."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from .crown import crown_body
+from .cut import Cut
+from .frames import GRAVITY_m_s2, to_tree
+from .stem import Body, stem_body
+from .tree import Tree
+from .wood import Indicative, Wood
+
+
+@dataclass(frozen=True, slots=True)
+class Mass:
+    """The tree above the cut as one rigid body, from the pith at the cut.
+
+    Attributes:
+        mass_kg: green mass.
+        com_up_m, com_forward_m, com_left_m: centre of mass.
+        inertia_kg_m2: about the pith at the cut.
+        top_offset_forward_m, top_offset_left_m: the same lean as fallers say it, the centre's offset
+            carried up to the top.
+        crown_mass_kg: the crown's part of the mass (indicative).
+    """
+
+    mass_kg: float
+    com_up_m: float
+    com_forward_m: float
+    com_left_m: float
+    inertia_kg_m2: float
+    top_offset_forward_m: float
+    top_offset_left_m: float
+    crown_mass_kg: float
+
+    @property
+    def weight_N(self) -> float:
+        """Weight."""
+        return self.mass_kg * GRAVITY_m_s2
+
+    @property
+    def toppling_Nm(self) -> float:
+        """m g Z: moment per radian of tilt by which the weight helps the tree over."""
+        return self.weight_N * self.com_up_m
+
+
+@dataclass(frozen=True, slots=True)
+class Balance:
+    """How the tree stands over its hinge.
+
+    Attributes:
+        ahead_m, left_m: centre of mass from the hinge's centroid, along the lay and left of it.
+        moment_forward_Nm, moment_left_Nm: of the weight about the hinge's centroid.
+        standing_utilisation: |M| / (1 - m g Z/K) over the hinge's plastic moment; below 1 the tree stands on
+            the hinge alone. Infinite when the hinge is too limp to stand on at all.
+        stands_on_hinge: whether it does.
+        sits_back: whether it goes over backwards once hinge and strap no longer carry it.
+    """
+
+    ahead_m: float
+    left_m: float
+    moment_forward_Nm: float
+    moment_left_Nm: float
+    standing_utilisation: float
+    stands_on_hinge: bool
+    sits_back: bool
+
+
+def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
+    """Mass, centre and inertia of stem and crown together; a measured mass or centre overrides."""
+    exponent = constants.profile_exponent[wood.group]
+    stem = stem_body(
+        tree.trunk, tree.lean, cut_m=cut.height_m, height_m=tree.height_m, lay_deg=cut.lay_deg,
+        exponent=exponent, density_kg_m3=wood.density_kg_m3,
+    )
+    crown = crown_body(
+        tree.crown, tree.lean, stem, group=wood.group, cut_m=cut.height_m, height_m=tree.height_m,
+        lay_deg=cut.lay_deg, constants=constants,
+    )
+    whole = _overridden(_together(stem, crown), tree, cut.lay_deg)
+    per_height = (tree.height_m - cut.height_m) / whole.up_m
+    return Mass(
+        mass_kg=whole.mass_kg,
+        com_up_m=whole.up_m,
+        com_forward_m=whole.forward_m,
+        com_left_m=whole.left_m,
+        inertia_kg_m2=whole.second_up_kg_m2 + whole.mass_kg * (whole.forward_m**2 + whole.left_m**2),
+        top_offset_forward_m=whole.forward_m * per_height,
+        top_offset_left_m=whole.left_m * per_height,
+        crown_mass_kg=crown.mass_kg * whole.mass_kg / (stem.mass_kg + crown.mass_kg),
+    )
+
+
+def _together(a: Body, b: Body) -> Body:
+    mass = a.mass_kg + b.mass_kg
+    return Body(
+        mass,
+        (a.mass_kg * a.up_m + b.mass_kg * b.up_m) / mass,
+        (a.mass_kg * a.forward_m + b.mass_kg * b.forward_m) / mass,
+        (a.mass_kg * a.left_m + b.mass_kg * b.left_m) / mass,
+        a.second_up_kg_m2 + b.second_up_kg_m2,
+    )
+
+
+def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:
+    known = tree.measured
+    if known.mass_kg is not None:
+        body = replace(
+            body, mass_kg=known.mass_kg, second_up_kg_m2=body.second_up_kg_m2 * known.mass_kg / body.mass_kg
+        )
+    if known.com_up_m is not None:
+        scale = (known.com_up_m / body.up_m) ** 2
+        body = replace(body, up_m=known.com_up_m, second_up_kg_m2=body.second_up_kg_m2 * scale)
+    if known.com_offset_m is not None:
+        forward, left = to_tree(known.com_bearing_deg, known.com_offset_m, lay_deg)
+        body = replace(body, forward_m=forward, left_m=left)
+    return body
+
+
+def amplified(moment_Nm: float, toppling_Nm: float, stiffness_Nm: float) -> float:
+    """A moment with the extra lean it causes itself: |M| / (1 - m g Z/K); infinite at or past K = m g Z.
+
+    Source: the beam-column magnification factor 1/(1 - P/P_cr) with P_cr/P = K/(m g Z).
+    """
+    if stiffness_Nm <= toppling_Nm:
+        return math.inf
+    return abs(moment_Nm) / (1.0 - toppling_Nm / stiffness_Nm)
+
+
+def balance_on(
+    mass: Mass, *, hinge_forward_m: float, hinge_left_m: float, stiffness_Nm: float, plastic_Nm: float
+) -> Balance:
+    """Balance of the tree about the hinge's centroid; moments are the weight's alone (no wind, no rope)."""
+    ahead = mass.com_forward_m - hinge_forward_m
+    left = mass.com_left_m - hinge_left_m
+    moment = mass.weight_N * ahead
+    utilisation = amplified(moment, mass.toppling_Nm, stiffness_Nm) / plastic_Nm if plastic_Nm > 0 else math.inf
+    return Balance(
+        ahead_m=ahead,
+        left_m=left,
+        moment_forward_Nm=moment,
+        moment_left_Nm=mass.weight_N * left,
+        standing_utilisation=utilisation,
+        stands_on_hinge=utilisation < 1.0,
+        sits_back=ahead < 0.0 and utilisation >= 1.0,
+    )

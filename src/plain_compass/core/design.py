@@ -1,0 +1,40 @@
+"""A first cut for a tree, sized by the practice: where a design starts before a person shapes it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from .cut import BackCut, Cut, Face, Hinge, WedgeSeat
+from .practice import Practice
+from .section import section_at
+from .tree import Tree
+from .wood import Indicative, Wood
+
+STUMP_HEIGHT_M = 0.30
+
+
+def first_design(tree: Tree, wood: Wood, lay_deg: float, practice: Practice, constants: Indicative) -> Cut:
+    """An open face, even hinge and plain stepped back cut in the middle of the practice's ranges."""
+    height = min(STUMP_HEIGHT_M, tree.height_m / 10)
+    section = section_at(tree, height, lay_deg, constants.profile_exponent[wood.group])
+    depth = section.depth_m
+    thickness = max(sum(practice.hinge_ratio) / 2 * depth, practice.hinge_least_m)
+    floor = 20.0
+    return Cut(
+        lay_deg=lay_deg,
+        height_m=height,
+        face=Face("open", sum(practice.face_depth_ratio) / 2 * depth, practice.opening_default_deg - floor, floor),
+        hinge=Hinge(thickness, thickness),
+        back=BackCut("plain", practice.step_m[0], 0.12 * depth),
+        wedges=(WedgeSeat(0.0, 1),),
+    )
+
+
+def resized(cut: Cut, factor: float) -> Cut:
+    """The same design on a stem ``factor`` times as thick: everything in plan keeps its share of the wood."""
+    return replace(
+        cut,
+        face=replace(cut.face, depth_m=cut.face.depth_m * factor, overcut_m=cut.face.overcut_m * factor),
+        hinge=Hinge(cut.hinge.left_m * factor, cut.hinge.right_m * factor),
+        back=replace(cut.back, strap_m=cut.back.strap_m * factor),
+    )

@@ -1,0 +1,131 @@
+"""Findings: one plain statement per limit, with its value, its limit and what would change it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+LEVELS = ("clear", "watch", "unknown", "stop")
+"""From best to worst. Unknown outranks watch: what is not known may be a stop."""
+
+GROUPS = ("balance", "face", "hinge", "split", "wedge", "bar", "decay", "way_out", "landing")
+"""The limit states, in the order of the margin band."""
+
+
+@dataclass(frozen=True, slots=True)
+class Phrase:
+    """A sentence with quantities still in SI, to be shown in a person's own units and words.
+
+    Attributes:
+        template: text with ``{name}`` for quantities and ``[word]`` for vocabulary.
+        values: (name, value, kind) of each quantity; kinds are those of ``core.quantity``.
+    """
+
+    template: str
+    values: tuple[tuple[str, float, str], ...] = ()
+
+
+def phrase(template: str, **values: tuple[float, str]) -> Phrase:
+    """Build a Phrase: ``phrase("{t} thick", t=(0.04, "length"))``."""
+    return Phrase(template, tuple((name, float(value), kind) for name, (value, kind) in values.items()))
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One judged limit.
+
+    Attributes:
+        id: stable name, ``group.what``.
+        group: one of ``GROUPS``.
+        level: one of ``LEVELS``.
+        value, limit: what was found and where it would become a stop, both in the unit of ``kind``; None
+            when there is nothing to compare.
+        margin: share of the limit that is left: 1 all of it, 0 none, negative past it; None if unknown.
+        sentence: what the numbers say.
+        change: what would change it.
+        source: ``physics``, ``practice`` or ``site``.
+        indicative: whether it rests on an indicative relation.
+        mark: which part of the drawing it is about.
+    """
+
+    id: str
+    group: str
+    level: str
+    value: float | None
+    limit: float | None
+    kind: str
+    margin: float | None
+    sentence: Phrase
+    change: Phrase
+    source: str = "physics"
+    indicative: bool = False
+    mark: str = ""
+
+    @property
+    def use(self) -> float | None:
+        """Share of the limit used up: 1 at the limit."""
+        return None if self.margin is None else 1.0 - self.margin
+
+
+WATCH_FROM = 0.7
+
+
+def level_of(use: float, watch_from: float = WATCH_FROM) -> str:
+    """Level of a use of a limit: stop past 1, watch from ``watch_from``; not a number is unknown."""
+    if math.isnan(use):
+        return "unknown"
+    if use > 1.0:
+        return "stop"
+    return "watch" if use >= watch_from else "clear"
+
+
+def margin_of(use: float) -> float:
+    """Margin left at a use, held within -9.99 and 1 so that it can be drawn and written."""
+    return min(max(1.0 - use, -9.99), 1.0)
+
+
+def worst_first(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Findings from worst to best: by level, then by margin."""
+    return tuple(
+        sorted(findings, key=lambda f: (-LEVELS.index(f.level), f.margin if f.margin is not None else 0.0))
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """The whole plan in one sentence, made from its worst finding.
+
+    Attributes:
+        level: the worst level among what was judged.
+        lead: how the sentence begins.
+        ruling: the finding it is made from.
+        more: how many others share that level.
+        unknown: how many things are not known or not judged.
+    """
+
+    level: str
+    lead: str
+    ruling: Finding
+    more: int
+    unknown: int
+
+
+LEADS = {
+    "stop": "Do not cut this as drawn.",
+    "unknown": "Not decided yet.",
+    "watch": "Holds by these numbers, with little to spare.",
+    "clear": "Holds by these numbers.",
+}
+
+
+def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
+    """Rule by the worst finding. What this version cannot judge is counted, not ruled by."""
+    judged = [f for f in worst_first(findings) if not f.id.endswith(".not_judged")]
+    ruling = judged[0]
+    return Verdict(
+        level=ruling.level,
+        lead=LEADS[ruling.level],
+        ruling=ruling,
+        more=sum(f.level == ruling.level for f in judged) - 1,
+        unknown=sum(f.level == "unknown" for f in findings),
+    )

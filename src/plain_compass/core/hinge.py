@@ -1,0 +1,248 @@
+"""The hinge: what is left standing, how stiff and strong it is, and how far it steers."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from .balance import Mass
+from .cut import Hinge
+from .face import FaceGeometry
+from .polygon import Array, Moments, clip, moments
+from .section import Section, sound_powers
+from .wood import Indicative, Strength, Wood
+
+CURVE_STEP_DEG = 1.0
+CURVE_TILTS_DEG: Array = np.arange(0.0, 90.0 + CURVE_STEP_DEG / 2, CURVE_STEP_DEG)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class HingeGeometry:
+    """The hinge as a region of sound wood.
+
+    Attributes:
+        outline, rot: the strip between apex line and back cut, and the rot in it; shapes (n, 2), (k, 2).
+        region: moments of the sound part.
+        length_m: along the apex line, on the wood.
+        thickness_m: mean, sound area over length.
+        sound_fraction: sound area over the strip's whole area.
+        width_thickness2_m3: integral of thickness squared over the width.
+        left_m, right_m: outermost sound wood across the lay.
+    """
+
+    outline: Array
+    rot: Array
+    region: Moments
+    length_m: float
+    thickness_m: float
+    sound_fraction: float
+    width_thickness2_m3: float
+    left_m: float
+    right_m: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class HingeStrength:
+    """What the hinge can do.
+
+    Attributes:
+        stiffness_Nm: K, moment per radian of tilt (its length is indicative).
+        plastic_Nm: M_p, the most it resists in folding: (rupture/6) times integral of thickness^2.
+        side_capacity_Nm: C_b, bending across the lay.
+        twist_capacity_Nm: C_t, twisting.
+        break_angle_deg: tilt at which it parts by itself (indicative).
+    """
+
+    stiffness_Nm: float
+    plastic_Nm: float
+    side_capacity_Nm: float
+    twist_capacity_Nm: float
+    break_angle_deg: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class HingeUse:
+    """How hard the hinge works on the way down.
+
+    Attributes:
+        tilt_deg, use: the curve U(tilt), shapes (t,).
+        lets_go_deg: first tilt at which U reaches 1 or the face is shut.
+        lets_go_by: ``side load``, ``its own limit`` or ``face shut``.
+        needed_tilt_deg: past this tilt, losing the hinge moves the top less than the tolerance (indicative).
+        side_utilisation: most U between 0 and the lesser of shutting and needed tilt.
+    """
+
+    tilt_deg: Array
+    use: Array
+    lets_go_deg: float
+    lets_go_by: str
+    needed_tilt_deg: float
+    side_utilisation: float
+
+
+def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge) -> HingeGeometry:
+    """Cut the hinge out of the section: behind the apex line, ahead of the back-cut line."""
+    length = face.hinge_length_m
+    slope = (hinge.left_m - hinge.right_m) / length
+    offset = -face.hinge_front_m + hinge.right_m - slope * face.end_right_m
+
+    def strip(points: Array) -> Array:
+        return clip(clip(points, 1.0, 0.0, face.hinge_front_m), -1.0, -slope, offset)
+
+    outline, rot = strip(section.wood), strip(section.rot)
+    region, whole = moments(outline, rot), moments(outline)
+    lefts = section.strips.left_m
+    rear = face.hinge_front_m - np.clip(hinge.right_m + slope * (lefts - face.end_right_m), 0.0, None)
+    thickness, _, _ = sound_powers(section.strips, rear, np.full_like(lefts, face.hinge_front_m))
+    sound = lefts[thickness > 1e-6]
+    half = section.strips.width_m / 2
+    return HingeGeometry(
+        outline=outline,
+        rot=rot,
+        region=region,
+        length_m=length,
+        thickness_m=region.area_m2 / length,
+        sound_fraction=region.area_m2 / whole.area_m2 if whole.area_m2 else 0.0,
+        width_thickness2_m3=float((thickness**2).sum() * section.strips.width_m),
+        left_m=float(sound.max() + half) if len(sound) else 0.0,
+        right_m=float(sound.min() - half) if len(sound) else 0.0,
+    )
+
+
+def fibre_length_m(thickness_m: float, step_m: float, constants: Indicative) -> float:
+    """Length of fibre that bends: 1.5 thicknesses plus the step (indicative)."""
+    return constants.hinge_length_factor * thickness_m + step_m
+
+
+def hinge_strength(
+    hinge: HingeGeometry, *, step_m: float, wood: Wood, strength: Strength, condition: str,
+    load_left_m: float, diameter_m: float, constants: Indicative,
+) -> HingeStrength:
+    """Stiffness and capacities from the hinge's exact moments.
+
+    Args:
+        load_left_m: side offset of the load from the hinge's centroid; its sign says which end is in tension.
+        diameter_m: D of the break angle.
+
+    ``rupture`` is a modulus of rupture, 6M/(b t^2) by definition, so that the folding moment divides by 6.
+    Twist takes the polar moment over the distance to the tension end: the crushed end still carries shear.
+    """
+    region = hinge.region
+    to_right = region.left_m - hinge.right_m
+    to_left = hinge.left_m - region.left_m
+    tension = to_right if load_left_m > 0 else to_left if load_left_m < 0 else max(to_left, to_right)
+    tension = max(tension, 1e-9)
+    length = max(fibre_length_m(hinge.thickness_m, step_m, constants), 1e-9)
+    return HingeStrength(
+        stiffness_Nm=strength.elasticity_Pa * region.second_fall_m4 / length,
+        plastic_Nm=strength.rupture_Pa / 6 * hinge.width_thickness2_m3,
+        side_capacity_Nm=strength.rupture_Pa * region.second_side_m4 / tension,
+        twist_capacity_Nm=strength.shear_Pa * (region.second_fall_m4 + region.second_side_m4) / tension,
+        break_angle_deg=break_angle_deg(hinge.thickness_m, step_m, diameter_m, wood.suppleness, condition, constants),
+    )
+
+
+def break_angle_deg(
+    thickness_m: float, step_m: float, diameter_m: float, suppleness: str, condition: str, constants: Indicative
+) -> float:
+    """Tilt at which the hinge parts by itself, within 10 to 100 degrees (indicative).
+
+    f (0.10 D/t)^(1/3) (1 + step/(1.5 t))^(1/3): thin and stepped hinges bend further.
+    """
+    thickness = max(thickness_m, 1e-4)
+    base = constants.break_base_deg[suppleness] * (constants.break_dead_factor if condition == "dead" else 1.0)
+    thin = (0.10 * diameter_m / thickness) ** (1 / 3)
+    stepped = (1 + step_m / (constants.hinge_length_factor * thickness)) ** (1 / 3)
+    return min(max(base * thin * stepped, 10.0), 100.0)
+
+
+def hinge_use(
+    mass: Mass, strength: HingeStrength, *, ahead_m: float, left_m: float, closing_deg: float, tolerance_deg: float
+) -> HingeUse:
+    """Use of the hinge against tilt, for weight alone.
+
+    U = sqrt((m g Y cos/C_b)^2 + (m g Y sin/C_t)^2) + (tilt/break angle)^2.
+    """
+    tilt = CURVE_TILTS_DEG
+    side = abs(mass.weight_N * left_m)
+    turn = np.radians(tilt)
+    carried = _ratio(side, strength.side_capacity_Nm) * np.cos(turn)
+    twisted = _ratio(side, strength.twist_capacity_Nm) * np.sin(turn)
+    side_use = np.hypot(carried, twisted)
+    use: Array = side_use + (tilt / strength.break_angle_deg) ** 2
+    lets_go, by = _lets_go(tilt, use, side_use, closing_deg)
+    needed = needed_tilt_deg(ahead_m / mass.com_up_m, left_m / mass.com_up_m, tolerance_deg)
+    reach = min(closing_deg, needed)
+    at_end = float(np.interp(reach, tilt, use))
+    return HingeUse(tilt, use, lets_go, by, needed, max(float(use[tilt <= reach].max()), at_end))
+
+
+def _ratio(load: float, capacity: float) -> float:
+    if load == 0:
+        return 0.0
+    return load / capacity if capacity > 0 else 1e9
+
+
+def _lets_go(tilt: Array, use: Array, side_use: Array, closing_deg: float) -> tuple[float, str]:
+    """First tilt at which the hinge is spent, and what spends it."""
+    spent = np.nonzero(use >= 1.0)[0]
+    if len(spent) == 0:
+        return min(closing_deg, 90.0), "face shut"
+    first = int(spent[0])
+    by = "side load" if side_use[first] > use[first] - side_use[first] else "its own limit"
+    if first == 0:
+        return 0.0, by
+    before, after = float(use[first - 1]), float(use[first])
+    angle = float(tilt[first - 1] + CURVE_STEP_DEG * (1.0 - before) / (after - before))
+    return (closing_deg, "face shut") if closing_deg < angle else (angle, by)
+
+
+def needed_tilt_deg(ahead_ratio: float, left_ratio: float, tolerance_deg: float) -> float:
+    """Tilt past which losing the hinge moves the top off the lay by less than the tolerance (indicative).
+
+    After the hinge is lost the thin rod of section 10 of the model falls free. Linear in the side angle psi,
+    with w^2 = 2 ((1 - cos) + (X/Z) sin) in units of m g Z/I, psi'' = (cos - w^2) psi + (Y/Z) cos. The final
+    psi for *every* tilt at which the hinge may be lost comes from one backward sweep of the adjoint.
+
+    Args:
+        ahead_ratio, left_ratio: X/Z and Y/Z, centre of mass from the hinge over its height.
+    """
+    final = _final_side_angle(ahead_ratio) * abs(left_ratio)
+    over = np.nonzero(np.degrees(final) > tolerance_deg)[0]
+    if len(over) == 0:
+        return 0.0
+    last = int(over[-1])
+    if last + 1 >= len(final):
+        return 90.0
+    high, low = float(np.degrees(final[last])), float(np.degrees(final[last + 1]))
+    return float(CURVE_TILTS_DEG[last] + CURVE_STEP_DEG * (high - tolerance_deg) / (high - low))
+
+
+def _final_side_angle(ahead_ratio: float) -> Array:
+    """Side angle on the ground per unit of Y/Z, for a hinge lost at each of ``CURVE_TILTS_DEG``; shape (t,)."""
+    h = math.radians(CURVE_STEP_DEG)
+    l1, l2, total = 1.0, 0.0, 0.0
+    result = np.zeros(len(CURVE_TILTS_DEG))
+    for index in range(len(CURVE_TILTS_DEG) - 1, 0, -1):
+        mid = math.radians(float(CURVE_TILTS_DEG[index])) - h / 2
+        speed = _speed(mid, ahead_ratio)
+        stiff = (math.cos(mid) - speed * speed) / speed
+        # Midpoint rule for dl1/dtilt = -stiff l2, dl2/dtilt = -l1/speed, run backwards.
+        m1, m2 = l1 + h / 2 * stiff * l2, l2 + h / 2 * l1 / speed
+        l1, l2 = l1 + h * stiff * m2, l2 + h * m1 / speed
+        total += h * m2 * math.cos(mid) / speed
+        result[index - 1] = min(total, 50.0)
+    return result
+
+
+def _speed(tilt_rad: float, ahead_ratio: float) -> float:
+    """Tilt rate in units of sqrt(m g Z/I) for a tree let go at rest where it just goes; never quite zero."""
+    square = 2 * ((1 - math.cos(tilt_rad)) + ahead_ratio * math.sin(tilt_rad))
+    if ahead_ratio < 0:
+        start = math.atan(-ahead_ratio)
+        square -= 2 * ((1 - math.cos(start)) + ahead_ratio * math.sin(start))
+        if tilt_rad < start:
+            square = 0.0
+    return math.sqrt(max(square, 1e-3))

@@ -1,0 +1,121 @@
+"""The door to the core: ``assess(case)`` answers everything about one tree, one lay, one cut."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .balance import Balance, Mass, balance_on, tree_mass
+from .checks import check_case, check_cut_fits
+from .cut import Cut, Kit, Site
+from .face import FaceGeometry, face_on
+from .findings import Finding, Verdict, verdict_of, worst_first
+from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use
+from .judge import physics_findings
+from .judge_practice import practice_findings
+from .practice import Practice
+from .section import Section, section_at
+from .splitting import BackCutSweep, Splitting, sits_back_at_m, splitting_of, sweep_back_cut
+from .tape import TapeMark, tape_marks
+from .tree import Tree
+from .wedge import Wedging, wedging_of
+from .wood import Indicative, Wood, working_strength
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """Everything an assessment depends on."""
+
+    tree: Tree
+    wood: Wood
+    site: Site
+    cut: Cut
+    kit: Kit
+    practice: Practice
+    constants: Indicative
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Parts:
+    """The physical results of one assessment, before they are judged.
+
+    Attributes:
+        hinge_back_m: rearmost line of the hinge along the lay, at the thicker end.
+        sweep: the ligament as the back cut comes in.
+    """
+
+    section: Section
+    mass: Mass
+    balance: Balance
+    face: FaceGeometry
+    hinge: HingeGeometry
+    hinge_back_m: float
+    strength: HingeStrength
+    use: HingeUse
+    sweep: BackCutSweep
+    splitting: Splitting
+    wedging: Wedging
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Assessment:
+    """What the numbers say about a case.
+
+    Attributes:
+        parts: the physical results.
+        tape_marks: marks round the bark.
+        findings: every judged limit, worst first.
+        verdict: the whole in one sentence.
+    """
+
+    case: Case
+    parts: Parts
+    tape_marks: tuple[TapeMark, ...]
+    findings: tuple[Finding, ...]
+    verdict: Verdict
+
+
+def assess(case: Case) -> Assessment:
+    """Assess one tree with one cut.
+
+    Raises InputError, naming the field, when a value is out of range or the cut does not fit the stem.
+    """
+    check_case(case.tree, case.site, case.cut, case.kit)
+    parts = _parts(case)
+    findings = worst_first(physics_findings(case, parts) + practice_findings(case, parts))
+    return Assessment(case, parts, tape_marks(parts.section, parts.face, case.cut), findings, verdict_of(findings))
+
+
+def _parts(case: Case) -> Parts:
+    tree, cut, constants = case.tree, case.cut, case.constants
+    exponent = constants.profile_exponent[case.wood.group]
+    section = section_at(tree, cut.height_m, cut.lay_deg, exponent)
+    check_cut_fits(section, cut)
+    strength = working_strength(case.wood, tree.condition, constants)
+    mass = tree_mass(tree, case.wood, cut, constants)
+    face = face_on(section, cut.face, case.kit.kerf_m)
+    hinge = hinge_on(section, face, cut.hinge)
+    capacity = hinge_strength(
+        hinge, step_m=cut.back.step_m, wood=case.wood, strength=strength, condition=tree.condition,
+        load_left_m=mass.com_left_m - hinge.region.left_m, diameter_m=section.diameter_m, constants=constants,
+    )
+    balance = balance_on(
+        mass, hinge_forward_m=hinge.region.forward_m, hinge_left_m=hinge.region.left_m,
+        stiffness_Nm=capacity.stiffness_Nm, plastic_Nm=capacity.plastic_Nm,
+    )
+    use = hinge_use(
+        mass, capacity, ahead_m=balance.ahead_m, left_m=balance.left_m, closing_deg=face.closing_angle_deg,
+        tolerance_deg=case.practice.tolerance_deg,
+    )
+    sweep = sweep_back_cut(section, face, hinge, mass, strength, cut.back.step_m, constants)
+    splitting = splitting_of(
+        section, face, hinge, capacity, mass, sweep, cut=cut, wood=case.wood, strength=strength, crack=tree.crack,
+        kerf_m=case.kit.kerf_m, ahead_m=balance.ahead_m, constants=constants,
+    )
+    wedging = wedging_of(
+        section, face, hinge, capacity, balance, mass, cut=cut, kit=case.kit, dbh_m=tree.trunk.diameter_m,
+        tree_height_m=tree.height_m, sits_back_at_m=sits_back_at_m(sweep, mass.toppling_Nm), constants=constants,
+    )
+    thicker = max(cut.hinge.left_m, cut.hinge.right_m)
+    return Parts(
+        section, mass, balance, face, hinge, face.hinge_front_m - thicker, capacity, use, sweep, splitting, wedging
+    )

@@ -1,0 +1,35 @@
+"""A practice: one school's ranges and habits over the same physics."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Practice:
+    """Ranges a crew works within. Ratios are of the wood's depth along the lay.
+
+    Attributes:
+        face_depth_ratio: (low, high) depth of the face.
+        opening_deg: (low, high) opening of the face; ``opening_default_deg`` for a fresh design.
+        hinge_ratio: (low, high) mean hinge thickness; never under ``hinge_least_m``.
+        hinge_length_ratio: least length of the hinge.
+        step_m: (low, high) height of the back cut above the apex.
+        level_when_bored_open: whether a bored cut behind an open face may be level.
+        tolerance_deg: how far off the lay the top may come to rest.
+        order: in which order the face cuts are made, as words.
+    """
+
+    key: str
+    name: str
+    note: str
+    face_depth_ratio: tuple[float, float]
+    opening_deg: tuple[float, float]
+    opening_default_deg: float
+    hinge_ratio: tuple[float, float]
+    hinge_least_m: float
+    hinge_length_ratio: float
+    step_m: tuple[float, float]
+    level_when_bored_open: bool
+    tolerance_deg: float
+    order: str

@@ -1,0 +1,111 @@
+"""What each input measures, between which bounds, and how it is explained: said once, next to the field.
+
+Checks, typed entry, spin steps, tooltips and the published schema all read these declarations.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import MISSING, Field, dataclass, field, fields, is_dataclass
+from typing import Any
+
+from .errors import InputError
+
+KINDS: dict[str, str] = {
+    "girth": "m",
+    "length": "m",
+    "fine_length": "m",
+    "span": "m",
+    "angle": "deg",
+    "bearing": "deg",
+    "offset_angle": "deg",
+    "energy": "J",
+    "ratio": "",
+    "count": "",
+    "number": "",
+}
+"""Kind of a quantity -> its SI (or degree) unit. ``length`` is stump-sized, ``span`` is tree-sized."""
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """Declaration of one numeric input.
+
+    Attributes:
+        kind: key of ``KINDS``.
+        low, high: closed bounds, in the kind's unit.
+        label: short name with vocabulary words in square brackets, such as ``"[face] depth"``.
+        help: one sentence explaining the term.
+        step: how far one press of an arrow key moves it.
+        optional: whether None (not measured) is allowed.
+    """
+
+    kind: str
+    low: float
+    high: float
+    label: str
+    help: str
+    step: float = 0.005
+    optional: bool = False
+
+    @property
+    def unit(self) -> str:
+        """The unit in which the value is kept."""
+        return KINDS[self.kind]
+
+    def check(self, path: str, value: object) -> None:
+        """Raise InputError unless ``value`` is a finite number within the bounds (or None where optional)."""
+        if value is None and self.optional:
+            return
+        is_number = isinstance(value, (int, float)) and not isinstance(value, bool)
+        if is_number and math.isfinite(value) and self.low <= value <= self.high:  # type: ignore[operator]
+            return
+        raise InputError(path, value, kind=self.kind, low=self.low, high=self.high)
+
+
+def quantity(default: Any = MISSING, **declared: Any) -> Any:
+    """A dataclass field with its ``Quantity``; keywords are those of ``Quantity``."""
+    return field(default=default, metadata={"quantity": Quantity(**declared)})
+
+
+def choice(default: str, options: dict[str, str], label: str, help: str = "") -> Any:
+    """A dataclass field holding one key of ``options`` (key -> words shown to a person)."""
+    return field(default=default, metadata={"choice": options, "label": label, "help": help})
+
+
+def declared(cls: type, name: str) -> Quantity:
+    """The declaration of field ``name`` of dataclass ``cls``; KeyError when it has none."""
+    for item in fields(cls):
+        if item.name == name:
+            found: Quantity = item.metadata["quantity"]
+            return found
+    raise KeyError(name)
+
+
+def options_of(cls: type, name: str) -> dict[str, str]:
+    """The options of choice field ``name`` of dataclass ``cls``."""
+    found: dict[str, str] = next(f for f in fields(cls) if f.name == name).metadata["choice"]
+    return found
+
+
+def check_ranges(value: Any, path: str = "") -> None:
+    """Check every declared field of a frozen dataclass tree; raises InputError at the first that fails."""
+    for item, held, where in _walk(value, path):
+        if (found := item.metadata.get("quantity")) is not None:
+            found.check(where, held)
+        elif (options := item.metadata.get("choice")) is not None and held not in options:
+            raise InputError(where, held, reason="not one of the known words: " + ", ".join(options))
+
+
+def _walk(value: Any, path: str) -> Iterator[tuple[Field[Any], Any, str]]:
+    for item in fields(value):
+        held = getattr(value, item.name)
+        where = f"{path}.{item.name}" if path else item.name
+        yield item, held, where
+        if is_dataclass(held):
+            yield from _walk(held, where)
+        elif isinstance(held, tuple):
+            for index, each in enumerate(held):
+                if is_dataclass(each):
+                    yield from _walk(each, f"{where}[{index}]")

@@ -1,0 +1,118 @@
+"""Tape marks: every mark of the design as a distance round the bark from the lay mark."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from .cut import Cut
+from .face import FaceGeometry
+from .polygon import Array, following
+from .section import Section
+
+
+@dataclass(frozen=True, slots=True)
+class TapeMark:
+    """One mark, left and right of the lay mark, round the outside of the bark.
+
+    Attributes:
+        key: what it marks, such as ``face_corner``; shown through the glossary.
+        left_m, right_m: distances round the bark; None on the side where it has no place.
+    """
+
+    key: str
+    left_m: float | None
+    right_m: float | None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class BarkTape:
+    """Arc length round the bark from the lay mark: ``turn`` is the angle at the pith, left positive.
+
+    Attributes:
+        turn_rad: shape (n,), rising from -pi to pi; 0 is the lay.
+        arc_m: signed distance round the bark, left positive, shape (n,).
+        girth_m: all the way round.
+    """
+
+    turn_rad: Array
+    arc_m: Array
+    girth_m: float
+
+    def at(self, turn_rad: float) -> float:
+        """Signed distance round the bark of the point seen at an angle from the pith."""
+        return float(np.interp(turn_rad, self.turn_rad, self.arc_m))
+
+
+def bark_tape(section: Section) -> BarkTape:
+    """Lay a tape round the bark, zero at the lay."""
+    turn = np.arctan2(section.bark[:, 1], section.bark[:, 0])
+    order = np.argsort(turn)
+    turn, points = turn[order], section.bark[order]
+    turn = np.concatenate([[turn[-1] - 2 * np.pi], turn, [turn[0] + 2 * np.pi]])
+    points = np.concatenate([points[-1:], points, points[:1]])
+    arc = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+    girth = float(arc[-1] - np.interp(turn[-1] - 2 * np.pi, turn, arc))
+    return BarkTape(turn, arc - np.interp(0.0, turn, arc), girth)
+
+
+def _crossing(section: Section, forward_m: float, slope: float, left: bool) -> float | None:
+    """Angle at the pith where the line forward = forward_m - slope * left_m meets the bark on one side."""
+    x, y = section.bark[:, 0], section.bark[:, 1]
+    off = x - forward_m + slope * y
+    nxt = following(off)
+    hit = np.nonzero((off > 0) != (nxt > 0))[0]
+    if len(hit) < 2:
+        return None
+    share = off[hit] / (off[hit] - nxt[hit])
+    px = x[hit] + share * (following(x)[hit] - x[hit])
+    py = y[hit] + share * (following(y)[hit] - y[hit])
+    pick = int(py.argmax() if left else py.argmin())
+    return math.atan2(float(py[pick]), float(px[pick]))
+
+
+def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark, ...]:
+    """Every mark needed to put the design on the tree, in the order in which it is marked.
+
+    On a round stem a line at distance a ahead of the pith meets the bark at R acos(a/R) each side.
+    """
+    tape = bark_tape(section)
+
+    def pair(key: str, forward_m: float, slope: float = 0.0) -> TapeMark:
+        left, right = (_crossing(section, forward_m, slope, side) for side in (True, False))
+        return TapeMark(key, _from_lay(tape, left, True), _from_lay(tape, right, False))
+
+    hinge = cut.hinge
+    slope = (hinge.left_m - hinge.right_m) / face.hinge_length_m
+    hinge_back = face.hinge_front_m - hinge.right_m + slope * face.end_right_m
+    marks = [TapeMark("lay", 0.0, 0.0), pair("face_corner", face.apex_forward_m)]
+    if cut.face.overcut_m > 0:
+        marks.append(pair("overcut_end", face.hinge_front_m))
+    marks.append(pair("hinge_back", hinge_back, slope))
+    if cut.back.form == "bored":
+        # One bore through the stem: it goes in and comes out beside the hinge and runs back to the strap.
+        marks.append(pair("bore", (hinge_back + section.back_m + cut.back.strap_m) / 2))
+        marks.append(pair("strap_edge", section.back_m + cut.back.strap_m))
+    for seat in cut.wedges:
+        marks.append(_seat_mark(tape, seat.at_deg))
+    half = tape.girth_m / 2
+    turn_back = tape.at(math.pi)
+    marks.append(TapeMark("back_centre", min(turn_back, 2 * half), 2 * half - turn_back))
+    return tuple(marks)
+
+
+def _from_lay(tape: BarkTape, turn: float | None, left: bool) -> float | None:
+    if turn is None:
+        return None
+    arc = tape.at(turn)
+    return arc if left else -arc
+
+
+def _seat_mark(tape: BarkTape, at_deg: float) -> TapeMark:
+    """A seat is marked on the side it lies on; straight behind from both sides."""
+    turn = math.pi - math.radians(abs(at_deg))
+    left = tape.at(turn) if at_deg >= 0 else None
+    right = -tape.at(-turn) if at_deg <= 0 else None
+    return TapeMark("wedge_seat", left, right)

@@ -1,0 +1,84 @@
+"""Green wood of a species, and the indicative constants of the model, as frozen data."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+SPLITTING_CLASSES = ("very ready", "ready", "middling", "reluctant")
+SUPPLENESS_CLASSES = ("supple", "average", "brittle")
+GROUPS = ("conifer", "broadleaf", "spreading broadleaf")
+
+
+@dataclass(frozen=True, slots=True)
+class Wood:
+    """Properties of green clear wood, with the handbook they come from.
+
+    Attributes:
+        rupture_Pa: modulus of rupture, by definition 6M/(b t^2).
+        elasticity_Pa: modulus of elasticity along the grain.
+        shear_Pa: shear strength along the grain.
+        across_Pa: tension strength across the grain.
+        density_kg_m3: green density with bark.
+        splitting, suppleness, group: one of the classes above.
+        estimated: names of the attributes that are estimates rather than handbook values.
+    """
+
+    key: str
+    name: str
+    group: str
+    rupture_Pa: float
+    elasticity_Pa: float
+    shear_Pa: float
+    across_Pa: float
+    density_kg_m3: float
+    splitting: str
+    suppleness: str
+    source: str
+    estimated: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Indicative:
+    """Constants fitted to practice rather than measured; kept in a data file a person may edit.
+
+    The data file says for each what it is and where it comes from.
+    """
+
+    profile_exponent: dict[str, float]
+    crown_share_conifer: float
+    crown_share_bare: float
+    crown_share_leaf: float
+    crown_centre_conifer: float
+    crown_centre_broadleaf: float
+    hinge_length_factor: float
+    dead_strength_factor: float
+    break_base_deg: dict[str, float]
+    break_dead_factor: float
+    fracture_energy_J_m2: dict[str, float]
+    cracked_factor: float
+    tip_margin_deg: float
+    wedge_friction: float
+    stacked_friction: float
+    blow_efficiency: float
+    least_advance_m: float
+
+    def __hash__(self) -> int:
+        return id(self)
+
+
+@dataclass(frozen=True, slots=True)
+class Strength:
+    """What the hinge is reckoned with: the wood's values after condition is taken into account."""
+
+    rupture_Pa: float
+    elasticity_Pa: float
+    shear_Pa: float
+
+
+def working_strength(wood: Wood, condition: str, constants: Indicative) -> Strength:
+    """Strength of the wood as it stands. Dead wood is reduced; dry or frozen wood gets no bonus.
+
+    The factor for dead wood is indicative.
+    """
+    factor = constants.dead_strength_factor if condition == "dead" else 1.0
+    return Strength(wood.rupture_Pa * factor, wood.elasticity_Pa * factor, wood.shear_Pa * factor)

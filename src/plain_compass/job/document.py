@@ -1,0 +1,104 @@
+"""The job document: everything that is kept about one job, frozen."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from typing import Any, TypeVar
+
+from ..core.cut import Cut, Kit, Site
+from ..core.errors import InputError
+from ..core.plan import Assessment, Case, assess
+from ..core.quantity import choice
+from ..core.tree import Tree
+from .tables import indicative, practice_of, wood_of
+from .units import UNITS
+from .words import Speech, vocabularies
+
+FORMAT = "plain-compass-job"
+VERSION = 1
+SUFFIX = ".pcjob.json"
+
+D = TypeVar("D")
+
+
+@dataclass(frozen=True, slots=True)
+class TreePlan:
+    """One tree with the cut designed for it."""
+
+    id: str = "1"
+    tree: Tree = field(default_factory=Tree)
+    cut: Cut = field(default_factory=Cut)
+    notes: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class LogEntry:
+    """What really happened to a tree; the stump log will grow here."""
+
+    tree_id: str = ""
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """A job: its trees, the kit, the site, and how the person is spoken to."""
+
+    name: str = "New job"
+    practice: str = "fifth-and-tenth"
+    units: str = choice("metric", UNITS, "units")
+    words: str = choice("hinge", vocabularies(), "words")
+    site: Site = field(default_factory=Site)
+    kit: Kit = field(default_factory=Kit)
+    trees: tuple[TreePlan, ...] = field(default_factory=lambda: (TreePlan(),))
+    log: tuple[LogEntry, ...] = ()
+
+    def plan(self, tree_id: str) -> TreePlan:
+        """The tree with this id; InputError when there is none."""
+        for each in self.trees:
+            if each.id == tree_id:
+                return each
+        raise InputError("tree", tree_id, reason="this job's trees are " + ", ".join(t.id for t in self.trees))
+
+    @property
+    def speech(self) -> Speech:
+        """How to speak to this person."""
+        return Speech(self.units, self.words)
+
+
+def case_of(job: Job, tree_id: str) -> Case:
+    """The core's case for one tree of a job."""
+    plan = job.plan(tree_id)
+    return Case(
+        tree=plan.tree, wood=wood_of(plan.tree.species), site=job.site, cut=plan.cut, kit=job.kit,
+        practice=practice_of(job.practice), constants=indicative(),
+    )
+
+
+def assess_tree(job: Job, tree_id: str) -> Assessment:
+    """Assess one tree of a job."""
+    return assess(case_of(job, tree_id))
+
+
+def held(document: Any, path: str) -> Any:
+    """The value at a dotted path; numbers index tuples: ``cut.wedges.0.at_deg``."""
+    for name in path.split("."):
+        document = document[int(name)] if name.isdigit() else getattr(document, name)
+    return document
+
+
+def with_value(document: D, path: str, value: Any) -> D:
+    """A copy of a frozen document with the value at a dotted path replaced."""
+    name, _, rest = path.partition(".")
+    if name.isdigit():
+        at = int(name)
+        assert isinstance(document, tuple)
+        inner = with_value(document[at], rest, value) if rest else value
+        return (*document[:at], inner, *document[at + 1 :])  # type: ignore[return-value]
+    inner = with_value(getattr(document, name), rest, value) if rest else value
+    return replace(document, **{name: inner})  # type: ignore[type-var]
+
+
+def with_plan(job: Job, tree_id: str, path: str, value: Any) -> Job:
+    """A copy of the job with one value of one tree's plan replaced."""
+    trees = tuple(with_value(t, path, value) if t.id == tree_id else t for t in job.trees)
+    return replace(job, trees=trees)

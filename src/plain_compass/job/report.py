@@ -1,0 +1,95 @@
+"""An assessment as plain data and as a table: what the command line prints."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import fields, is_dataclass
+from typing import Any
+
+import numpy as np
+
+from ..core.findings import Finding
+from ..core.plan import Assessment
+from .document import Job, TreePlan
+from .units import tape_rounded
+from .words import Speech
+
+
+def plain(value: Any) -> Any:
+    """Plain data for JSON: dataclasses to objects, arrays left out, what is not finite to null."""
+    if is_dataclass(value):
+        pairs = ((f.name, getattr(value, f.name)) for f in fields(value))
+        return {name: plain(held) for name, held in pairs if not isinstance(held, np.ndarray)}
+    if isinstance(value, (tuple, list)):
+        return [plain(each) for each in value]
+    if isinstance(value, float):
+        return value if math.isfinite(value) else None
+    return value
+
+
+def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[str, Any]:
+    """The assessment grouped as the model names it."""
+    parts, speech = result.parts, job.speech
+    section, use = parts.section, parts.use
+    sound = section.sound_moments
+    return {
+        "tree": plan.id,
+        "verdict": {"level": result.verdict.level, "sentence": speech.verdict(result.verdict)},
+        "balance": plain(parts.mass) | plain(parts.balance),
+        "section": {
+            "diameter_m": section.diameter_m, "depth_m": section.depth_m, "width_m": section.width_m,
+            "area_m2": sound.area_m2, "second_fall_m4": sound.second_fall_m4, "second_side_m4": sound.second_side_m4,
+            "shell_ratio": section.shell_ratio, "sound_fraction": section.sound_fraction,
+        },
+        "face": plain(parts.face),
+        "hinge": _hinge(result),
+        "splitting": plain(parts.splitting),
+        "wedges": plain(parts.wedging),
+        "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
+        "findings": [_finding(finding, speech) for finding in result.findings],
+        "curve": {"tilt_deg": use.tilt_deg.tolist(), "use": [round(float(u), 6) for u in use.use]},
+    }
+
+
+def _hinge(result: Assessment) -> dict[str, Any]:
+    hinge, use = result.parts.hinge, result.parts.use
+    return {
+        "length_m": hinge.length_m, "thickness_m": hinge.thickness_m, "sound_fraction": hinge.sound_fraction,
+        "area_m2": hinge.region.area_m2, "second_fall_m4": hinge.region.second_fall_m4,
+        "second_side_m4": hinge.region.second_side_m4, **plain(result.parts.strength),
+        "lets_go_deg": use.lets_go_deg, "lets_go_by": use.lets_go_by, "needed_tilt_deg": use.needed_tilt_deg,
+        "side_utilisation": use.side_utilisation,
+    }
+
+
+def _mark(mark: Any, speech: Speech) -> dict[str, Any]:
+    shown = {
+        side: None if value is None else round(tape_rounded(value, speech.units), 6)
+        for side, value in (("left_rounded_m", mark.left_m), ("right_rounded_m", mark.right_m))
+    }
+    return {**plain(mark), **shown}
+
+
+def _finding(finding: Finding, speech: Speech) -> dict[str, Any]:
+    return {
+        "id": finding.id, "group": finding.group, "level": finding.level, "value": plain(finding.value),
+        "limit": plain(finding.limit), "margin": plain(finding.margin), "kind": finding.kind,
+        "sentence": speech.phrase(finding.sentence), "change": speech.phrase(finding.change),
+        "source": finding.source, "indicative": finding.indicative,
+    }
+
+
+def table(job: Job, plan: TreePlan, result: Assessment) -> str:
+    """The findings as a table for a terminal, worst first, the verdict above and the cautions' gist below."""
+    speech = job.speech
+    rows = [("level", "what", "value", "limit", "what the numbers say")]
+    for finding in result.findings:
+        about = "~" if finding.indicative else ""
+        value = "–" if finding.value is None else about + speech.show(finding.value, finding.kind)
+        limit = "–" if finding.limit is None else speech.show(finding.limit, finding.kind)
+        rows.append((finding.level, finding.id, value, limit, speech.phrase(finding.sentence)))
+    widths = [max(len(row[i]) for row in rows) for i in range(4)]
+    lines = ["  ".join([*(cell.ljust(w) for cell, w in zip(row[:4], widths, strict=True)), row[4]]) for row in rows]
+    head = f"{plan.id}: {speech.verdict(result.verdict)}"
+    foot = "~ indicative. Wind, ropes, ground and ways out are not reckoned. The competent person on the spot decides."
+    return "\n".join([head, "", *lines, "", foot])

@@ -1,0 +1,141 @@
+"""Validation and JSON Schema, derived from the core's own declarations by pydantic."""
+
+from __future__ import annotations
+
+import types
+from dataclasses import MISSING, Field as DataField, fields, is_dataclass
+from functools import cache
+from typing import Any, Literal, TypeVar, Union, get_args, get_origin, get_type_hints
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, create_model
+
+from ..core.errors import PlainCompassError
+from ..core.quantity import Quantity
+from .document import FORMAT, VERSION, Job
+
+T = TypeVar("T")
+
+
+class DocumentError(PlainCompassError, ValueError):
+    """A job document that does not say what it should; the text names field, value and what is accepted."""
+
+
+@cache
+def model_of(cls: type) -> type[BaseModel]:
+    """The pydantic model of a frozen dataclass: same fields, same bounds, unknown fields allowed."""
+    hints = get_type_hints(cls)
+    members: dict[str, Any] = {f.name: (_member_type(f, hints[f.name]), _member_field(f)) for f in fields(cls)}
+    config = ConfigDict(extra="allow", strict=True)
+    return create_model(cls.__name__, __config__=config, __doc__=cls.__doc__, **members)
+
+
+def _member_type(item: DataField[Any], hint: Any) -> Any:
+    if (options := item.metadata.get("choice")) is not None:
+        return Literal[tuple(options)]
+    return _translated(hint)
+
+
+def _translated(hint: Any) -> Any:
+    if is_dataclass(hint):
+        return model_of(hint)  # type: ignore[arg-type]
+    if get_origin(hint) is tuple:
+        return list[_translated(get_args(hint)[0])]  # type: ignore[misc]
+    if get_origin(hint) in (Union, types.UnionType):
+        return Union[tuple(_translated(a) for a in get_args(hint))]  # noqa: UP007
+    return hint
+
+
+def _member_field(item: DataField[Any]) -> Any:
+    default = item.default_factory() if item.default_factory is not MISSING else item.default
+    quantity: Quantity | None = item.metadata.get("quantity")
+    told: dict[str, Any] = {"default": _dumped(default)}
+    if quantity is not None:
+        told |= {"ge": quantity.low, "le": quantity.high, "description": quantity.help}
+        if item.type != "int":
+            told["allow_inf_nan"] = False
+    elif item.metadata.get("help"):
+        told["description"] = item.metadata["help"]
+    return Field(**told, validate_default=True)
+
+
+def _dumped(value: Any) -> Any:
+    """A frozen dataclass tree as plain dicts and lists."""
+    if is_dataclass(value):
+        return {f.name: _dumped(getattr(value, f.name)) for f in fields(value)}
+    return [_dumped(each) for each in value] if isinstance(value, tuple) else value
+
+
+def job_to_plain(job: Job) -> dict[str, Any]:
+    """The job as plain data, ready for JSON."""
+    return {"format": FORMAT, "version": VERSION, **_dumped(job)}
+
+
+def job_from_plain(raw: dict[str, Any]) -> Job:
+    """A job from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
+    body = {key: value for key, value in raw.items() if key not in ("format", "version")}
+    try:
+        model = model_of(Job).model_validate(body)
+    except ValidationError as error:
+        raise DocumentError(_sentence(error)) from None
+    return _built(Job, model)
+
+
+def _built(cls: type[T], model: BaseModel) -> T:
+    hints = get_type_hints(cls)
+    return cls(**{f.name: _value(hints[f.name], getattr(model, f.name)) for f in fields(cls)})  # type: ignore[arg-type]
+
+
+def _value(hint: Any, value: Any) -> Any:
+    if is_dataclass(hint) and isinstance(value, BaseModel):
+        return _built(hint, value)  # type: ignore[arg-type]
+    if isinstance(value, list):
+        return tuple(_value(get_args(hint)[0], each) for each in value)
+    wants_float = hint is float or float in get_args(hint)
+    return float(value) if wants_float and isinstance(value, int) else value
+
+
+def _sentence(error: ValidationError) -> str:
+    first = error.errors()[0]
+    path = ""
+    for step in first["loc"]:
+        path += f"[{step}]" if isinstance(step, int) else f".{step}" if path else str(step)
+    bounds = first.get("ctx", {})
+    wanted = first["msg"]
+    if "ge" in bounds or "le" in bounds:
+        wanted = _range_of(path) or wanted
+    more = f" ({error.error_count() - 1} more like it)" if error.error_count() > 1 else ""
+    given = "missing" if first["type"] == "missing" else f"{_brief(first['input'])}"
+    return f"{path} is {given}; accepted: {wanted[:1].lower()}{wanted[1:]}{more}."
+
+
+def _brief(value: Any) -> str:
+    text = repr(value)
+    return text if len(text) <= 60 else text[:57] + "..."
+
+
+def _range_of(path: str) -> str:
+    """Both bounds of the field at a document path."""
+    cls: Any = Job
+    item: DataField[Any] | None = None
+    for name in [step.split("[")[0] for step in path.split(".")]:
+        item = next((f for f in fields(cls) if f.name == name), None)
+        if item is None:
+            return ""
+        hint = get_type_hints(cls)[name]
+        cls = get_args(hint)[0] if get_origin(hint) is tuple else hint
+    quantity = item.metadata.get("quantity") if item else None
+    return f"{quantity.low:g} to {quantity.high:g} {quantity.unit}".strip() if quantity else ""
+
+
+def json_schema() -> dict[str, Any]:
+    """The published JSON Schema of a job file."""
+    schema = model_of(Job).model_json_schema()
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    schema["title"] = "Plain Compass job"
+    schema["properties"] = {
+        "format": {"const": FORMAT, "description": "Says what kind of file this is."},
+        "version": {"const": VERSION, "description": "Version of the format."},
+        **schema["properties"],
+    }
+    schema["required"] = ["format", "version"]
+    return schema

@@ -1,0 +1,195 @@
+"""Typed values and shown values: metric or imperial, fractions, percentages of the wood's depth.
+
+A small parser of our own: the usual unit packages cost more than the whole start-up of the program and know
+neither ``10 %D`` nor ``2 1/4 in`` (see docs/decisions.md).
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from fractions import Fraction
+
+from ..core.errors import InputError
+
+UNITS = {"metric": "metric (cm, m)", "imperial": "imperial (in, ft)"}
+
+METRES = {
+    "mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, '"': 0.0254, "″": 0.0254, "inch": 0.0254, "inches": 0.0254,
+    "ft": 0.3048, "'": 0.3048, "′": 0.3048, "foot": 0.3048, "feet": 0.3048,
+}
+LENGTH_KINDS = ("length", "fine_length", "girth", "span")
+ANGLE_KINDS = ("angle", "bearing", "offset_angle")
+DEFAULT_UNIT = {
+    "metric": {"length": "cm", "girth": "cm", "span": "m", "fine_length": "mm"},
+    "imperial": {"length": "in", "girth": "in", "span": "ft", "fine_length": "in"},
+}
+COMPASS = "N NNE NE ENE E ESE SE SSE S SSW SW WSW W WNW NW NNW".split()
+EXAMPLES = {
+    "length": "55, 12.5 cm, 2 1/4 in, 10 %D",
+    "fine_length": "8, 8 mm, 3/8 in",
+    "girth": "52, 163 cm girth, 20 1/2 in",
+    "span": "17.5, 17.5 m, 57 ft 5 in",
+    "angle": "70, 70°",
+    "bearing": "214, 214°, SW",
+    "offset_angle": "20 L, 20 R, -20",
+    "ratio": "2, 250 %",
+    "count": "2",
+    "energy": "80, 80 J",
+    "number": "1500",
+}
+_NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
+_PART = re.compile(rf"\s*({_NUMBER})\s*([a-zA-Z°%\"'″′]*)\s*")
+
+
+class TypedError(InputError):
+    """What was typed could not be read as a quantity; ``text`` is what was typed."""
+
+    def __init__(self, text: str, kind: str, why: str = "") -> None:
+        self.text = text
+        self.why = why or f"it is not read as {'an angle' if kind in ANGLE_KINDS else 'a measure'}"
+        super().__init__(kind, text, kind=kind, reason=self.why)
+
+    def sentence(self) -> str:
+        """What was typed and what can be typed instead."""
+        shown = self.text.strip() or "nothing"
+        return f"“{shown}”: {self.why}; type for example {EXAMPLES.get(self.kind, '1')}."
+
+
+def parse(text: str, kind: str, units: str, depth_m: float | None = None) -> float:
+    """Read typed text as a quantity of ``kind`` in SI units (degrees for angles).
+
+    Args:
+        depth_m: the wood's depth along the lay, to which ``%D`` refers; None where it means nothing.
+
+    Raises TypedError with a sentence when the text cannot be read.
+    """
+    clean = text.strip().replace("−", "-").replace("½", " 1/2").replace("¼", " 1/4").replace("¾", " 3/4").strip()
+    if kind == "bearing" and clean.upper() in COMPASS:
+        return COMPASS.index(clean.upper()) * 22.5
+    sign, clean = (-1.0, clean[1:]) if clean.startswith("-") else (1.0, clean)
+    parts = _parts(clean.replace(" ", "") if kind == "offset_angle" else clean, text, kind)
+    if kind in LENGTH_KINDS:
+        return sign * _length(parts, text, kind, units, depth_m)
+    if len(parts) != 1:
+        raise TypedError(text, kind)
+    number, unit = parts[0]
+    return sign * _single(number, unit, text, kind)
+
+
+def _parts(clean: str, text: str, kind: str) -> list[tuple[float, str]]:
+    found, at = [], 0
+    while at < len(clean):
+        match = _PART.match(clean, at)
+        if match is None:
+            word = re.match(r"\s*girth\s*$", clean[at:], re.IGNORECASE)
+            if word and found:
+                found.append((math.nan, "girth"))
+                break
+            raise TypedError(text, kind)
+        try:
+            number = float(sum(Fraction(piece.replace(",", ".")) for piece in match[1].split()))
+        except ZeroDivisionError:
+            raise TypedError(text, kind, "a fraction over zero has no value") from None
+        unit = match[2].lower()
+        if unit.endswith("girth"):
+            found += [(number, unit.removesuffix("girth")), (math.nan, "girth")]
+        else:
+            found.append((number, unit))
+        at = match.end()
+    if not found:
+        raise TypedError(text, kind)
+    return found
+
+
+def _length(parts: list[tuple[float, str]], text: str, kind: str, units: str, depth_m: float | None) -> float:
+    is_girth = parts[-1][1] == "girth"
+    if is_girth and kind != "girth":
+        raise TypedError(text, kind, "a girth is not wanted here")
+    total = 0.0
+    for number, unit in parts[:-1] if is_girth else parts:
+        if unit in ("%d", "%"):
+            if depth_m is None:
+                raise TypedError(text, kind, "there is no diameter to take a percentage of here")
+            total += number / 100 * depth_m
+        else:
+            name = unit or DEFAULT_UNIT[units][kind]
+            if name not in METRES:
+                raise TypedError(text, kind, f"“{unit}” is not a unit of length")
+            total += number * METRES[name]
+    return total / math.pi if is_girth else total
+
+
+def _single(number: float, unit: str, text: str, kind: str) -> float:
+    if kind == "offset_angle" and unit in ("l", "left", "°l", "r", "right", "°r"):
+        return number if "l" in unit else -number
+    if kind in ANGLE_KINDS and unit in ("", "°", "deg", "degrees"):
+        return number
+    if kind == "ratio" and unit in ("", "%"):
+        return number / 100 if unit == "%" else number
+    if kind == "count" and unit in ("", "x") and number == int(number):
+        return number
+    if kind == "energy" and unit in ("", "j"):
+        return number
+    if kind == "number" and unit in ("", "kg"):
+        return number
+    raise TypedError(text, kind)
+
+
+def shown(value: float | None, kind: str, units: str) -> str:
+    """A quantity as a person reads it, always with its unit."""
+    if value is None:
+        return "–"
+    if math.isinf(value):
+        return "no limit" if value > 0 else "none"
+    if kind in LENGTH_KINDS:
+        return _shown_length(value, kind, units)
+    if kind == "offset_angle":
+        return f"{abs(value):.0f}° {'L' if value >= 0.5 else 'R' if value <= -0.5 else ''}".strip()
+    return {
+        "angle": f"{_trim(value, 1)}°",
+        "bearing": f"{_trim(value % 360 if value != 360 else 360, 1)}°",
+        "ratio": f"{value * 100:.0f} %",
+        "count": f"{value:.0f}",
+        "energy": f"{value:.0f} J",
+    }.get(kind, f"{value:.2f}")
+
+
+def _shown_length(value: float, kind: str, units: str) -> str:
+    if units == "metric":
+        if kind == "span":
+            return f"{_trim(value, 2)} m"
+        return f"{_trim(value * 1000, 1)} mm" if kind == "fine_length" else f"{_trim(value * 100, 1)} cm"
+    if kind == "span":
+        return _feet(value)
+    if kind == "fine_length":
+        return f"{value / 0.0254:.2f} in"
+    return f"{_eighths(value / 0.0254)} in"
+
+
+def _trim(value: float, digits: int) -> str:
+    text = f"{value:.{digits}f}"
+    text = text.rstrip("0").rstrip(".") if "." in text else text
+    return "0" if text == "-0" else text
+
+
+def _eighths(inches: float) -> str:
+    sign, eighths = ("-" if inches < 0 else ""), round(abs(inches) * 8)
+    whole, rest = divmod(eighths, 8)
+    if not rest:
+        return f"{sign if whole else ''}{whole}"
+    part = Fraction(rest, 8)
+    return f"{sign}{f'{whole} ' if whole else ''}{part.numerator}/{part.denominator}"
+
+
+def _feet(value: float) -> str:
+    inches = round(abs(value) / 0.0254)
+    feet, rest = divmod(inches, 12)
+    sign = "-" if value < 0 and inches else ""
+    return f"{sign}{feet} ft {rest} in" if rest else f"{sign}{feet} ft"
+
+
+def tape_rounded(value_m: float, units: str) -> float:
+    """A tape mark rounded as it is chalked: to 5 mm, or to an eighth of an inch."""
+    grain = 0.005 if units == "metric" else 0.0254 / 8
+    return round(value_m / grain) * grain

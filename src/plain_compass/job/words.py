@@ -1,0 +1,99 @@
+"""The glossary at work: vocabulary, and sentences with quantities in a person's own units."""
+
+from __future__ import annotations
+
+import json
+import re
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from ..core.errors import InputError
+from ..core.findings import Finding, Phrase, Verdict
+from ..core.quantity import Quantity
+from .tables import DATA
+from .units import TypedError, shown
+
+
+@cache
+def glossary() -> dict[str, Any]:
+    """The glossary file: terms, vocabularies, labels and cautions."""
+    content: dict[str, Any] = json.loads((DATA / "words.json").read_text(encoding="utf-8"))
+    return content
+
+
+def vocabularies() -> dict[str, str]:
+    """Every vocabulary, key -> how it is described."""
+    found: dict[str, str] = glossary()["vocabularies"]
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class Speech:
+    """How this person is spoken to: units and vocabulary."""
+
+    units: str = "metric"
+    words: str = "hinge"
+
+    def say(self, template: str) -> str:
+        """Replace ``[term]`` by the vocabulary's word; ``[Term]`` begins with a capital."""
+        return re.sub(r"\[([^\]]+)\]", lambda match: self._term(match[1]), template)
+
+    def _term(self, name: str) -> str:
+        term = glossary()["terms"].get(name.lower())
+        word: str = term[self.words] if term else name
+        return word[:1].upper() + word[1:] if name[:1].isupper() else word
+
+    def show(self, value: float | None, kind: str) -> str:
+        """A quantity with its unit."""
+        return shown(value, kind, self.units)
+
+    def phrase(self, phrase: Phrase) -> str:
+        """A whole sentence."""
+        values = {name: self.show(value, kind) for name, value, kind in phrase.values}
+        text = self.say(phrase.template).format(**values)
+        return text[:1].upper() + text[1:]
+
+    def label(self, quantity: Quantity) -> str:
+        """The name of an input."""
+        return self.say(quantity.label)
+
+    def named(self, table: str, key: str) -> str:
+        """A label of one of the glossary's tables, such as ``groups`` or ``marks``."""
+        return self.say(glossary()[table][key])
+
+    def compared(self, finding: Finding) -> str:
+        """Value against limit, short; empty when there is nothing to compare."""
+        if finding.value is None or finding.limit is None:
+            return ""
+        about = "~ " if finding.indicative else ""
+        return f"{about}{self.show(finding.value, finding.kind)} against {self.show(finding.limit, finding.kind)}"
+
+    def verdict(self, verdict: Verdict) -> str:
+        """The verdict as one or two sentences."""
+        text = f"{verdict.lead} {self.phrase(verdict.ruling.sentence)}"
+        if verdict.more and verdict.level != "clear":
+            text += f" {verdict.more} more {'is' if verdict.more == 1 else 'are'} like it."
+        return text
+
+    def error(self, error: Exception, label: str = "") -> str:
+        """An error as a sentence in this person's units, naming the field, the value and what would be accepted."""
+        if isinstance(error, TypedError) or not isinstance(error, InputError):
+            return str(error)
+        name = self.say(label) if label else error.field
+        given = self._given(error)
+        because = f": {self.say(error.reason)}" if error.reason else ""
+        return f"{name[:1].upper()}{name[1:]} {given}{because}; accepted: {self._accepted(error)}."
+
+    def _given(self, error: InputError) -> str:
+        given = error.given
+        is_number = isinstance(given, (int, float)) and not isinstance(given, bool)
+        return self.show(float(given), error.kind) if is_number else f"“{given}”"  # type: ignore[arg-type]
+
+    def _accepted(self, error: InputError) -> str:
+        low, high = error.low, error.high
+        if low is not None and high is not None:
+            return f"{self.show(low, error.kind)} to {self.show(high, error.kind)}"
+        if high is not None:
+            return f"up to {self.show(high, error.kind)}"
+        return f"{self.show(low, error.kind)} or more" if low is not None else "something else"
