@@ -24,6 +24,8 @@ KINDS: dict[str, str] = {
     "ratio": "",
     "count": "",
     "number": "",
+    "time": "s",
+    "force": "N",
 }
 """Kind of a quantity -> its SI (or degree) unit. ``length`` is stump-sized, ``span`` is tree-sized."""
 

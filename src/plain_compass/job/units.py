@@ -152,6 +152,8 @@ def shown(value: float | None, kind: str, units: str) -> str:
         "ratio": f"{value * 100:.0f} %",
         "count": f"{value:.0f}",
         "energy": f"{value:.0f} J",
+        "time": f"{value:.1f} s",
+        "force": f"{value / 1000:.1f} kN",
     }.get(kind, f"{value:.2f}")
 
 

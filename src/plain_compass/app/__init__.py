@@ -1,0 +1,1 @@
+"""The window: frame, drawings and steps. Views ask commands; nothing here computes physics."""

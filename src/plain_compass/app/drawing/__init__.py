@@ -1,0 +1,1 @@
+"""Drawing shared by screen, PDF and SVG: palette, scale, labels, handles, painters."""

@@ -1,0 +1,220 @@
+"""Where the dimensions and grips of the stump lie on the page: shared by screen and paper."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from PySide6.QtCore import QPointF
+
+from ...core.plan import Assessment
+from .scale import Scale
+
+FIELD_GAP = 30.0
+RING_GAP = 40.0
+
+
+@dataclass(frozen=True, slots=True)
+class FieldPlace:
+    """One dimension that can be typed.
+
+    Attributes:
+        path: dotted path in the tree's plan.
+        at: where its label stands, in pixels; ``align`` is ``left``, ``right`` or ``centre`` of that point.
+        tag: short name painted beside it.
+        leader: where its leader line ends on the drawing, None for no leader.
+    """
+
+    path: str
+    at: QPointF
+    align: str
+    tag: str
+    leader: QPointF | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Grip:
+    """One handle that can be dragged.
+
+    Attributes:
+        path: what it sets.
+        at: where it stands, in pixels.
+        drag: from a pointer position in metres (right, up) to the new value.
+        hint: what it does, for the tooltip.
+    """
+
+    path: str
+    at: QPointF
+    drag: Callable[[float, float], float]
+    hint: str
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """Everything on one drawing that can be typed or dragged."""
+
+    fields: tuple[FieldPlace, ...]
+    grips: tuple[Grip, ...]
+
+
+def ring_radius(result: Assessment, scale: Scale) -> float:
+    """Radius of the bearing ring round the stump, in pixels."""
+    bark = result.parts.section.bark
+    return float(math.sqrt((bark**2).sum(axis=1).max())) * scale.px_per_m + RING_GAP
+
+
+def spread(places: list[FieldPlace], gap: float = FIELD_GAP) -> list[FieldPlace]:
+    """Move labels of one column apart so that none overlaps, keeping their order and their middle."""
+    ordered = sorted(places, key=lambda place: place.at.y())
+    ys: list[float] = []
+    for place in ordered:
+        ys.append(max(place.at.y(), ys[-1] + gap) if ys else place.at.y())
+    shift = sum(place.at.y() - y for place, y in zip(ordered, ys, strict=True)) / max(len(ys), 1)
+    return [replace(p, at=QPointF(p.at.x(), y + shift)) for p, y in zip(ordered, ys, strict=True)]
+
+
+def hinge_backs(result: Assessment) -> tuple[float, float]:
+    """(left, right) positions along the lay of the hinge's back at its two ends."""
+    face, hinge = result.parts.face, result.case.cut.hinge
+    return face.hinge_front_m - hinge.left_m, face.hinge_front_m - hinge.right_m
+
+
+def plan_layout(result: Assessment, scale: Scale) -> Layout:
+    """Dimensions and grips of the stump from above, the lay up the page."""
+    section, face, cut = result.parts.section, result.parts.face, result.case.cut
+    ring = ring_radius(result, scale)
+    left_x, right_x = scale.origin.x() - ring - 10, scale.origin.x() + ring + 10
+    back_left, back_right = hinge_backs(result)
+    edge = float(section.bark[:, 1].max()) + 14 / scale.px_per_m
+
+    def side(path: str, tag: str, low_m: float, high_m: float, is_left: bool) -> FieldPlace:
+        y = scale.point(0, (low_m + high_m) / 2).y()
+        leader = scale.point(-edge if is_left else edge, (low_m + high_m) / 2)
+        return FieldPlace(path, QPointF(left_x if is_left else right_x, y), "right" if is_left else "left", tag, leader)
+
+    lefts = [
+        side("cut.face.depth_m", "[face]", face.apex_forward_m, section.front_m, True),
+        side("cut.hinge.left_m", "[hinge]", back_left, face.hinge_front_m, True),
+    ]
+    rights = [side("cut.hinge.right_m", "[hinge]", back_right, face.hinge_front_m, False)]
+    if cut.back.form == "bored":
+        rights.append(side("cut.back.strap_m", "[strap]", section.back_m, section.back_m + cut.back.strap_m, False))
+    lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", "lay")
+    return Layout(tuple([lay, *spread(lefts), *spread(rights), *_wedge_fields(result, scale, ring)]), _plan_grips(result, scale))
+
+
+def _wedge_fields(result: Assessment, scale: Scale, ring: float) -> list[FieldPlace]:
+    found = []
+    for index, seat in enumerate(result.case.cut.wedges):
+        turn = math.radians(seat.at_deg)
+        # Flatter than the ring, so that neighbouring labels keep apart sideways.
+        at = scale.origin + QPointF(-math.sin(turn) * (ring + 64), math.cos(turn) * (ring + 26))
+        foot = scale.origin + QPointF(-math.sin(turn) * (ring - 10), math.cos(turn) * (ring - 10))
+        tag = "2 wedges" if seat.stacked == 2 else "wedge"
+        found.append(FieldPlace(f"cut.wedges.{index}.at_deg", at, "centre", tag, foot))
+    return found
+
+
+def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
+    section, face, cut = result.parts.section, result.parts.face, result.case.cut
+    back_left, back_right = hinge_backs(result)
+    front, hinge_front = section.front_m, face.hinge_front_m
+    inset = 0.06 * face.hinge_length_m
+    grips = [
+        Grip("cut.face.depth_m", scale.point(0, face.apex_forward_m), lambda _, up: front - up, "drag the apex"),
+        Grip("cut.hinge.left_m", scale.point(-face.end_left_m + inset, back_left), lambda _, up: hinge_front - up,
+             "drag the left end of the [hinge]"),
+        Grip("cut.hinge.right_m", scale.point(-face.end_right_m - inset, back_right), lambda _, up: hinge_front - up,
+             "drag the right end of the [hinge]"),
+    ]
+    if cut.back.form == "bored":
+        back = section.back_m
+        grips.append(Grip("cut.back.strap_m", scale.point(0, back + cut.back.strap_m), lambda _, up: up - back, "drag the [strap]"))
+    for index, seat in enumerate(result.parts.wedging.seats):
+        outside = 1 + (0.03 + 12 / scale.px_per_m) / max(math.hypot(seat.edge_forward_m, seat.edge_left_m), 1e-3)
+        at = scale.point(-seat.edge_left_m * outside, seat.edge_forward_m * outside)
+        grips.append(Grip(f"cut.wedges.{index}.at_deg", at, _round_the_back, "drag the wedge round the back"))
+    grips.append(_ring_grip(result, scale))
+    return tuple(grips)
+
+
+def _round_the_back(right_m: float, up_m: float) -> float:
+    return math.degrees(math.atan2(-right_m, -up_m))
+
+
+def _ring_grip(result: Assessment, scale: Scale) -> Grip:
+    """North on the bearing ring: turning the ring turns the lay under it."""
+    north = math.radians(-result.case.cut.lay_deg)
+    radius = ring_radius(result, scale)
+    at = scale.origin + QPointF(math.sin(north) * radius, -math.cos(north) * radius)
+
+    def turned(right_m: float, up_m: float) -> float:
+        return round(-math.degrees(math.atan2(right_m, up_m)) * 2) / 2 % 360
+
+    return Grip("cut.lay_deg", at, turned, "turn the ring: north goes round, the lay stays up the page")
+
+
+def side_layout(result: Assessment, scale: Scale, bottom_px: float) -> Layout:
+    """Dimensions and grips of the stump from its right side: the lay to the right, (right, up) from the ground.
+
+    Args:
+        bottom_px: lowest place for a label; the ground may lie below it.
+    """
+    section, face, cut = result.parts.section, result.parts.face, result.case.cut
+    level = cut.height_m
+    bark_front, bark_back = float(section.bark[:, 0].max()), float(section.bark[:, 0].min())
+    right_x = scale.point(bark_front, 0).x() + 34
+    ground = min(scale.point(0, 0).y(), bottom_px)
+    height_y = (ground + scale.point(0, level - face.floor_drop_m).y()) / 2
+    rights = [*_slopes(result, scale, right_x), FieldPlace("cut.height_m", QPointF(right_x, height_y), "left", "height")]
+    inside = scale.point(bark_back, 0).x() + 14
+    kerf_up = level + cut.back.step_m
+    lefts = [
+        FieldPlace("cut.back.step_m", QPointF(inside, scale.point(0, kerf_up).y() - 40), "left", "step",
+                   scale.point(section.back_m, kerf_up)),
+        FieldPlace("cut.face.overcut_m", QPointF(inside, scale.point(0, level).y() + 54), "left", "[overcut]",
+                   scale.point(face.apex_forward_m, level)),
+    ]
+    kerf = kerf_up + result.case.kit.kerf_m / 2
+    grips = [
+        *_slope_grips(result, scale),
+        Grip("cut.height_m", scale.point(bark_front + 24 / scale.px_per_m, level), lambda _, up: up, "drag the cut height"),
+        Grip("cut.back.step_m", scale.point(bark_back - 12 / scale.px_per_m, kerf), lambda _, up: up - level, "drag the step"),
+    ]
+    return Layout((*spread(rights, FIELD_GAP + 14), *lefts), tuple(grips))
+
+
+def _slopes(result: Assessment, scale: Scale, right_x: float) -> list[FieldPlace]:
+    """Typed slopes of the face cuts that slope in this form."""
+    face, cut = result.parts.face, result.case.cut
+    near = result.parts.section.front_m - 0.1 * cut.face.depth_m
+    found = []
+    for path, tag, level, is_used in (
+        ("cut.face.roof_deg", "roof", cut.height_m + 0.9 * face.roof_height_m, cut.face.form != "reverse"),
+        ("cut.face.floor_deg", "floor", cut.height_m - 0.9 * face.floor_drop_m, cut.face.form != "conventional"),
+    ):
+        if is_used:
+            found.append(FieldPlace(path, QPointF(right_x, scale.point(0, level).y()), "left", tag, scale.point(near, level)))
+    return found
+
+
+def _slope_grips(result: Assessment, scale: Scale) -> list[Grip]:
+    face, cut = result.parts.face, result.case.cut
+    front, level = result.parts.section.front_m, cut.height_m
+    found = []
+    if cut.face.form != "reverse":
+        at = scale.point(front, level + face.roof_height_m)
+        found.append(Grip("cut.face.roof_deg", at, _slope(face.apex_forward_m, level, 1), "drag the roof"))
+    if cut.face.form != "conventional":
+        at = scale.point(front, level - face.floor_drop_m)
+        found.append(Grip("cut.face.floor_deg", at, _slope(face.apex_forward_m, level, -1), "drag the floor"))
+    return found
+
+
+def _slope(apex_m: float, level_m: float, sign: int) -> Callable[[float, float], float]:
+    def slope(right_m: float, up_m: float) -> float:
+        run = max(right_m - apex_m, 1e-3)
+        return round(math.degrees(math.atan2(sign * (up_m - level_m), run)))
+
+    return slope

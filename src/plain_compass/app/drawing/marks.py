@@ -1,0 +1,52 @@
+"""Small drawn signs shared by every view: level glyphs, arrows, dimension lines, break marks."""
+
+from __future__ import annotations
+
+import math
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter, QPolygonF
+
+from .palette import Palette, fill, level_colour, pen
+
+
+def paint_level(painter: QPainter, centre: QPointF, radius: float, level: str, palette: Palette) -> None:
+    """The sign of a level: disc, half disc, barred ring, open ring. Readable without colour."""
+    colour = level_colour(palette, level)
+    box = QRectF(centre.x() - radius, centre.y() - radius, 2 * radius, 2 * radius)
+    painter.setPen(pen(colour, max(radius / 4, 1.4)))
+    painter.setBrush(fill(colour) if level == "clear" else Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(box)
+    if level == "watch":
+        painter.setBrush(fill(colour))
+        painter.drawPie(box, 90 * 16, 180 * 16)
+    elif level == "stop":
+        along = radius * math.sqrt(0.5)
+        painter.setPen(pen(colour, max(radius / 2.6, 1.8)))
+        painter.drawLine(centre + QPointF(-along, along), centre + QPointF(along, -along))
+
+
+def paint_arrow(painter: QPainter, start: QPointF, end: QPointF, head: float) -> None:
+    """A line with a filled head, in the painter's pen colour."""
+    painter.drawLine(start, end)
+    turn = math.atan2(end.y() - start.y(), end.x() - start.x())
+    wings = [end - head * QPointF(math.cos(turn + s), math.sin(turn + s)) for s in (0.42, -0.42)]
+    painter.setBrush(painter.pen().color())
+    painter.drawPolygon(QPolygonF([end, *wings]))
+
+
+def paint_measure(painter: QPainter, start: QPointF, end: QPointF, tick: float = 4.0) -> None:
+    """A dimension line with slanted ticks at both ends."""
+    painter.drawLine(start, end)
+    for at in (start, end):
+        painter.drawLine(at + QPointF(-tick, tick), at + QPointF(tick, -tick))
+
+
+def paint_handle(painter: QPainter, at: QPointF, radius: float, palette: Palette, *, hot: bool = False) -> None:
+    """A grip that can be dragged: a ring with a dot, bolder under the pointer."""
+    painter.setPen(pen(palette.focus if hot else palette.ink, 2.2 if hot else 1.5))
+    painter.setBrush(fill(palette.sheet))
+    painter.drawEllipse(at, radius, radius)
+    painter.setBrush(fill(palette.focus if hot else palette.ink))
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.drawEllipse(at, radius * 0.34, radius * 0.34)

@@ -1,0 +1,77 @@
+"""Colours and pens by meaning, in a light and a dark scheme; and the one family of type."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import as_file, files
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QBrush, QColor, QFont, QFontDatabase, QPen
+
+FAMILY = "Fira Sans"
+CONDENSED = "Fira Sans Condensed"
+
+
+@dataclass(frozen=True, slots=True)
+class Palette:
+    """Colour per meaning. Wood is the only warm fill; hatching, not colour, carries what matters."""
+
+    paper: str = "#F3F1EA"
+    sheet: str = "#FBFAF6"
+    line: str = "#C9C6BA"
+    ink: str = "#1F2A30"
+    quiet: str = "#5B666B"
+    sapwood: str = "#E7CFA3"
+    heart: str = "#CFA871"
+    bark: str = "#6B5442"
+    rot: str = "#3B2F2A"
+    lay: str = "#1E6F5C"
+    load: str = "#A23B2A"
+    wedge: str = "#3C4E8A"
+    cut: str = "#FBFAF6"
+    focus: str = "#0B5FA5"
+
+
+LIGHT = Palette()
+DARK = Palette(
+    paper="#1B2226", sheet="#232C31", line="#46535A", ink="#EDEBE3", quiet="#A9B3B7", sapwood="#A98F62",
+    heart="#8A6B3E", bark="#B79B85", rot="#120D0B", lay="#63C7AE", load="#F08A76", wedge="#9DB0F2",
+    cut="#1B2226", focus="#7EBBF0",
+)
+
+
+def level_colour(palette: Palette, level: str) -> str:
+    """Colour that goes with a level; shape and word always go with it."""
+    return {"clear": palette.lay, "watch": palette.ink, "stop": palette.load, "unknown": palette.quiet}[level]
+
+
+@cache
+def load_fonts() -> tuple[str, ...]:
+    """Load the shipped fonts; returns the families. Call once a QGuiApplication exists."""
+    found: list[str] = []
+    for item in (files("plain_compass") / "data" / "fonts").iterdir():
+        if item.name.endswith(".ttf"):
+            with as_file(item) as path:
+                number = QFontDatabase.addApplicationFont(str(path))
+            found += QFontDatabase.applicationFontFamilies(number)
+    return tuple(sorted(set(found)))
+
+
+def font(size_px: float, *, strong: bool = False, narrow: bool = False, italic: bool = False) -> QFont:
+    """A font of the shipped family; sizes in device-independent pixels."""
+    found = QFont(CONDENSED if narrow else FAMILY)
+    found.setPixelSize(max(round(size_px), 1))
+    found.setWeight(QFont.Weight.DemiBold if strong else QFont.Weight.Normal)
+    found.setItalic(italic)
+    return found
+
+
+def pen(colour: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine) -> QPen:
+    """A pen with round joins, so that thin outlines stay even."""
+    return QPen(QColor(colour), width, style, Qt.PenCapStyle.FlatCap, Qt.PenJoinStyle.RoundJoin)
+
+
+def fill(colour: str, style: Qt.BrushStyle = Qt.BrushStyle.SolidPattern) -> QBrush:
+    """A flat brush."""
+    return QBrush(QColor(colour), style)

@@ -1,0 +1,50 @@
+"""The tape marks as a table: left and right round the bark from the lay mark."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QPainter
+
+from ...core.tape import TapeMark
+from ...job.units import tape_rounded
+from ...job.words import Speech
+from .palette import Palette, font, pen
+
+Align = Qt.AlignmentFlag
+
+
+def tape_rows(marks: tuple[TapeMark, ...], speech: Speech) -> list[tuple[str, str, str]]:
+    """(left, name, right) of every mark but the lay itself, rounded as they are chalked."""
+    def side(value: float | None) -> str:
+        return "" if value is None else speech.show(tape_rounded(value, speech.units), "length")
+
+    return [(side(m.left_m), speech.named("marks", m.key), side(m.right_m)) for m in marks if m.key != "lay"]
+
+
+def paint_tape(
+    painter: QPainter, box: QRectF, marks: tuple[TapeMark, ...], speech: Speech, palette: Palette, size: float = 1.0
+) -> None:
+    """Paint the table: left distances, names in the middle, right distances."""
+    rows = tape_rows(marks, speech)
+    painter.setPen(pen(palette.ink))
+    painter.setFont(font(13 * size, strong=True, narrow=True))
+    painter.drawText(QRectF(box.left(), box.top(), box.width(), 18 * size), Align.AlignLeft, "Tape round the bark from the lay mark")
+    head, step = box.top() + 22 * size, min((box.height() - 40 * size) / max(len(rows), 1), 20 * size)
+    _row(painter, box, head, step, ("left", "", "right"), palette, size, is_head=True)
+    for number, row in enumerate(rows, start=1):
+        _row(painter, box, head + number * step, step, row, palette, size)
+
+
+def _row(
+    painter: QPainter, box: QRectF, top: float, step: float, cells: tuple[str, str, str], palette: Palette, size: float,
+    *, is_head: bool = False,
+) -> None:
+    third = min(box.width(), 330 * size) / 3
+    painter.setFont(font(12 * size if is_head else 13 * size, narrow=is_head))
+    painter.setPen(pen(palette.quiet if is_head else palette.ink))
+    for column, align in enumerate((Align.AlignRight, Align.AlignCenter, Align.AlignLeft)):
+        cell = QRectF(box.left() + column * third, top, third, step)
+        painter.drawText(cell, align | Align.AlignVCenter, cells[column])
+    if not is_head:
+        painter.setPen(pen(palette.line, 0.8 * size))
+        painter.drawLine(QRectF(box.left(), top, 3 * third, step).topLeft(), QRectF(box.left(), top, 3 * third, step).topRight())

@@ -1,0 +1,1 @@
+"""The window's frame: document and undo, commands, trail, verdict, findings, margin band, side sheet."""

@@ -1,0 +1,112 @@
+"""The margin band: one short ruler per limit state, a notch at the limit and a peg at the value."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QWidget
+
+from ...core.findings import GROUPS, Finding, worst_first
+from ...job.words import Speech
+from ..drawing.marks import paint_level
+from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen
+
+Align = Qt.AlignmentFlag
+FULL = 1.5
+"""Use at the right end of a ruler; the limit stands at two thirds."""
+
+
+def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
+    """The finding that rules a limit state."""
+    return next((f for f in worst_first(findings) if f.group == group), None)
+
+
+def paint_strip(
+    painter: QPainter, box: QRectF, group: str, finding: Finding | None, speech: Speech, palette: Palette, size: float = 1.0
+) -> None:
+    """One ruler: name and level above, notch and peg below. Used in the window and on the card."""
+    level = finding.level if finding else "unknown"
+    paint_level(painter, box.topLeft() + QPointF(9 * size, 11 * size), 6 * size, level, palette)
+    painter.setPen(pen(palette.ink))
+    painter.setFont(font(13 * size, strong=True, narrow=True))
+    head = QRectF(box.left() + 20 * size, box.top(), box.width() - 22 * size, 22 * size)
+    painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, speech.named("groups", group))
+    painter.setPen(pen(level_colour(palette, level)))
+    painter.setFont(font(12 * size, narrow=True))
+    painter.drawText(head, Align.AlignRight | Align.AlignVCenter, _word(finding))
+    left, right = box.left() + 4 * size, box.right() - 4 * size
+    base = box.top() + 40 * size
+    notch = left + (right - left) / FULL
+    painter.setPen(pen(palette.quiet, 1.2 * size))
+    painter.drawLine(QPointF(left, base), QPointF(right, base))
+    for tick in range(1, 6):
+        x = left + (right - left) * tick / 6
+        painter.drawLine(QPointF(x, base), QPointF(x, base + 3 * size))
+    painter.setPen(pen(palette.ink, 2.2 * size))
+    painter.drawLine(QPointF(notch, base - 9 * size), QPointF(notch, base + 6 * size))
+    painter.fillRect(QRectF(notch, base + 1, right - notch, 5 * size), fill(palette.load, Qt.BrushStyle.BDiagPattern))
+    if finding is not None and finding.use is not None:
+        at = left + (right - left) * min(max(finding.use, 0.0), FULL) / FULL
+        _peg(painter, at, base, level_colour(palette, level), size)
+
+
+def _word(finding: Finding | None) -> str:
+    if finding is None or finding.id.endswith(".not_judged"):
+        return "not judged"
+    return finding.level
+
+
+def _peg(painter: QPainter, x: float, base: float, colour: str, size: float) -> None:
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(fill(colour))
+    half = 4.5 * size
+    painter.drawPolygon([QPointF(x - half, base - 15 * size), QPointF(x + half, base - 15 * size),
+                         QPointF(x + half, base - 7 * size), QPointF(x, base - 1 * size), QPointF(x - half, base - 7 * size)])
+
+
+class MarginBand(QWidget):
+    """The band along the bottom of the window. A click picks the finding that rules a strip."""
+
+    picked = Signal(object)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.palette_in_use: Palette = LIGHT
+        self._findings: tuple[Finding, ...] = ()
+        self._speech = Speech()
+        self.setAccessibleName("Margins")
+        self.setFixedHeight(62)
+
+    def sizeHint(self) -> QSize:
+        """As wide as it gets."""
+        return QSize(1000, 62)
+
+    def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
+        """Show these findings."""
+        self._findings, self._speech = findings, speech
+        told = [f"{speech.named('groups', g)}: {_word(worst_of(findings, g))}" for g in GROUPS]
+        self.setAccessibleDescription("; ".join(told))
+        self.update()
+
+    def strip(self, index: int) -> QRectF:
+        """Where a strip lies."""
+        width = (self.width() - 16) / len(GROUPS)
+        return QRectF(8 + index * width + 5, 6, width - 10, self.height() - 8)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Every strip in turn."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), fill(self.palette_in_use.paper))
+        for index, group in enumerate(GROUPS):
+            finding = worst_of(self._findings, group)
+            paint_strip(painter, self.strip(index), group, finding, self._speech, self.palette_in_use)
+        painter.end()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Pick the finding under the pointer."""
+        for index, group in enumerate(GROUPS):
+            if self.strip(index).contains(event.position()):
+                finding = worst_of(self._findings, group)
+                if finding is not None:
+                    self.picked.emit(finding)

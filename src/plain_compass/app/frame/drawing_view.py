@@ -1,0 +1,226 @@
+"""A drawing with dimensions typed in place and grips to drag, zoom and pan. Steps say what is on it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
+from PySide6.QtWidgets import QToolTip, QWidget
+
+from ..drawing.layout import FieldPlace, Grip, Layout
+from ..drawing.marks import paint_handle
+from ..drawing.palette import LIGHT, Palette, fill, font, pen
+from ..drawing.scale import Scale
+from .field_edit import FieldEdit
+from .store import Snapshot, Store
+
+GRIP_RADIUS = 8.0
+REACH = 18.0
+FIELD_SIZE = (76, 26)
+Align = Qt.AlignmentFlag
+
+
+class DrawingView(QWidget):
+    """Base of every interactive drawing. Subclasses give ``scale_for``, ``layout_for`` and ``paint``."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.palette_in_use: Palette = LIGHT
+        self.mark = ""
+        self._fields: dict[str, FieldEdit] = {}
+        self._places: tuple[FieldPlace, ...] = ()
+        self._zoom, self._pan = 1.0, QPointF(0, 0)
+        self._dragged: Grip | None = None
+        self._hot: str = ""
+        self._panned_from: QPointF | None = None
+        self._space = False
+        self.scale_now = Scale(100.0, QPointF(0, 0))
+        self.layout_now = Layout((), ())
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+
+    # What subclasses say -------------------------------------------------------------------------------
+
+    def scale_for(self, snapshot: Snapshot) -> Scale:
+        """The scale that fits the drawing into the view."""
+        raise NotImplementedError
+
+    def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
+        """Dimensions and grips at a scale."""
+        raise NotImplementedError
+
+    def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
+        """Paint the drawing itself."""
+        raise NotImplementedError
+
+    # Following the document ----------------------------------------------------------------------------
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Place the dimensions anew and repaint."""
+        if not self.store.dragging:
+            # While something is dragged the paper stays where it is.
+            fitted = self.scale_for(snapshot)
+            self.scale_now = Scale(fitted.px_per_m * self._zoom, fitted.origin + self._pan)
+        self.layout_now = self.layout_for(snapshot, self.scale_now)
+        self._place_fields(snapshot)
+        self.update()
+
+    def _place_fields(self, snapshot: Snapshot) -> None:
+        places = self.layout_now.fields
+        wanted = {place.path for place in places}
+        for path in [p for p in self._fields if p not in wanted]:
+            self._fields.pop(path).deleteLater()
+        for place in places:
+            field = self._fields.get(place.path)
+            if field is None:
+                field = self._fields[place.path] = FieldEdit(self.store, place.path, self)
+                field.show()
+            field.refresh(snapshot)
+            field.setGeometry(self._box(place).toRect())
+        if [p.path for p in places] != [p.path for p in self._places]:
+            self._chain([self._fields[place.path] for place in places])
+        self._places = places
+
+    def _chain(self, fields: list[FieldEdit]) -> None:
+        for before, after in zip(fields, fields[1:], strict=False):
+            QWidget.setTabOrder(before, after)
+
+    def _box(self, place: FieldPlace) -> QRectF:
+        width, height = FIELD_SIZE
+        left = {"left": 0.0, "right": -float(width), "centre": -width / 2}[place.align]
+        box = QRectF(place.at.x() + left, place.at.y() - height / 2, width, height)
+        box.moveLeft(min(max(box.left(), 2), self.width() - width - 2))
+        box.moveTop(min(max(box.top(), 2), self.height() - height - 2))
+        return box
+
+    def field(self, path: str) -> FieldEdit:
+        """The dimension at a path, as it stands on the drawing."""
+        return self._fields[path]
+
+    def grip(self, path: str) -> Grip:
+        """The grip that sets a path."""
+        return next(grip for grip in self.layout_now.grips if grip.path == path)
+
+    # Painting ------------------------------------------------------------------------------------------
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Drawing, then tags and leaders of the dimensions, then grips."""
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
+        snapshot = self.store.snapshot
+        self.paint(painter, snapshot, self.scale_now)
+        self._paint_tags(painter, snapshot)
+        for grip in self.layout_now.grips:
+            paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=grip.path == self._hot)
+        painter.end()
+
+    def _paint_tags(self, painter: QPainter, snapshot: Snapshot) -> None:
+        painter.setFont(font(12, narrow=True))
+        for place in self.layout_now.fields:
+            box = self._box(place)
+            painter.setPen(pen(self.palette_in_use.quiet, 0.8))
+            if place.leader is not None:
+                painter.drawLine(self._near_edge(box, place), place.leader)
+            painter.setPen(pen(self.palette_in_use.quiet))
+            tag = QRectF(box.left() - 20, box.top() - 15, box.width() + 40, 15)
+            painter.drawText(tag, Align.AlignCenter, snapshot.speech.say(place.tag))
+
+    @staticmethod
+    def _near_edge(box: QRectF, place: FieldPlace) -> QPointF:
+        if place.align == "centre":
+            return QPointF(box.center().x(), box.top() - 15)
+        return QPointF(box.left() if place.align == "left" else box.right(), box.center().y())
+
+    # Mouse and keys ------------------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Take hold of a grip, or of the paper."""
+        wants_pan = event.button() == Qt.MouseButton.MiddleButton or self._space
+        if wants_pan:
+            self._panned_from = event.position() - self._pan
+            return
+        self.setFocus(Qt.FocusReason.MouseFocusReason)
+        grip = self._grip_at(event.position())
+        if grip is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._dragged = grip
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        """Drag what is held; otherwise bring out the grip under the pointer."""
+        if self._panned_from is not None:
+            self._pan = event.position() - self._panned_from
+            self.refresh(self.store.snapshot)
+        elif self._dragged is not None:
+            self.store.preview(self._dragged.path, self._dragged.drag(*self.scale_now.metres(event.position())))
+        else:
+            self._hover(event.position(), event.globalPosition().toPoint())
+
+    def _hover(self, at: QPointF, on_screen: QPoint) -> None:
+        grip = self._grip_at(at)
+        name = grip.path if grip else ""
+        if name != self._hot:
+            self._hot = name
+            self.setCursor(Qt.CursorShape.PointingHandCursor if grip else Qt.CursorShape.ArrowCursor)
+            if grip:
+                QToolTip.showText(on_screen, self.store.snapshot.speech.say(grip.hint), self)
+            self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        """A whole drag is one step."""
+        self._panned_from = None
+        if self._dragged is not None:
+            path, self._dragged = self._dragged.path, None
+            field = self._fields.get(path)
+            name = field.accessibleName() if field else path
+            self.store.finish(f"{name} dragged")
+
+    def _grip_at(self, at: QPointF) -> Grip | None:
+        def distance(grip: Grip) -> float:
+            away = grip.at - at
+            return (away.x() ** 2 + away.y() ** 2) ** 0.5
+
+        near = min(self.layout_now.grips, key=distance, default=None)
+        return near if near is not None and distance(near) <= REACH else None
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """Zoom about the pointer."""
+        factor = 1.0015 ** event.angleDelta().y()
+        zoom = min(max(self._zoom * factor, 0.5), 8.0)
+        fitted = self.scale_for(self.store.snapshot)
+        away = event.position() - fitted.origin - self._pan
+        self._pan -= away * (zoom / self._zoom - 1)
+        self._zoom = zoom
+        self.refresh(self.store.snapshot)
+
+    def fit(self) -> None:
+        """Back to the whole drawing."""
+        self._zoom, self._pan = 1.0, QPointF(0, 0)
+        self.refresh(self.store.snapshot)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Escape lets go of a drag without keeping it; space turns the pointer into a hand."""
+        if event.key() == Qt.Key.Key_Escape and self._dragged is not None:
+            self._dragged = None
+            self.store.abandon()
+        elif event.key() == Qt.Key.Key_Space and not event.isAutoRepeat():
+            self._space = True
+            self.setCursor(Qt.CursorShape.OpenHandCursor)
+        else:
+            super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        """The pointer is a pointer again."""
+        if event.key() == Qt.Key.Key_Space and not event.isAutoRepeat():
+            self._space = False
+            self.setCursor(Qt.CursorShape.ArrowCursor)
+        else:
+            super().keyReleaseEvent(event)
+
+    def leaveEvent(self, event: QEvent) -> None:
+        """Nothing is under the pointer."""
+        self._hot = ""
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Fit anew."""
+        super().resizeEvent(event)
+        self.refresh(self.store.snapshot)

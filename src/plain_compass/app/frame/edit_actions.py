@@ -1,0 +1,112 @@
+"""Undo, trees, wedges, view: the commands that change the document or how it is shown."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtWidgets import QInputDialog
+
+from ...core.errors import PlainCompassError
+from ...job import edits
+from ...job.document import Job
+from ...job.units import UNITS
+from ...job.words import vocabularies
+from .commands import Command
+from .field_edit import FieldEdit
+
+if TYPE_CHECKING:
+    from .window import Window
+
+MOST_WEDGES = 6
+
+
+class EditActions:
+    """What can be done to the document from anywhere in the window."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+        self.store = window.store
+
+    def commands(self) -> list[Command]:
+        """All commands of the groups ``edit``, ``tree`` and ``wedge``."""
+        store, history = self.store, lambda: self.store.history
+        return [
+            Command("edit.undo", lambda: f"Undo {history().undo_title}".strip(), "Ctrl+Z", store.undo, lambda: bool(history().undo_title)),
+            Command("edit.redo", lambda: f"Redo {history().redo_title}".strip(), "Ctrl+Shift+Z", store.redo, lambda: bool(history().redo_title)),
+            Command("tree.add", "Add a tree", "Ctrl+T", self.add_tree),
+            Command("tree.rename", "Rename this tree…", "", self.rename_tree),
+            Command("tree.remove", "Remove this tree", "", self.remove_tree, lambda: len(store.snapshot.job.trees) > 1),
+            Command("tree.redesign", "Begin this cut afresh from the practice", "Ctrl+R", self.redesign),
+            Command("wedge.add", "Add wedge", "Alt+W", self.add_wedge, lambda: len(self._seats()) < MOST_WEDGES),
+            Command("wedge.remove", "Remove wedge", "Alt+R", self.remove_wedge, lambda: bool(self._seats())),
+            Command("wedge.stack", "Two on each other", "Alt+D", self.stack_wedge, lambda: bool(self._seats())),
+        ]
+
+    def _seats(self) -> tuple[object, ...]:
+        return self.store.snapshot.plan.cut.wedges
+
+    def _picked_wedge(self) -> int:
+        """The wedge whose dimension has the focus, otherwise the last one placed."""
+        focused = self.window.last_field
+        if isinstance(focused, FieldEdit) and focused.path.startswith("cut.wedges."):
+            return min(int(focused.path.split(".")[2]), len(self._seats()) - 1)
+        return len(self._seats()) - 1
+
+    def _edit(self, title: str, change: object, tree_id: str | None = None) -> None:
+        assert isinstance(change, Job)
+        self.store.edit(title, change, tree_id)
+
+    def add_wedge(self) -> None:
+        """One more wedge."""
+        self._edit("wedge added", edits.add_wedge(self.store.snapshot.job, self.store.tree_id))
+
+    def remove_wedge(self) -> None:
+        """One wedge less."""
+        self._edit("wedge removed", edits.remove_wedge(self.store.snapshot.job, self.store.tree_id, self._picked_wedge()))
+
+    def stack_wedge(self) -> None:
+        """One wedge in the seat, or two on each other."""
+        self._edit("wedges on each other", edits.toggle_stacked(self.store.snapshot.job, self.store.tree_id, self._picked_wedge()))
+
+    def add_tree(self) -> None:
+        """One more tree, and look at it."""
+        job, tree_id = edits.add_tree(self.store.snapshot.job)
+        self._edit(f"tree {tree_id} added", job, tree_id)
+
+    def ask_name(self) -> str:
+        """A new name for the tree; empty for none."""
+        name, ok = QInputDialog.getText(self.window, "Rename tree", "Name of the tree", text=self.store.tree_id)
+        return name if ok else ""
+
+    def rename_tree(self) -> None:
+        """Another name for this tree."""
+        name = self.ask_name().strip()
+        if not name:
+            return
+        try:
+            self._edit(f"tree called {name}", edits.rename_tree(self.store.snapshot.job, self.store.tree_id, name), name)
+        except PlainCompassError as error:
+            self.window.message.refuse(self.store.snapshot.speech.error(error))
+
+    def remove_tree(self) -> None:
+        """This tree out of the job; undo brings it back."""
+        gone = self.store.tree_id
+        job = edits.remove_tree(self.store.snapshot.job, gone)
+        self._edit(f"tree {gone} removed", job, job.trees[0].id)
+
+    def redesign(self) -> None:
+        """The cut begun afresh."""
+        self._edit("cut begun afresh", edits.redesigned(self.store.snapshot.job, self.store.tree_id))
+
+    def next_units(self) -> None:
+        """Metric to imperial and back."""
+        self._next("units", list(UNITS))
+
+    def next_words(self) -> None:
+        """The other vocabulary."""
+        self._next("words", list(vocabularies()))
+
+    def _next(self, path: str, options: list[str]) -> None:
+        now = self.store.snapshot.value(path)
+        then = options[(options.index(now) + 1) % len(options)]
+        self.store.set(path, then, f"{path}: {then}")

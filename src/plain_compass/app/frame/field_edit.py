@@ -1,0 +1,147 @@
+"""A dimension that is typed in place: the one kind of number entry in the program."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QFocusEvent, QKeyEvent
+from PySide6.QtWidgets import QLineEdit, QWidget
+
+from ...job.fields import quantity_at
+from ...job.units import EXAMPLES, TypedError, parse
+from ..drawing.palette import font
+from .store import Snapshot, Store
+
+
+class FieldEdit(QLineEdit):
+    """Shows one value of the document; Enter or leaving it sets the value, Escape restores it.
+
+    What was typed stays in the field, marked, until it can be read; the arrow keys move it by its step.
+    """
+
+    def __init__(self, store: Store, path: str, parent: QWidget | None = None, *, as_girth: bool = False) -> None:
+        super().__init__(parent)
+        self.store, self.path = store, path
+        self.quantity = quantity_at(path)
+        self._as_girth = as_girth
+        self._shown = ""
+        self.setFont(font(14))
+        self.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.setObjectName(("girth:" if as_girth else "") + path)
+        self.returnPressed.connect(self._entered)
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Show the document's value, unless the person is in the middle of typing another."""
+        speech = snapshot.speech
+        if not self.toolTip() or self._speech != speech:
+            self._speech = speech
+            self._explain()
+        text = self._formatted(snapshot)
+        if text == self._shown and not self.property("wrong"):
+            return
+        if self.hasFocus() and self.isModified() and self.property("wrong"):
+            return
+        self._shown = text
+        self.setText(text)
+        self._mark_wrong(False)
+        if self.hasFocus():
+            self.selectAll()
+
+    def _formatted(self, snapshot: Snapshot) -> str:
+        value = snapshot.value(self.path)
+        if value is None:
+            return ""
+        return snapshot.speech.show(value * 3.141592653589793 if self._as_girth else value, self.quantity.kind)
+
+    def _explain(self) -> None:
+        speech, quantity = self._speech, self.quantity
+        name = "girth" if self._as_girth else speech.label(quantity)
+        scale = 3.141592653589793 if self._as_girth else 1.0
+        low, high = (speech.show(bound * scale, quantity.kind) for bound in (quantity.low, quantity.high))
+        self.setToolTip(
+            f"{name[:1].upper()}{name[1:]}: {speech.say(quantity.help)}\n"
+            f"Type for example {EXAMPLES[quantity.kind]}. Accepted: {low} to {high}. Arrow keys move it."
+        )
+        self.setAccessibleName(name)
+        self.setAccessibleDescription(speech.say(quantity.help))
+        self.setPlaceholderText("not taken" if quantity.optional else "")
+
+    def _entered(self) -> None:
+        if self.commit():
+            self.selectAll()
+
+    def commit(self) -> bool:
+        """Set the value from the text; True when the document has it."""
+        if self.text() == self._shown:
+            return True
+        value = self._read()
+        if value is False:
+            return False
+        title = f"{self.accessibleName()} {self.text().strip() or 'not taken'}"
+        if not self.store.set(self.path, value, title):
+            self._mark_wrong(True)
+            return False
+        self._shown = ""
+        self.setModified(False)
+        self._mark_wrong(False)
+        self.refresh(self.store.snapshot)
+        return True
+
+    def _read(self) -> float | None | bool:
+        """The typed value; False after saying why it cannot be read."""
+        text = self.text().strip()
+        if not text and self.quantity.optional:
+            return None
+        snapshot = self.store.snapshot
+        try:
+            depth = snapshot.result.parts.section.depth_m if self.quantity.kind == "length" else None
+            value = parse(text, self.quantity.kind, snapshot.job.units, depth)
+        except TypedError as error:
+            self._mark_wrong(True)
+            self.store.refused.emit(f"{self.accessibleName().capitalize()} {error.sentence()}")
+            return False
+        if self.quantity.kind == "count":
+            return int(value)
+        return value / 3.141592653589793 if self._as_girth and "girth" not in text.lower() else value
+
+    def _mark_wrong(self, wrong: bool) -> None:
+        if bool(self.property("wrong")) != wrong:
+            self.setProperty("wrong", wrong)
+            self.style().unpolish(self)
+            self.style().polish(self)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Escape restores, arrows move by the step, everything else types."""
+        if event.key() == Qt.Key.Key_Escape:
+            self._shown = ""
+            self.setModified(False)
+            self._mark_wrong(False)
+            self.refresh(self.store.snapshot)
+            self.selectAll()
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            self._nudge(1 if event.key() == Qt.Key.Key_Up else -1)
+        else:
+            super().keyPressEvent(event)
+
+    def _nudge(self, direction: int) -> None:
+        value = self.store.snapshot.value(self.path)
+        if value is None:
+            return
+        quantity = self.quantity
+        moved = value + direction * quantity.step
+        if quantity.kind == "bearing":
+            moved %= 360
+        moved = min(max(moved, quantity.low), quantity.high)
+        if quantity.kind == "count":
+            moved = int(moved)
+        self.store.set(self.path, moved, f"{self.accessibleName()} moved")
+        self.setModified(False)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        """Select the whole value, so that typing replaces it."""
+        super().focusInEvent(event)
+        self.selectAll()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        """Leaving the field sets the value."""
+        super().focusOutEvent(event)
+        self.commit()

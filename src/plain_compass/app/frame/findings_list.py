@@ -1,0 +1,143 @@
+"""The findings as a list, worst first: sentence, value against limit, what would change it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from PySide6.QtCore import QAbstractListModel, QModelIndex, QPersistentModelIndex, QPointF, QRect, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QPainter
+from PySide6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem, QWidget
+
+from ...core.findings import Finding
+from ...job.words import Speech
+from ..drawing.marks import paint_level
+from ..drawing.palette import LIGHT, Palette, fill, font, pen
+
+Index = QModelIndex | QPersistentModelIndex
+WRAP = int(Qt.TextFlag.TextWordWrap)
+LEFT, GAP = 30, 6
+
+
+class FindingsModel(QAbstractListModel):
+    """The findings; the display text is the whole finding, so that a screen reader tells it all."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.findings: tuple[Finding, ...] = ()
+        self.speech = Speech()
+
+    def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
+        """Replace what is shown."""
+        same_rows = len(findings) == len(self.findings)
+        if not same_rows:
+            self.beginResetModel()
+        self.findings, self.speech = findings, speech
+        if same_rows:
+            self.dataChanged.emit(self.index(0), self.index(len(findings) - 1))
+        else:
+            self.endResetModel()
+
+    def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
+        """One row a finding."""
+        return 0 if parent.isValid() else len(self.findings)
+
+    def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
+        """Text of a row."""
+        if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.AccessibleTextRole):
+            finding = self.findings[index.row()]
+            return f"{finding.level}: {self.speech.phrase(finding.sentence)} {small_print(finding, self.speech)}"
+        return None
+
+
+def small_print(finding: Finding, speech: Speech) -> str:
+    """Value against limit, where the limit comes from, and whether it is indicative."""
+    parts = [speech.compared(finding), speech.named("sources", finding.source)]
+    if finding.indicative:
+        parts.append("indicative")
+    return " · ".join(part for part in parts if part)
+
+
+class FindingDelegate(QStyledItemDelegate):
+    """Paints one finding; the clear ones take less room."""
+
+    def __init__(self, model: FindingsModel) -> None:
+        super().__init__()
+        self.model = model
+        self.palette_in_use: Palette = LIGHT
+
+    def _texts(self, finding: Finding) -> list[tuple[str, int, bool]]:
+        """(text, size, strong) of each paragraph."""
+        speech = self.model.speech
+        texts = [(speech.phrase(finding.sentence), 14, finding.level == "stop")]
+        texts.append((small_print(finding, speech), 12, False))
+        if finding.level != "clear":
+            texts.append((speech.phrase(finding.change), 13, False))
+        return [text for text in texts if text[0]]
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
+        """As high as its wrapped paragraphs."""
+        width = option.widget.viewport().width() if isinstance(option.widget, QListView) else 280
+        return QSize(width, self._lay_out(None, QRect(0, 0, width, 0), self.model.findings[index.row()]))
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+        """Sign of the level, then the paragraphs."""
+        finding = self.model.findings[index.row()]
+        rect = option.rect
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if option.state & QStyle.StateFlag.State_Selected:
+            painter.fillRect(rect, fill(self.palette_in_use.paper))
+            painter.fillRect(QRect(rect.left(), rect.top(), 4, rect.height()), fill(self.palette_in_use.focus))
+        paint_level(painter, QPointF(rect.left() + 17, rect.top() + 17), 7, finding.level, self.palette_in_use)
+        self._lay_out(painter, rect, finding)
+        painter.setPen(pen(self.palette_in_use.line))
+        painter.drawLine(rect.bottomLeft() + QRect(8, 0, 1, 1).topLeft(), rect.bottomRight())
+        painter.restore()
+
+    def _lay_out(self, painter: QPainter | None, rect: QRect, finding: Finding) -> int:
+        """Paint (or only measure) the paragraphs; returns the height."""
+        width, y = rect.width() - LEFT - 8, rect.top() + GAP
+        for number, (text, size, strong) in enumerate(self._texts(finding)):
+            used = font(size, strong=strong, narrow=size < 13)
+            box = QFontMetrics(used).boundingRect(QRect(0, 0, width, 1000), WRAP, text)
+            if painter is not None:
+                painter.setFont(used)
+                painter.setPen(pen(self.palette_in_use.quiet if number else self.palette_in_use.ink))
+                painter.drawText(QRectF(rect.left() + LEFT, y, width, box.height()), WRAP, text)
+            y += box.height() + 1
+        return y + GAP - rect.top()
+
+
+class FindingsList(QListView):
+    """The list itself; a row picked by mouse or keys is brought out in the drawing."""
+
+    picked = Signal(object)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.findings_model = FindingsModel()
+        self.delegate = FindingDelegate(self.findings_model)
+        self.setModel(self.findings_model)
+        self.setItemDelegate(self.delegate)
+        self.setAccessibleName("Findings, worst first")
+        self.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setResizeMode(QListView.ResizeMode.Adjust)
+        self.selectionModel().currentChanged.connect(self._current_changed)
+
+    def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
+        """Show these findings."""
+        self.findings_model.show_findings(findings, speech)
+        self.scheduleDelayedItemsLayout()
+
+    def show_picked(self, finding: Finding) -> None:
+        """Select the row of a finding."""
+        for row, each in enumerate(self.findings_model.findings):
+            if each.id == finding.id:
+                index = self.findings_model.index(row)
+                self.setCurrentIndex(index)
+                self.scrollTo(index)
+
+    def _current_changed(self, index: QModelIndex) -> None:
+        if index.isValid():
+            self.picked.emit(self.findings_model.findings[index.row()])

@@ -1,0 +1,128 @@
+"""New, open, save: the commands about the job file, and what happens on closing."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PySide6.QtWidgets import QFileDialog, QMessageBox
+
+from ...core.errors import PlainCompassError
+from ...job.demo import demo_job
+from ...job.document import SUFFIX
+from ...job.edits import new_job
+from ...job.files import Opened, read_job
+from .commands import Command
+
+if TYPE_CHECKING:
+    from .window import Window
+
+FILTER = f"Plain Compass jobs (*{SUFFIX});;All files (*)"
+
+
+class JobActions:
+    """The job file's side of the window. Dialogs are methods, so that tests can answer them."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+
+    def commands(self) -> list[Command]:
+        """The commands of the group ``job``."""
+        return [
+            Command("job.new", "New job", "Ctrl+N", self.new),
+            Command("job.open", "Open job…", "Ctrl+O", self.open),
+            Command("job.demo", "Open the demo job", "", self.demo),
+            Command("job.save", "Save", "Ctrl+S", self.save),
+            Command("job.save_as", "Save as…", "Ctrl+Shift+S", self.save_as),
+            Command("job.quit", "Quit", "Ctrl+Q", self.window.close),
+        ]
+
+    # Dialogs -------------------------------------------------------------------------------------------
+
+    def ask_open(self) -> str:
+        """Which file to open; empty for none."""
+        return QFileDialog.getOpenFileName(self.window, "Open job", self._folder(), FILTER)[0]
+
+    def ask_save(self, suggestion: str) -> str:
+        """Where to save; empty for nowhere."""
+        return QFileDialog.getSaveFileName(self.window, "Save job as", f"{self._folder()}/{suggestion}", FILTER)[0]
+
+    def ask_unsaved(self) -> str:
+        """``save``, ``keep`` or ``stay``, when the window is closed over unsaved work."""
+        box = QMessageBox(self.window)
+        box.setText("This job has work that its file does not have.")
+        box.setInformativeText("Kept work is there again when Plain Compass starts next.")
+        save = box.addButton("Save", QMessageBox.ButtonRole.AcceptRole)
+        keep = box.addButton("Keep for next time", QMessageBox.ButtonRole.DestructiveRole)
+        box.addButton("Go on working", QMessageBox.ButtonRole.RejectRole)
+        box.exec()
+        return {save: "save", keep: "keep"}.get(box.clickedButton(), "stay")  # type: ignore[call-overload, no-any-return]
+
+    def _folder(self) -> str:
+        path = self.window.store.path
+        return str(path.parent if path else Path.home())
+
+    # What they do --------------------------------------------------------------------------------------
+
+    def new(self) -> None:
+        """A new job; unsaved work of this one is set aside first."""
+        job = self.window.store.snapshot.job
+        self._leave_for(Opened(new_job(job.units, job.words)), None)
+
+    def demo(self) -> None:
+        """The demo job."""
+        self._leave_for(Opened(demo_job()), None)
+
+    def open(self, path: Path | None = None) -> bool:
+        """Open a job file; a file that cannot be read changes nothing."""
+        if path is None:
+            name = self.ask_open()
+            if not name:
+                return False
+            path = Path(name)
+        try:
+            opened = read_job(path)
+        except PlainCompassError as error:
+            self.window.message.refuse(str(error))
+            return False
+        if not self._leave_for(opened, path):
+            return False
+        self.window.settings.used(path)
+        if opened.unknown:
+            count = len(opened.unknown)
+            fields = "field" if count == 1 else "fields"
+            self.window.message.tell(f"{path.name} has {count} {fields} this version does not know; kept as they are.")
+        return True
+
+    def _leave_for(self, opened: Opened, path: Path | None) -> bool:
+        """Put another job in place of this one. Unsaved work is saved, or kept where the next start finds it."""
+        store = self.window.store
+        if store.unsaved:
+            if store.path is not None and not self.save():
+                return False
+            if store.path is None and not self.window.autosave.set_aside():
+                return False
+        store.replace(opened, path)
+        return True
+
+    def save(self) -> bool:
+        """Save to the job's file, asking for one if it has none."""
+        path = self.window.store.path
+        return self.save_as() if path is None else self._save_to(path)
+
+    def save_as(self) -> bool:
+        """Save to a file of the person's choosing."""
+        name = self.ask_save(f"{self.window.store.snapshot.job.name}{SUFFIX}".replace("/", "-"))
+        if not name:
+            return False
+        return self._save_to(Path(name if name.endswith(".json") else name + SUFFIX))
+
+    def _save_to(self, path: Path) -> bool:
+        self.window.settle()
+        try:
+            self.window.store.save(path)
+        except PlainCompassError as error:
+            self.window.message.refuse(str(error))
+            return False
+        self.window.settings.used(path)
+        return True

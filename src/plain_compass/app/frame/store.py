@@ -1,0 +1,170 @@
+"""The one document of the window: every change goes through here and is told to every view."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+
+from ...core.errors import InputError, PlainCompassError
+from ...core.plan import Assessment
+from ...job.document import Job, TreePlan, assess_tree, held
+from ...job.edits import set_value
+from ...job.fields import quantity_at, root_of
+from ...job.files import Opened, write_job
+from ...job.words import Speech
+from .history import History, State
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Snapshot:
+    """What every view is told: the document, the tree looked at, and what the numbers say."""
+
+    job: Job
+    plan: TreePlan
+    result: Assessment
+
+    @property
+    def speech(self) -> Speech:
+        """How to speak to this person."""
+        return self.job.speech
+
+    def value(self, path: str) -> Any:
+        """The value at a path of the plan or the job."""
+        return held(self.plan if root_of(path) is TreePlan else self.job, path)
+
+
+class Store(QObject):
+    """Holds the document, its undo history and its file.
+
+    Signals:
+        changed: a new Snapshot, on every change, drag previews included.
+        stepped: the history has a new step, or has moved.
+        refused: a sentence saying why a change was not made.
+        told: a sentence worth knowing, such as where the job was saved.
+    """
+
+    changed = Signal(object)
+    stepped = Signal()
+    refused = Signal(str)
+    told = Signal(str)
+
+    def __init__(self, opened: Opened, path: Path | None = None) -> None:
+        super().__init__()
+        self.path = path
+        self.dragging = False
+        self._begin(opened)
+
+    def _begin(self, opened: Opened) -> None:
+        self.raw = opened.raw
+        self.history = History([State(opened.job, opened.job.trees[0].id)])
+        self.saved = opened.job
+        self.snapshot = self._assessed(self.history.now)
+
+    def _assessed(self, state: State) -> Snapshot:
+        return Snapshot(state.job, state.job.plan(state.tree_id), assess_tree(state.job, state.tree_id))
+
+    @property
+    def tree_id(self) -> str:
+        """Id of the tree looked at."""
+        return self.snapshot.plan.id
+
+    @property
+    def unsaved(self) -> bool:
+        """Whether there is work the file does not have."""
+        return self.history.now.job != self.saved
+
+    def replace(self, opened: Opened, path: Path | None, *, saved: bool = True) -> None:
+        """Put another job in place of this one; ``saved`` says whether its file has all of it."""
+        self._begin(opened)
+        self.path = path
+        if not saved:
+            self.saved = Job(name="", trees=())
+        self.changed.emit(self.snapshot)
+        self.stepped.emit()
+
+    def edit(self, title: str, job: Job, tree_id: str | None = None, *, joins: bool = False) -> bool:
+        """Make ``job`` the document, as one named step. False, with a sentence, when it cannot be worked with."""
+        if not self._show(State(job, tree_id or self.tree_id)):
+            return False
+        self.history.push(title, State(job, self.tree_id), joins=joins)
+        self.stepped.emit()
+        return True
+
+    def set(self, path: str, value: Any, title: str, *, joins: bool = False) -> bool:
+        """Change one value as one named step."""
+        try:
+            job = set_value(self.snapshot.job, self.tree_id, path, value)
+        except PlainCompassError as error:
+            self._refuse(error, path)
+            return False
+        return self.edit(title, job, joins=joins)
+
+    def preview(self, path: str, value: float) -> None:
+        """Follow a drag: show the value without a step. What does not fit stays as it was, with a sentence."""
+        quantity = quantity_at(path)
+        value = min(max(value, quantity.low), quantity.high)
+        try:
+            job = set_value(self.history.now.job, self.tree_id, path, value)
+        except PlainCompassError as error:
+            self._refuse(error, path)
+            return
+        self.dragging = True
+        self._show(State(job, self.tree_id))
+
+    def finish(self, title: str) -> None:
+        """End a drag: what is shown becomes one step."""
+        self.dragging = False
+        self.history.push(title, State(self.snapshot.job, self.tree_id))
+        self.changed.emit(self.snapshot)
+        self.stepped.emit()
+
+    def abandon(self) -> None:
+        """End a drag without keeping it."""
+        self.dragging = False
+        self._show(self.history.now)
+
+    def look_at(self, tree_id: str) -> None:
+        """Look at another tree of the job. Not a change, so not a step."""
+        state = State(self.snapshot.job, tree_id)
+        if self._show(state):
+            self.history.states[self.history.at] = state
+
+    def undo(self) -> None:
+        """Take back the last step."""
+        self._show(self.history.move(-1))
+        self.stepped.emit()
+
+    def redo(self) -> None:
+        """Do the step taken back again."""
+        self._show(self.history.move(1))
+        self.stepped.emit()
+
+    def save(self, path: Path) -> None:
+        """Write the job to its file. Raises JobFileError with a sentence; the document stays as it is."""
+        job = self.history.now.job
+        write_job(path, job, self.raw)
+        self.path, self.saved = path, job
+        self.changed.emit(self.snapshot)
+        self.stepped.emit()
+        self.told.emit(f"Saved as {path.name}.")
+
+    def _show(self, state: State) -> bool:
+        try:
+            self.snapshot = self._assessed(state)
+        except PlainCompassError as error:
+            self._refuse(error, "")
+            return False
+        self.changed.emit(self.snapshot)
+        return True
+
+    def _refuse(self, error: PlainCompassError, path: str) -> None:
+        label = ""
+        if isinstance(error, InputError):
+            try:
+                label = quantity_at(error.field if "." in error.field else path).label
+            except (KeyError, AssertionError, StopIteration):
+                label = ""
+        self.refused.emit(self.snapshot.speech.error(error, label))

@@ -1,0 +1,56 @@
+"""The style sheet of the window's widgets, from the palette."""
+
+from __future__ import annotations
+
+from ..drawing.palette import FAMILY, Palette
+
+
+def style_sheet(p: Palette) -> str:
+    """Flat, printed-plan look: ink lines on paper, one accent for focus."""
+    return f"""
+    * {{ font-family: "{FAMILY}"; color: {p.ink}; }}
+    QMainWindow, QWidget#page, QWidget#topbar, QWidget#trail {{ background: {p.paper}; }}
+    QWidget#topbar {{ border-bottom: 1px solid {p.line}; }}
+    QWidget#sheetbody, QScrollArea#sheet {{ background: {p.sheet}; border: none; }}
+    QLabel#notbuilt {{ color: {p.quiet}; font-size: 14px; }}
+    QLabel#refused {{ background: {p.sheet}; color: {p.load}; border: 2px solid {p.load}; }}
+    QLabel#told {{ background: {p.sheet}; border: 1px solid {p.ink}; }}
+    QLineEdit, QPlainTextEdit {{ background: {p.sheet}; border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet};
+        padding: 1px 2px; selection-background-color: {p.focus}; selection-color: {p.sheet}; }}
+    QLineEdit:hover {{ border-color: {p.ink}; }}
+    QLineEdit:focus, QPlainTextEdit:focus {{ border: 2px solid {p.focus}; padding: 0px 1px; }}
+    QLineEdit[wrong="true"] {{ border: 2px solid {p.load}; color: {p.load}; }}
+    QComboBox {{ background: {p.sheet}; border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet}; padding: 3px 6px; }}
+    QComboBox:focus {{ border: 2px solid {p.focus}; padding: 2px 5px; }}
+    QComboBox::drop-down {{ width: 20px; border: none; }}
+    QComboBox::down-arrow {{ width: 0; height: 0; border-left: 4px solid {p.sheet}; border-right: 4px solid {p.sheet};
+        border-top: 6px solid {p.ink}; }}
+    QComboBox QAbstractItemView {{ background: {p.sheet}; border: 1px solid {p.ink}; selection-background-color: {p.focus};
+        selection-color: {p.sheet}; }}
+    QToolButton {{ background: transparent; border: 1px solid transparent; padding: 6px 9px; font-size: 14px; }}
+    QToolButton:hover {{ border-color: {p.quiet}; }}
+    QToolButton:focus {{ border: 2px solid {p.focus}; padding: 5px 8px; }}
+    QToolButton:disabled {{ color: {p.line}; }}
+    QToolButton::menu-indicator {{ image: none; }}
+    QToolButton#tree {{ text-align: left; border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet}; padding: 3px 9px;
+        font-size: 14px; font-weight: 600; }}
+    QToolButton#job {{ border: 1px solid {p.line}; }}
+    QToolButton[tab="true"] {{ border: none; border-bottom: 3px solid transparent; padding: 8px 12px; }}
+    QToolButton[tab="true"]:checked {{ border-bottom: 3px solid {p.ink}; font-weight: 600; }}
+    QToolButton[tab="true"]:focus {{ border: 2px solid {p.focus}; }}
+    QListView {{ background: {p.sheet}; border: none; outline: none; }}
+    QListView:focus {{ border: 2px solid {p.focus}; }}
+    QMenu {{ background: {p.sheet}; border: 1px solid {p.ink}; }}
+    QMenu::item {{ padding: 6px 26px 6px 16px; }}
+    QMenu::item:selected {{ background: {p.focus}; color: {p.sheet}; }}
+    QMenu::item:disabled {{ color: {p.quiet}; }}
+    QMenu::separator {{ height: 1px; background: {p.line}; margin: 4px 8px; }}
+    QToolTip {{ background: {p.sheet}; color: {p.ink}; border: 1px solid {p.ink}; padding: 4px; font-size: 13px; }}
+    QScrollBar:vertical {{ background: {p.paper}; width: 12px; }}
+    QScrollBar::handle:vertical {{ background: {p.line}; min-height: 28px; }}
+    QScrollBar::handle:vertical:hover {{ background: {p.quiet}; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; }}
+    QDialog, QMessageBox {{ background: {p.sheet}; }}
+    QPushButton {{ background: {p.paper}; border: 1px solid {p.quiet}; padding: 6px 14px; font-size: 14px; }}
+    QPushButton:focus {{ border: 2px solid {p.focus}; }}
+    """

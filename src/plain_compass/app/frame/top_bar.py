@@ -1,0 +1,87 @@
+"""The top of the window: which tree, the verdict, and the few commands always at hand."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QSizePolicy, QToolButton, QWidget
+
+from ..drawing.marks import paint_level
+from ..drawing.palette import LIGHT, Palette, font
+from .commands import Commands
+from .store import Snapshot
+
+JOB_MENU = [
+    "job.new", "job.open", "job.demo", "", "job.save", "job.save_as", "", "card.pdf", "copy.picture", "copy.svg", "",
+    "tree.add", "tree.rename", "tree.remove", "tree.redesign", "", "view.units", "view.words", "view.dark", "", "job.quit",
+]
+
+
+class LevelSign(QWidget):
+    """The sign of the verdict, large."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.level = "unknown"
+        self.palette_in_use: Palette = LIGHT
+        self.setFixedSize(QSize(38, 38))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Paint the sign."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        paint_level(painter, QPointF(19, 19), 13, self.level, self.palette_in_use)
+
+
+class TopBar(QWidget):
+    """Tree, verdict, commands."""
+
+    def __init__(self, commands: Commands, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("topbar")
+        self.tree = QToolButton()
+        self.tree.setObjectName("tree")
+        self.tree.setFont(font(15, strong=True))
+        self.tree.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.tree.setMenu(QMenu(self.tree))
+        self.tree.setToolTip("The trees of this job")
+        self.sign = LevelSign()
+        self.verdict = QLabel()
+        self.verdict.setFont(font(15))
+        self.verdict.setWordWrap(True)
+        self.verdict.setObjectName("verdict")
+        self.verdict.setAccessibleName("Verdict")
+        self.verdict.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Ignored)
+        self.verdict.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        job = QToolButton()
+        job.setText("Job")
+        job.setObjectName("job")
+        job.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        job.setMenu(QMenu(job))
+        commands.fill(job.menu(), JOB_MENU)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(10, 6, 10, 6)
+        row.setSpacing(6)
+        row.addWidget(self.tree)
+        row.addWidget(self.sign)
+        row.addWidget(self.verdict, 1)
+        for widget in (commands.button("edit.undo", "Undo"), commands.button("edit.redo", "Redo"), job,
+                       commands.button("help.keys", "Keys")):
+            row.addWidget(widget)
+        self.setFixedHeight(58)
+
+    def refresh(self, snapshot: Snapshot, *, unsaved: bool) -> None:
+        """Follow the document."""
+        plan, speech = snapshot.plan, snapshot.speech
+        diameter = speech.show(plan.tree.trunk.diameter_m, "girth")
+        species = snapshot.result.case.wood.name
+        dot = " •" if unsaved else ""
+        self.tree.setText(f"{plan.id}  {species} {diameter}\nlay {speech.show(plan.cut.lay_deg, 'bearing')}{dot}")
+        self.tree.setAccessibleName(self.tree.text().replace("\n", ", "))
+        verdict = snapshot.result.verdict
+        self.sign.level = verdict.level
+        self.sign.update()
+        text = speech.verdict(verdict)
+        lead, rest = text[: len(verdict.lead)], text[len(verdict.lead) :]
+        self.verdict.setText(f"<b>{lead}</b>{rest}")
+        self.verdict.setAccessibleDescription(text)

@@ -1,0 +1,102 @@
+"""The trail: the work in order. Steps that are not built say so instead of pretending."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QLabel, QVBoxLayout, QWidget
+
+from ..drawing.marks import paint_level
+from ..drawing.palette import LIGHT, Palette, fill, font, pen
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step of the work: its key, name, and whether this version has it."""
+
+    key: str
+    number: int
+    name: str
+    built: bool
+
+
+STEPS = (
+    Step("look", 1, "Look", False), Step("ground", 2, "Ground", False), Step("cut", 3, "Cut", True),
+    Step("stages", 4, "Stages", False), Step("fall", 5, "Fall", False), Step("card", 6, "Card", True),
+    Step("stump", 7, "Stump", False),
+)
+
+
+class StepButton(QAbstractButton):
+    """A built step: number, name, and the sign of its state."""
+
+    def __init__(self, step: Step, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.step = step
+        self.level = "unknown"
+        self.palette_in_use: Palette = LIGHT
+        self.setCheckable(True)
+        self.setText(step.name)
+        self.setAccessibleName(f"Step {step.number}: {step.name}")
+        self.setToolTip(f"{step.name} (key {step.number})")
+        self.setFixedHeight(58)
+
+    def sizeHint(self) -> QSize:
+        """Fits the trail."""
+        return QSize(76, 58)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Name, number, and sign; a bar at the left of the step that is open."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self.isChecked():
+            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
+            painter.fillRect(0, 0, 4, self.height(), fill(self.palette_in_use.ink))
+        if self.hasFocus():
+            painter.setPen(pen(self.palette_in_use.focus, 2))
+            painter.drawRect(QRectF(self.rect()).adjusted(2, 2, -2, -2))
+        painter.setPen(pen(self.palette_in_use.ink))
+        painter.setFont(font(15, strong=self.isChecked()))
+        painter.drawText(QRectF(14, 8, 60, 22), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.step.name)
+        paint_level(painter, QPointF(20, 42), 5, self.level, self.palette_in_use)
+        painter.setFont(font(12, narrow=True))
+        painter.setPen(pen(self.palette_in_use.quiet))
+        painter.drawText(QRectF(30, 33, 44, 18), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.level)
+
+
+class Trail(QWidget):
+    """All steps from top to bottom."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("trail")
+        self.setFixedWidth(78)
+        self.buttons: dict[str, StepButton] = {}
+        self.group = QButtonGroup(self)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 8, 0, 8)
+        column.setSpacing(2)
+        for step in STEPS:
+            column.addWidget(self._button(step) if step.built else self._not_built(step))
+        column.addStretch()
+
+    def _button(self, step: Step) -> StepButton:
+        button = StepButton(step, self)
+        self.buttons[step.key] = button
+        self.group.addButton(button)
+        return button
+
+    def _not_built(self, step: Step) -> QLabel:
+        label = QLabel(f"{step.name}<br><span style='font-size:12px'>not built</span>", self)
+        label.setObjectName("notbuilt")
+        label.setFixedHeight(46)
+        label.setIndent(14)
+        label.setToolTip(f"{step.name} is not part of this version.")
+        return label
+
+    def show_level(self, key: str, level: str) -> None:
+        """Show the state of a step."""
+        self.buttons[key].level = level
+        self.buttons[key].update()

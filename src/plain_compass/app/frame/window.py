@@ -1,0 +1,258 @@
+"""The window: composes the frame's parts and tells them of every change. It decides nothing itself."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import cast
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
+from PySide6.QtWidgets import QApplication, QButtonGroup, QHBoxLayout, QMainWindow, QStackedWidget, QToolButton, QVBoxLayout, QWidget
+
+from ...core.findings import Finding
+from ..drawing.palette import DARK, LIGHT
+from .autosave import Autosave
+from .band import MarginBand
+from .commands import Command, Commands
+from .copying import copy_picture, copy_svg
+from .edit_actions import EditActions
+from .field_edit import FieldEdit
+from .findings_list import FindingsList
+from .job_actions import JobActions
+from .message_bar import MessageBar
+from .page import Page, PageFactory
+from .recovery import Recovery
+from .settings import Settings
+from .sheet import Sheet
+from .shortcut_sheet import ShortcutSheet
+from .store import Snapshot, Store
+from .style import style_sheet
+from .top_bar import TopBar
+from .trail import STEPS, Trail
+
+COLUMN = 306
+
+
+class Window(QMainWindow):
+    """Top bar, trail, page, findings or sheet, margin band."""
+
+    def __init__(
+        self, store: Store, settings: Settings, recovery: Recovery, pages: dict[str, PageFactory],
+        more_commands: Callable[[Window], list[Command]],
+    ) -> None:
+        super().__init__()
+        self.store, self.settings = store, settings
+        self.last_field: FieldEdit | None = None
+        self.autosave = Autosave(store, recovery)
+        self.jobs, self.edits = JobActions(self), EditActions(self)
+        self.commands = Commands(self)
+        self.commands.add(*self.jobs.commands(), *self.edits.commands(), *self._view_commands(), *more_commands(self))
+        self._compose(pages)
+        self._connect()
+        self.setAcceptDrops(True)
+        self.show_scheme(settings.text("scheme", "light"))
+        self.show_step("cut")
+        self._refresh(store.snapshot)
+
+    def _view_commands(self) -> list[Command]:
+        steps = [
+            Command(f"step.{s.key}", s.name, str(s.number), lambda key=s.key: self.show_step(key))  # type: ignore[misc]
+            for s in STEPS if s.built
+        ]
+        return [
+            *steps,
+            Command("view.sheet", "Findings or tree sheet", "F2", self.toggle_sheet),
+            Command("view.fit", "Whole drawing", "Ctrl+0", lambda: self.page.fit()),
+            Command("view.units", "Metric or imperial", "Ctrl+U", self.edits.next_units),
+            Command("view.words", "The other vocabulary", "Ctrl+Shift+U", self.edits.next_words),
+            Command("view.dark", "Light or dark", "Ctrl+D", self.toggle_scheme),
+            Command("copy.picture", "Copy the drawing as a picture", "Ctrl+Shift+C", lambda: copy_picture(self)),
+            Command("copy.svg", "Copy the drawing as SVG", "Ctrl+Alt+C", lambda: copy_svg(self)),
+            Command("help.keys", "Keys", "F1", self.show_keys),
+        ]
+
+    # Composition ---------------------------------------------------------------------------------------
+
+    def _compose(self, pages: dict[str, PageFactory]) -> None:
+        self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
+        self.findings, self.sheet = FindingsList(), Sheet(self.store)
+        self.pages = {key: make(self.store, self.commands, self) for key, make in pages.items()}
+        self.stack = QStackedWidget()
+        for page in self.pages.values():
+            page.setObjectName("page")
+            self.stack.addWidget(page)
+        middle = QHBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.trail)
+        middle.addWidget(self.stack, 1)
+        middle.addWidget(self._column())
+        body = QWidget()
+        body.setObjectName("page")
+        whole = QVBoxLayout(body)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addWidget(self.top)
+        whole.addLayout(middle, 1)
+        whole.addWidget(self.band)
+        self.setCentralWidget(body)
+        self.message = MessageBar(self.stack)
+        self.setMinimumSize(1100, 700)
+
+    def _column(self) -> QWidget:
+        """Right column: findings, or the sheet of what cannot be drawn."""
+        column = QWidget()
+        column.setObjectName("page")
+        column.setFixedWidth(COLUMN)
+        self.side = QStackedWidget()
+        self.side.addWidget(self.findings)
+        self.side.addWidget(self.sheet)
+        tabs = QHBoxLayout()
+        tabs.setContentsMargins(6, 0, 6, 0)
+        group = QButtonGroup(column)
+        self.tabs: list[QToolButton] = []
+        for number, words in enumerate(("Findings", "Tree sheet")):
+            tab = QToolButton()
+            tab.setText(words)
+            tab.setToolTip(f"{words} (F2)")
+            tab.setCheckable(True)
+            tab.setProperty("tab", True)
+            tab.clicked.connect(lambda _=False, n=number: self.show_side(n))
+            group.addButton(tab)
+            tabs.addWidget(tab)
+            self.tabs.append(tab)
+        tabs.addStretch()
+        layout = QVBoxLayout(column)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addLayout(tabs)
+        layout.addWidget(self.side, 1)
+        self.show_side(0)
+        return column
+
+    def _connect(self) -> None:
+        store = self.store
+        store.changed.connect(self._refresh)
+        store.stepped.connect(self.commands.refresh)
+        store.stepped.connect(self.message.clear_refusal)
+        store.refused.connect(self.message.refuse)
+        store.told.connect(self.message.tell)
+        self.findings.picked.connect(self._bring_out)
+        self.band.picked.connect(self._pick)
+        for key, button in self.trail.buttons.items():
+            button.clicked.connect(lambda _=False, k=key: self.show_step(k))
+        self.top.tree.menu().aboutToShow.connect(self._fill_tree_menu)
+        QApplication.instance().focusChanged.connect(self._focus_moved)  # type: ignore[union-attr]
+
+    # Following the document ----------------------------------------------------------------------------
+
+    @property
+    def page(self) -> Page:
+        """The page that is open."""
+        return cast(Page, self.stack.currentWidget())
+
+    def _refresh(self, snapshot: Snapshot) -> None:
+        result, speech = snapshot.result, snapshot.speech
+        self.top.refresh(snapshot, unsaved=self.store.unsaved)
+        self.page.refresh(snapshot)
+        self.sheet.refresh(snapshot)
+        self.findings.show_findings(result.findings, speech)
+        self.band.show_findings(result.findings, speech)
+        self.trail.show_level("cut", result.verdict.level)
+        self.trail.show_level("card", result.verdict.level)
+        if not self.store.dragging:
+            self.commands.refresh()
+        name = self.store.path.name if self.store.path else snapshot.job.name
+        self.setWindowTitle(f"{'• ' if self.store.unsaved else ''}{name} – Plain Compass")
+
+    def show_step(self, key: str) -> None:
+        """Open a step's page."""
+        self.stack.setCurrentWidget(self.pages[key])
+        self.trail.buttons[key].setChecked(True)
+        self.page.refresh(self.store.snapshot)
+
+    def show_side(self, number: int) -> None:
+        """Findings (0) or sheet (1) in the right column."""
+        self.side.setCurrentIndex(number)
+        self.tabs[number].setChecked(True)
+        self.sheet.refresh(self.store.snapshot)
+
+    def toggle_sheet(self) -> None:
+        """The other one."""
+        self.show_side(1 - self.side.currentIndex())
+        (self.sheet if self.side.currentIndex() else self.findings).setFocus()
+
+    def _bring_out(self, finding: Finding) -> None:
+        self.page.bring_out(finding)
+
+    def _pick(self, finding: Finding) -> None:
+        self.show_side(0)
+        self.findings.show_picked(finding)
+
+    def _focus_moved(self, _: QWidget | None, now: QWidget | None) -> None:
+        if isinstance(now, FieldEdit):
+            self.last_field = now
+
+    def _fill_tree_menu(self) -> None:
+        menu = self.top.tree.menu()
+        menu.clear()
+        for plan in self.store.snapshot.job.trees:
+            action = menu.addAction(plan.id)
+            action.setCheckable(True)
+            action.setChecked(plan.id == self.store.tree_id)
+            action.triggered.connect(lambda _=False, tree=plan.id: self.store.look_at(tree))
+        menu.addSeparator()
+        self.commands.fill(menu, ["tree.add", "tree.rename", "tree.remove"])
+
+    # Looks ---------------------------------------------------------------------------------------------
+
+    def show_scheme(self, name: str) -> None:
+        """Light or dark, for every part of the window."""
+        palette = DARK if name == "dark" else LIGHT
+        self.scheme = name
+        self.setStyleSheet(style_sheet(palette))
+        for widget in [self.findings.delegate, *self.findChildren(QWidget)]:
+            if hasattr(widget, "palette_in_use"):
+                widget.palette_in_use = palette
+        self.update()
+
+    def toggle_scheme(self) -> None:
+        """The other scheme, remembered."""
+        self.show_scheme("light" if self.scheme == "dark" else "dark")
+        self.settings.remember("scheme", self.scheme)
+
+    def show_keys(self) -> None:
+        """The shortcut sheet."""
+        sheet = ShortcutSheet(self.commands, self)
+        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        sheet.open()
+
+    # Coming and going ----------------------------------------------------------------------------------
+
+    def settle(self) -> None:
+        """Take what is being typed into the document."""
+        if isinstance(self.focusWidget(), FieldEdit):
+            cast(FieldEdit, self.focusWidget()).commit()
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        """A job file may be dropped anywhere."""
+        if event.mimeData().hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        """Open the first file dropped."""
+        self.jobs.open(Path(event.mimeData().urls()[0].toLocalFile()))
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Nothing unsaved goes without a word."""
+        self.settle()
+        keep = False
+        if self.store.unsaved:
+            answer = self.jobs.ask_unsaved()
+            if answer == "stay" or (answer == "save" and not self.jobs.save()):
+                event.ignore()
+                return
+            keep = answer == "keep"
+        self.settings.remember("geometry", self.saveGeometry())
+        self.autosave.end(keep=keep)
+        event.accept()

@@ -1,0 +1,100 @@
+"""Starting the window: fonts, last job or demo, recovery of unsaved work."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication, QFileDialog
+
+from ..core.errors import PlainCompassError
+from ..job.demo import demo_job
+from ..job.files import Opened, read_job
+from .drawing.palette import FAMILY, font, load_fonts
+from .frame.commands import Command
+from .frame.recovery import Recovery
+from .frame.settings import Settings
+from .frame.store import Store
+from .frame.window import Window
+from .steps.card.page import CardPage
+from .steps.card.pdf import write_card
+from .steps.cut.page import CutPage
+
+PAGES = {"cut": CutPage, "card": CardPage}
+
+
+def application() -> QApplication:
+    """The Qt application, with the program's own type."""
+    app = QApplication.instance() or QApplication(sys.argv[:1])
+    assert isinstance(app, QApplication)
+    app.setApplicationName("Plain Compass")
+    app.setDesktopFileName("plain-compass")
+    app.setStyle("Fusion")
+    if FAMILY not in load_fonts():
+        print("The program's own fonts could not be loaded; another is used.", file=sys.stderr)
+    app.setFont(font(14))
+    return app
+
+
+def _card_commands(window: Window) -> list[Command]:
+    return [Command("card.pdf", "Card as PDF…", "Ctrl+P", lambda: save_card(window))]
+
+
+def ask_card(window: Window) -> str:
+    """Where to write the card; empty for nowhere."""
+    name = f"{window.store.tree_id}.pdf"
+    return QFileDialog.getSaveFileName(window, "Card as PDF", str(Path.home() / name), "PDF (*.pdf)")[0]
+
+
+def save_card(window: Window) -> None:
+    """Write the card of the tree looked at."""
+    window.settle()
+    name = ask_card(window)
+    if not name:
+        return
+    page = window.pages["card"]
+    assert isinstance(page, CardPage)
+    try:
+        write_card(window.store.snapshot, Path(name), page.preview.paper)
+    except PlainCompassError as error:
+        window.message.refuse(str(error))
+        return
+    window.message.tell(f"Card written to {name}.")
+
+
+def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:
+    """The window on a job."""
+    return Window(Store(opened, path), settings, recovery, dict(PAGES), _card_commands)  # type: ignore[arg-type]
+
+
+def _first_job(path: Path | None, demo: bool, settings: Settings) -> tuple[Opened, Path | None, str]:
+    """What to open: the file asked for, the demo, or the last job; and a sentence when that went wrong."""
+    if path is not None:
+        return read_job(path), path, ""
+    last = None if demo else next(iter(settings.recent()), None)
+    if last is None:
+        return Opened(demo_job()), None, ""
+    try:
+        return read_job(last), last, ""
+    except PlainCompassError as error:
+        return Opened(demo_job()), None, f"The last job could not be opened: {error}"
+
+
+def run(path: Path | None = None, *, demo: bool = False) -> int:
+    """Open the window and stay until it is closed."""
+    app = application()
+    settings = Settings()
+    opened, used, trouble = _first_job(path, demo, settings)
+    window = make_window(opened, used, settings, Recovery(settings.recovery_folder()))
+    if used is not None:
+        settings.used(used)
+    geometry = settings.geometry()
+    if geometry is None or not window.restoreGeometry(geometry):
+        window.resize(1280, 800)
+    window.show()
+    brought_back = "" if path else window.autosave.take_up()
+    if trouble:
+        window.message.refuse(trouble)
+    elif brought_back:
+        window.message.tell(brought_back)
+    return app.exec()

@@ -1,0 +1,1 @@
+"""The steps of the work, a folder each."""

@@ -1,0 +1,1 @@
+"""The Card step: the page as it prints."""

@@ -1,0 +1,92 @@
+"""The page of the Card step: the card as it prints, and where to send it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+
+from ....core.findings import Finding
+from ...drawing.palette import LIGHT, fill, font, pen
+from ...frame.commands import Commands
+from ...frame.store import Snapshot, Store
+from .painter import PAPERS, paint_card
+from .pdf import today
+
+
+class Preview(QWidget):
+    """The card on its paper."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.paper = "A4"
+        self.zoom = 1.0
+        self.setAccessibleName("Card as it prints")
+
+    def sizeHint(self) -> QSize:
+        """The paper with a rim of table round it."""
+        width, height = PAPERS[self.paper]
+        return QSize(round(width * self.zoom) + 32, round(height * self.zoom) + 32)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Paint the card with the code that prints it."""
+        painter = QPainter(self)
+        width, height = PAPERS[self.paper]
+        painter.translate(max((self.width() - width * self.zoom) / 2, 0), 12)
+        painter.scale(self.zoom, self.zoom)
+        painter.setPen(pen(LIGHT.quiet, 1))
+        painter.setBrush(fill("#FFFFFF"))
+        painter.drawRect(QRectF(0, 0, width, height))
+        paint_card(painter, self.store.snapshot, self.paper, today())
+        painter.end()
+
+
+class CardPage(QWidget):
+    """Look at the card, choose the paper, write the PDF."""
+
+    def __init__(self, store: Store, commands: Commands, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.preview = Preview(store)
+        self.papers = QComboBox()
+        self.papers.addItems(list(PAPERS))
+        self.papers.setFont(font(14))
+        self.papers.setAccessibleName("Paper")
+        self.papers.currentTextChanged.connect(self._paper_picked)
+        tools = QHBoxLayout()
+        tools.setContentsMargins(10, 6, 10, 4)
+        words = QLabel("Paper")
+        words.setFont(font(14))
+        tools.addWidget(words)
+        tools.addWidget(self.papers)
+        tools.addStretch()
+        tools.addWidget(commands.button("card.pdf"))
+        scroll = QScrollArea()
+        scroll.setWidget(self.preview)
+        scroll.setWidgetResizable(True)
+        scroll.setAlignment(Qt.AlignmentFlag.AlignHCenter)
+        scroll.setFrameShape(QScrollArea.Shape.NoFrame)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addLayout(tools)
+        whole.addWidget(scroll, 1)
+        self.preview.setMinimumSize(self.preview.sizeHint())
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Follow the document."""
+        self.preview.update()
+
+    def bring_out(self, finding: Finding) -> None:
+        """The card shows every finding already."""
+
+    def fit(self) -> None:
+        """The card is shown at the size it prints."""
+
+    def picture(self) -> tuple[QWidget, ...]:
+        """The card, for copying as a picture."""
+        return (self.preview,)
+
+    def _paper_picked(self, paper: str) -> None:
+        self.preview.paper = paper
+        self.preview.setMinimumSize(self.preview.sizeHint())
+        self.preview.update()

@@ -1,0 +1,233 @@
+"""The card: one page with both drawings, tape marks, order of the cuts, findings and cautions."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QFontMetricsF, QPainter
+
+from ....core.findings import GROUPS, Finding, worst_first
+from ....core.sequence import order_of_cuts, wedge_plan
+from ....job.words import glossary
+from ...drawing.layout import RING_GAP, FieldPlace, plan_layout, ring_radius, side_layout
+from ...drawing.marks import paint_level
+from ...drawing.palette import LIGHT, font, pen
+from ...drawing.plan_painter import paint_plan
+from ...drawing.scale import Scale
+from ...drawing.side_painter import paint_side, shown_height_m
+from ...drawing.tape_painter import paint_tape
+from ...frame.band import paint_strip, worst_of
+from ...frame.store import Snapshot
+
+PX_PER_M = 96 / 0.0254
+"""The card is laid out in points of 1/96 inch, so that a stated scale is true on paper."""
+PAPERS = {"A4": (210 / 25.4 * 96, 297 / 25.4 * 96), "Letter": (8.5 * 96, 11 * 96)}
+SCALES = (2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50)
+MARGIN = 40.0
+Align = Qt.AlignmentFlag
+WRAP = Qt.TextFlag.TextWordWrap
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """Where on the page things lie, in 1/96 inch."""
+
+    width: float
+    height: float
+
+    @property
+    def inner(self) -> float:
+        """Width between the margins."""
+        return self.width - 2 * MARGIN
+
+
+def paint_card(painter: QPainter, snapshot: Snapshot, paper: str, printed: str) -> None:
+    """Paint the whole card, laid out in 1/96 inch from the painter's origin.
+
+    Args:
+        paper: ``A4`` or ``Letter``.
+        printed: the date it was made, as text.
+    """
+    page = Page(*PAPERS[paper])
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    y = _head(painter, snapshot, page, printed)
+    y = _drawings(painter, snapshot, page, y)
+    y = _strips(painter, snapshot, page, y)
+    foot = page.height - MARGIN - _cautions_height(page)
+    _columns(painter, snapshot, page, y, foot - 8)
+    _cautions(painter, page, foot)
+
+
+def _head(painter: QPainter, snapshot: Snapshot, page: Page, printed: str) -> float:
+    plan, speech, wood = snapshot.plan, snapshot.speech, snapshot.result.case.wood
+    trunk = speech.show(plan.tree.trunk.diameter_m, "girth")
+    painter.setPen(pen(LIGHT.ink))
+    painter.setFont(font(24, strong=True))
+    lay = speech.show(plan.cut.lay_deg, "bearing")
+    painter.drawText(QRectF(MARGIN, MARGIN - 8, page.inner, 30), Align.AlignLeft, f"{plan.id}   lay {lay}")
+    painter.setFont(font(13))
+    about = f"{wood.name}, {trunk}, {speech.show(plan.tree.height_m, 'span')} high"
+    painter.drawText(QRectF(MARGIN, MARGIN - 4, page.inner, 18), Align.AlignRight, about)
+    place = " · ".join(text for text in (snapshot.job.name, snapshot.job.site.name) if text)
+    painter.drawText(QRectF(MARGIN, MARGIN + 14, page.inner, 18), Align.AlignRight, f"{place} · {printed}")
+    verdict = snapshot.result.verdict
+    paint_level(painter, QPointF(MARGIN + 11, MARGIN + 46), 9, verdict.level, LIGHT)
+    used = _paragraph(painter, QRectF(MARGIN + 28, MARGIN + 36, page.inner - 28, 40), speech.verdict(verdict), 14, strong=True)
+    painter.setPen(pen(LIGHT.ink, 1))
+    bottom = MARGIN + 40 + max(used, 18)
+    painter.drawLine(QPointF(MARGIN, bottom), QPointF(page.width - MARGIN, bottom))
+    return bottom + 6
+
+
+def _paragraph(painter: QPainter, box: QRectF, text: str, size: float, *, strong: bool = False, colour: str = LIGHT.ink) -> float:
+    """Paint wrapped text; returns its height."""
+    painter.setFont(font(size, strong=strong))
+    painter.setPen(pen(colour))
+    needed = painter.boundingRect(QRectF(box.left(), box.top(), box.width(), 2000), WRAP, text)
+    painter.drawText(needed, WRAP, text)
+    return needed.height()
+
+
+def drawing_scale(snapshot: Snapshot, width: float, height: float) -> float:
+    """N of the scale 1 : N at which both drawings fit: a round number, so that it can be stated."""
+    section, cut = snapshot.result.parts.section, snapshot.result.case.cut
+    across = 2 * float(abs(section.bark).max()) + 2 * (RING_GAP + 86) / PX_PER_M
+    tall = shown_height_m(snapshot.result) - max(cut.height_m - 0.5 * section.depth_m, 0)
+    for n in SCALES:
+        plan = across / n + 2 * (RING_GAP + 86) / PX_PER_M * (1 - 1 / n)
+        side = float(section.bark[:, 0].max() - section.bark[:, 0].min()) / n + 190 / PX_PER_M
+        if (plan + side) * PX_PER_M <= width and max(2 * section.diameter_m / 2 / n, tall / n) * PX_PER_M + 150 <= height:
+            return n
+    return SCALES[-1]
+
+
+def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
+    """Both drawings at one stated scale, with the dimensions as text where they are typed on the screen."""
+    result, height = snapshot.result, 350.0
+    n = drawing_scale(snapshot, page.inner, height)
+    scale = Scale(PX_PER_M / n, QPointF(0, 0))
+    ring = ring_radius(result, scale)
+    plan_width = 2 * (ring + 92)
+    plan = Scale(scale.px_per_m, QPointF(MARGIN + plan_width / 2, top + height / 2 + 14))
+    paint_plan(painter, result, plan, LIGHT, size=0.9)
+    _dimensions(painter, snapshot, plan_layout(result, plan).fields)
+    section, cut = result.parts.section, result.case.cut
+    bottom = top + height - 16
+    level = min(bottom - cut.height_m * scale.px_per_m, top + height * 0.62)
+    left = MARGIN + plan_width + 24 - float(section.bark[:, 0].min()) * scale.px_per_m
+    side = Scale(scale.px_per_m, QPointF(left, level + cut.height_m * scale.px_per_m))
+    paint_side(painter, result, side, LIGHT, bottom, size=0.9)
+    fields = [f for f in side_layout(result, side, bottom).fields if f.path != "cut.face.overcut_m" or cut.face.overcut_m > 0]
+    _dimensions(painter, snapshot, tuple(fields))
+    painter.setFont(font(12, narrow=True))
+    painter.setPen(pen(LIGHT.quiet))
+    painter.drawText(QRectF(MARGIN, top, page.inner, 16), Align.AlignLeft, "from above")
+    painter.drawText(QRectF(MARGIN + plan_width, top, page.inner - plan_width, 16), Align.AlignLeft, "from its right side")
+    painter.drawText(QRectF(MARGIN, top, page.inner, 16), Align.AlignRight, f"true to scale 1 : {n:g} when printed at 100 %")
+    return top + height + 4
+
+
+def _dimensions(painter: QPainter, snapshot: Snapshot, places: tuple[FieldPlace, ...]) -> None:
+    speech = snapshot.speech
+    for place in places:
+        quantity_kind = _kind(place.path)
+        text = speech.show(snapshot.value(place.path), quantity_kind)
+        width = 84.0
+        left = {"left": 0.0, "right": -width, "centre": -width / 2}[place.align]
+        align = {"left": Align.AlignLeft, "right": Align.AlignRight, "centre": Align.AlignHCenter}[place.align]
+        box = QRectF(place.at.x() + left, place.at.y() - 14, width, 28)
+        painter.setPen(pen(LIGHT.quiet, 0.6))
+        if place.leader is not None:
+            edge = {"left": box.left() - 2, "right": box.right() + 2, "centre": box.center().x()}[place.align]
+            painter.drawLine(QPointF(edge, box.center().y() if place.align != "centre" else box.top()), place.leader)
+        painter.setFont(font(11, narrow=True))
+        painter.drawText(box.adjusted(0, -1, 0, -14), align | Align.AlignVCenter, speech.say(place.tag))
+        painter.setPen(pen(LIGHT.ink))
+        painter.setFont(font(14, strong=True))
+        painter.drawText(box.adjusted(0, 11, 0, 3), align | Align.AlignVCenter, text)
+
+
+def _kind(path: str) -> str:
+    from ....job.fields import quantity_at
+
+    return quantity_at(path).kind
+
+
+def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
+    """The margin band, as on the screen."""
+    width = page.inner / len(GROUPS)
+    for index, group in enumerate(GROUPS):
+        box = QRectF(MARGIN + index * width, top, width - 5, 40)
+        paint_strip(painter, box, group, worst_of(snapshot.result.findings, group), snapshot.speech, LIGHT, 0.78)
+    return top + 48
+
+
+def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bottom: float) -> None:
+    """Order of the cuts and wedges on the left; tape marks and findings on the right."""
+    gap, speech, result = 22.0, snapshot.speech, snapshot.result
+    left_width = page.inner * 0.48
+    right = MARGIN + left_width + gap
+    right_width = page.inner - left_width - gap
+    y = top + _heading(painter, MARGIN, top, left_width, "Order of the cuts")
+    for number, line in enumerate(order_of_cuts(result), start=1):
+        y += _listed(painter, MARGIN, y, left_width, f"{number}", speech.phrase(line))
+    y += 4 + _heading(painter, MARGIN, y + 4, left_width, "Wedges")
+    for line in wedge_plan(result):
+        y += _listed(painter, MARGIN, y, left_width, "·", speech.phrase(line))
+    kept = snapshot.job.site.kept_away_lengths * snapshot.plan.tree.height_m
+    y += _listed(painter, MARGIN, y + 4, left_width, "·", f"Everyone else at least {speech.show(math.ceil(kept), 'span')} away, more downhill.")
+    rows = 44 + 16 * len(result.tape_marks)
+    paint_tape(painter, QRectF(right, top, right_width, rows), result.tape_marks, speech, LIGHT, 0.9)
+    _findings(painter, snapshot, QRectF(right, top + rows + 2, right_width, bottom - top - rows - 2))
+
+
+def _heading(painter: QPainter, left: float, top: float, width: float, text: str) -> float:
+    painter.setFont(font(13, strong=True, narrow=True))
+    painter.setPen(pen(LIGHT.ink))
+    painter.drawText(QRectF(left, top, width, 18), Align.AlignLeft, text)
+    return 20.0
+
+
+def _listed(painter: QPainter, left: float, top: float, width: float, sign: str, text: str) -> float:
+    painter.setFont(font(12))
+    painter.setPen(pen(LIGHT.ink))
+    painter.drawText(QRectF(left, top, 16, 16), Align.AlignLeft, sign)
+    return _paragraph(painter, QRectF(left + 18, top, width - 18, 60), text, 12) + 2
+
+
+def _findings(painter: QPainter, snapshot: Snapshot, box: QRectF) -> None:
+    """Worst first, as many as there is room for; how many are left out is said."""
+    findings = worst_first(snapshot.result.findings)
+    y = box.top() + _heading(painter, box.left(), box.top(), box.width(), "Findings, worst first  (~ indicative)")
+    metrics = QFontMetricsF(font(12))
+    for number, finding in enumerate(findings):
+        text = _finding_text(finding, snapshot)
+        needed = metrics.boundingRect(QRectF(0, 0, box.width() - 20, 2000), int(WRAP), text).height() + 3
+        if y + needed > box.bottom() - (15 if number < len(findings) - 1 else 0):
+            rest = len(findings) - number
+            painter.setFont(font(12, italic=True))
+            painter.drawText(QRectF(box.left() + 20, y, box.width(), 16), Align.AlignLeft, f"and {rest} more, none worse; see the program")
+            return
+        paint_level(painter, QPointF(box.left() + 7, y + 8), 5, finding.level, LIGHT)
+        y += _paragraph(painter, QRectF(box.left() + 20, y, box.width() - 20, 60), text, 12) + 3
+
+
+def _finding_text(finding: Finding, snapshot: Snapshot) -> str:
+    about = "~ " if finding.indicative else ""
+    return about + snapshot.speech.phrase(finding.sentence)
+
+
+def _cautions_height(page: Page) -> float:
+    metrics = QFontMetricsF(font(12))
+    lines = (metrics.boundingRect(QRectF(0, 0, page.inner - 12, 500), int(WRAP), text).height() for text in glossary()["cautions"])
+    return sum(lines) + 14
+
+
+def _cautions(painter: QPainter, page: Page, top: float) -> None:
+    painter.setPen(pen(LIGHT.ink, 1.6))
+    painter.drawLine(QPointF(MARGIN, top), QPointF(page.width - MARGIN, top))
+    y = top + 6
+    for text in glossary()["cautions"]:
+        y += _paragraph(painter, QRectF(MARGIN, y, page.inner - 12, 40), text, 12)

@@ -1,0 +1,1 @@
+"""The Cut step: shape face, hinge and back cut on the stump."""

@@ -1,0 +1,65 @@
+"""The page of the Cut step: choosers above, the two drawings below."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from ....core.findings import Finding
+from ...frame.choice_edit import ChoiceEdit
+from ...frame.commands import Commands
+from ...frame.store import Snapshot, Store
+from .views import PlanView, SideView
+
+
+class CutPage(QWidget):
+    """Shape the cut on the stump."""
+
+    def __init__(self, store: Store, commands: Commands, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.plan = PlanView(store, self)
+        self.side = SideView(store, self)
+        self.side.plan = self.plan
+        self.plan.setAccessibleName("Stump from above")
+        self.side.setAccessibleName("Stump from its right side")
+        self.choices = [ChoiceEdit(store, "cut.face.form", self), ChoiceEdit(store, "cut.back.form", self)]
+        tools = QHBoxLayout()
+        tools.setContentsMargins(10, 6, 10, 4)
+        for choice in self.choices:
+            tools.addWidget(choice)
+        tools.addStretch()
+        for name in ("wedge.add", "wedge.remove", "wedge.stack"):
+            tools.addWidget(commands.button(name))
+        drawings = QHBoxLayout()
+        drawings.setSpacing(1)
+        drawings.addWidget(self.plan, 57)
+        drawings.addWidget(self.side, 43)
+        for view in (self.plan, self.side):
+            view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addLayout(tools)
+        whole.addLayout(drawings, 1)
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Follow the document: the plan first, since it sets the scale of both."""
+        self.plan.refresh(snapshot)
+        self.side.refresh(snapshot)
+        for choice in self.choices:
+            choice.refresh(snapshot)
+
+    def bring_out(self, finding: Finding) -> None:
+        """Bring out what a finding is about."""
+        for view in (self.plan, self.side):
+            view.mark = finding.mark
+            view.update()
+
+    def fit(self) -> None:
+        """Back to the whole of both drawings."""
+        self.plan.fit()
+        self.side.fit()
+
+    def picture(self) -> tuple[QWidget, ...]:
+        """The drawings, for copying as a picture."""
+        return self.plan, self.side

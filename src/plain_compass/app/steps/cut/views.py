@@ -1,0 +1,110 @@
+"""The two drawings of the Cut step, from above and from the side, at one scale."""
+
+from __future__ import annotations
+
+import math
+
+from PySide6.QtCore import QPointF, QRectF
+from PySide6.QtGui import QPainter
+
+from ...drawing.curve_painter import paint_curve
+from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
+from ...drawing.palette import font, pen
+from ...drawing.plan_painter import paint_plan
+from ...drawing.scale import Scale
+from ...drawing.side_painter import paint_side
+from ...drawing.tape_painter import paint_tape
+from ...frame.drawing_view import FIELD_SIZE, DrawingView
+from ...frame.store import Snapshot
+
+CAPTION = 26
+LABELS = FIELD_SIZE[0] + 16
+
+
+def bark_radius_m(snapshot: Snapshot) -> float:
+    """Outermost bark from the pith."""
+    return float(math.sqrt((snapshot.result.parts.section.bark**2).sum(axis=1).max()))
+
+
+def caption(painter: QPainter, view: DrawingView, text: str) -> None:
+    """Title of a drawing, in its upper left corner."""
+    painter.setPen(pen(view.palette_in_use.ink))
+    painter.setFont(font(14, strong=True))
+    painter.drawText(QPointF(12, 20), text)
+
+
+class PlanView(DrawingView):
+    """The stump from above, with the tape marks below it."""
+
+    def tape_height(self, snapshot: Snapshot) -> float:
+        """Height of the table of tape marks."""
+        return 44.0 + 20.0 * (len(snapshot.result.tape_marks) - 1)
+
+    def px_per_m(self, snapshot: Snapshot) -> float:
+        """The scale at which the ring and its labels fill the view."""
+        across = self.width() / 2 - LABELS - RING_GAP
+        tall = (self.height() - CAPTION - self.tape_height(snapshot) - 2 * RING_GAP - 76 - 44) / 2
+        return max(min(across, tall), 40.0) / bark_radius_m(snapshot)
+
+    def scale_for(self, snapshot: Snapshot) -> Scale:
+        """Ring in the middle, tape marks below."""
+        scale = self.px_per_m(snapshot)
+        ring = bark_radius_m(snapshot) * scale + RING_GAP
+        free = self.height() - CAPTION - self.tape_height(snapshot) - 2 * ring - 120
+        return Scale(scale, QPointF(self.width() / 2, CAPTION + 60 + ring + max(free, 0) / 2))
+
+    def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
+        """As on paper."""
+        return plan_layout(snapshot.result, scale)
+
+    def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
+        """Stump, caption, tape marks."""
+        paint_plan(painter, snapshot.result, scale, self.palette_in_use, self.mark)
+        section = snapshot.result.parts.section
+        caption(painter, self, "Stump from above")
+        painter.setFont(font(12, narrow=True))
+        painter.setPen(pen(self.palette_in_use.quiet))
+        show = snapshot.speech.show
+        hinge = show(snapshot.result.parts.face.hinge_length_m, "length")
+        text = snapshot.speech.say(f"wood {show(section.depth_m, 'length')} along the lay  ·  [hinge] {hinge} long")
+        painter.drawText(QPointF(12, 38), text)
+        tall = self.tape_height(snapshot)
+        box = QRectF(12, self.height() - tall - 2, self.width() - 24, tall)
+        paint_tape(painter, box, snapshot.result.tape_marks, snapshot.speech, self.palette_in_use)
+
+
+class SideView(DrawingView):
+    """The stump from its right side, at the scale of the plan, with the hinge-use curve below it."""
+
+    plan: PlanView
+
+    def curve_box(self) -> QRectF:
+        """Where the hinge-use curve lies."""
+        tall = min(max(self.height() * 0.27, 120), 190)
+        return QRectF(12, self.height() - tall - 4, self.width() - 24, tall)
+
+    def scale_for(self, snapshot: Snapshot) -> Scale:
+        """Same scale as the plan; the ground at the bottom, or broken off when the cut is high."""
+        scale = self.plan.scale_now.px_per_m / self.plan._zoom
+        section, face, cut = snapshot.result.parts.section, snapshot.result.parts.face, snapshot.result.case.cut
+        back = float(section.bark[:, 0].min()) * scale
+        width = float(section.bark[:, 0].max()) * scale - back
+        left = max((self.width() - width - 34 - FIELD_SIZE[0] - 10) / 2, 26)
+        bottom = self.bottom() - 14
+        top = CAPTION + 20 + (0.25 * section.depth_m + max(face.roof_height_m, cut.back.step_m)) * scale
+        level = min(max(bottom - cut.height_m * scale, top), bottom - 40)
+        return Scale(scale, QPointF(left - back, level + cut.height_m * scale))
+
+    def bottom(self) -> float:
+        """Lowest place for the stump."""
+        return self.curve_box().top() - 8
+
+    def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
+        """As on paper."""
+        return side_layout(snapshot.result, scale, self.bottom() - 12)
+
+    def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
+        """Stump, caption, curve."""
+        paint_side(painter, snapshot.result, scale, self.palette_in_use, self.bottom() - 12, self.mark)
+        caption(painter, self, "Stump from its right side")
+        paint_curve(painter, self.curve_box(), snapshot.result, snapshot.speech, self.palette_in_use)

@@ -1,0 +1,132 @@
+"""What a change means: pure functions from one job to the next, with the consequences people expect."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from ..core.cut import WedgeSeat
+from ..core.design import first_design, resized
+from ..core.errors import InputError
+from ..core.section import section_at
+from ..core.tree import ShellReading, Tree
+from .document import Job, TreePlan, case_of, held, with_plan, with_value
+from .fields import quantity_at, root_of
+from .tables import indicative, practice_of, wood_of
+
+RESIZING = ("tree.trunk.", "tree.species", "cut.height_m")
+
+
+def set_value(job: Job, tree_id: str, path: str, value: Any) -> Job:
+    """The job with one value changed, and with what has to follow it.
+
+    A stem measured anew takes its cut along in proportion, so that a smaller diameter never leaves a cut that
+    no longer fits. Raises InputError when the value is out of its declared range.
+    """
+    _check(path, value)
+    if root_of(path) is Job:
+        return with_value(job, path, value)
+    changed = with_plan(job, tree_id, path, value)
+    if path == "tree.decay.kind" and value == "shell":
+        changed = _with_probes(changed, tree_id)
+    if path.startswith(RESIZING) and not path.endswith("bark_m"):
+        changed = _resized_with_stem(job, changed, tree_id)
+    return changed
+
+
+def _check(path: str, value: Any) -> None:
+    try:
+        quantity = quantity_at(path)
+    except KeyError:
+        return
+    quantity.check(path, value)
+
+
+def _with_probes(job: Job, tree_id: str) -> Job:
+    tree = job.plan(tree_id).tree
+    if tree.decay.shell:
+        return job
+    half = round(tree.trunk.diameter_m / 4, 3)
+    probes = tuple(ShellReading(bearing, half) for bearing in (0.0, 90.0, 180.0, 270.0))
+    return with_plan(job, tree_id, "tree.decay.shell", probes)
+
+
+def _depth_m(job: Job, tree_id: str) -> float:
+    case = case_of(job, tree_id)
+    exponent = case.constants.profile_exponent[case.wood.group]
+    sound = replace(case.tree, decay=replace(case.tree.decay, kind="none"))
+    return section_at(sound, case.cut.height_m, case.cut.lay_deg, exponent).depth_m
+
+
+def _resized_with_stem(before: Job, after: Job, tree_id: str) -> Job:
+    if after.plan(tree_id).tree.trunk.at_m >= after.plan(tree_id).tree.height_m:
+        return after
+    factor = _depth_m(after, tree_id) / _depth_m(before, tree_id)
+    if abs(factor - 1) < 1e-9:
+        return after
+    return with_plan(after, tree_id, "cut", resized(after.plan(tree_id).cut, factor))
+
+
+def add_wedge(job: Job, tree_id: str) -> Job:
+    """One more wedge, in the widest gap round the back."""
+    seats = sorted(seat.at_deg for seat in job.plan(tree_id).cut.wedges)
+    return with_plan(job, tree_id, "cut.wedges", (*job.plan(tree_id).cut.wedges, WedgeSeat(_gap(seats))))
+
+
+def _gap(seats: list[float]) -> float:
+    if not seats:
+        return 0.0
+    ends = [-60.0, *seats, 60.0]
+    low, high = max(zip(ends, ends[1:], strict=False), key=lambda pair: pair[1] - pair[0])
+    return round((low + high) / 2)
+
+
+def remove_wedge(job: Job, tree_id: str, index: int) -> Job:
+    """One wedge less."""
+    seats = held(job.plan(tree_id), "cut.wedges")
+    return with_plan(job, tree_id, "cut.wedges", seats[:index] + seats[index + 1 :])
+
+
+def toggle_stacked(job: Job, tree_id: str, index: int) -> Job:
+    """One wedge, or two on each other, in a seat."""
+    seat = job.plan(tree_id).cut.wedges[index]
+    return with_plan(job, tree_id, f"cut.wedges.{index}.stacked", 3 - seat.stacked)
+
+
+def add_tree(job: Job) -> tuple[Job, str]:
+    """One more tree with a first design; returns the job and the new tree's id."""
+    taken = {tree.id for tree in job.trees}
+    number = len(job.trees) + 1
+    while str(number) in taken:
+        number += 1
+    tree = Tree()
+    cut = first_design(tree, wood_of(tree.species), 0.0, practice_of(job.practice), indicative())
+    return replace(job, trees=(*job.trees, TreePlan(str(number), tree, cut))), str(number)
+
+
+def remove_tree(job: Job, tree_id: str) -> Job:
+    """One tree less; the last one stays."""
+    if len(job.trees) == 1:
+        raise InputError("trees", 0, kind="count", low=1, reason="a job keeps at least one tree")
+    return replace(job, trees=tuple(tree for tree in job.trees if tree.id != tree_id))
+
+
+def rename_tree(job: Job, tree_id: str, new_id: str) -> Job:
+    """The same tree under another id."""
+    name = new_id.strip()
+    if not name or (name != tree_id and any(tree.id == name for tree in job.trees)):
+        raise InputError("tree id", new_id, reason="a tree wants an id of its own")
+    return with_plan(job, tree_id, "id", name)
+
+
+def redesigned(job: Job, tree_id: str) -> Job:
+    """The tree's cut begun afresh from the practice, keeping the lay."""
+    case = case_of(job, tree_id)
+    cut = first_design(case.tree, case.wood, case.cut.lay_deg, case.practice, case.constants)
+    return with_plan(job, tree_id, "cut", cut)
+
+
+def new_job(units: str = "metric", words: str = "hinge") -> Job:
+    """An empty job with one tree and a first design."""
+    job, _ = add_tree(Job(units=units, words=words, trees=()))
+    return job

@@ -1,0 +1,41 @@
+"""From a dotted path in the document to the declaration of what stands there."""
+
+from __future__ import annotations
+
+from dataclasses import Field, fields
+from functools import cache
+from typing import Any, get_args, get_origin, get_type_hints
+
+from ..core.quantity import Quantity
+from .document import Job, TreePlan
+
+
+@cache
+def _field(root: type, path: str) -> Field[Any]:
+    cls: Any = root
+    item: Field[Any] | None = None
+    for name in path.split("."):
+        if name.isdigit():
+            continue
+        item = next(f for f in fields(cls) if f.name == name)
+        hint = get_type_hints(cls)[name]
+        cls = get_args(hint)[0] if get_origin(hint) is tuple else hint
+    assert item is not None
+    return item
+
+
+def root_of(path: str) -> type:
+    """Paths that begin with ``tree`` or ``cut`` live in a tree's plan, all others in the job."""
+    return TreePlan if path.split(".")[0] in ("tree", "cut", "notes", "id") else Job
+
+
+def quantity_at(path: str) -> Quantity:
+    """The declaration of the number at a path; KeyError when it is not a number."""
+    found: Quantity = _field(root_of(path), path).metadata["quantity"]
+    return found
+
+
+def choice_at(path: str) -> tuple[str, dict[str, str], str]:
+    """(label, options, help) of the choice at a path."""
+    meta = _field(root_of(path), path).metadata
+    return meta.get("label", ""), meta["choice"], meta.get("help", "")

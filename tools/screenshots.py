@@ -1,0 +1,60 @@
+"""Render the demo's main views to PNG without a screen: ``make screenshots``."""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+import tempfile
+from pathlib import Path
+
+FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+SCREEN = {"screens": [{"name": "paper", "x": 0, "y": 0, "width": 1280, "height": 800, "logicalDpi": 96, "dpr": 1}]}
+
+
+def main() -> int:
+    """Write every view; a folder may be given instead of docs/screenshots."""
+    folder = Path(sys.argv[1]) if len(sys.argv) > 1 else FOLDER
+    folder.mkdir(parents=True, exist_ok=True)
+    scratch = Path(tempfile.mkdtemp(prefix="plain-compass-"))
+    (scratch / "screen.json").write_text(json.dumps(SCREEN))
+    os.environ["QT_QPA_PLATFORM"] = f"offscreen:configfile={scratch / 'screen.json'}"
+
+    from plain_compass.app.frame.recovery import Recovery
+    from plain_compass.app.frame.settings import Settings
+    from plain_compass.app.main import application, make_window
+    from plain_compass.job.demo import demo_job
+    from plain_compass.job.files import Opened
+
+    app = application()
+    window = make_window(Opened(demo_job()), None, Settings(scratch / "s.ini"), Recovery(scratch / "r"))
+    window.resize(1280, 800)
+    window.show()
+
+    def shot(name: str) -> None:
+        app.processEvents()
+        app.processEvents()
+        window.grab().save(str(folder / f"{name}.png"))
+
+    shot("cut")
+    window.show_side(1)
+    shot("tree-sheet")
+    window.show_side(0)
+    window.store.set("cut.back.form", "bored", "bored")
+    window.store.set("cut.face.form", "conventional", "conventional")
+    window.store.set("units", "imperial", "imperial")
+    window.store.set("words", "gob", "words")
+    shot("cut-bored-imperial")
+    for _ in range(4):
+        window.store.undo()
+    window.show_scheme("dark")
+    shot("cut-dark")
+    window.show_scheme("light")
+    window.show_step("card")
+    shot("card")
+    print(f"Pictures written to {folder}.")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
