@@ -95,7 +95,9 @@ def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noq
     is_demo = str(arguments.file) == "demo" and not arguments.file.exists()
     job = demo_job() if is_demo else read_job(arguments.file).job
     if arguments.tree is None and len(job.trees) > 1:
-        raise JobFileError(f"{arguments.file.name} has several trees; say which with --tree: {', '.join(t.id for t in job.trees)}.")
+        raise JobFileError(
+            f"{arguments.file.name} has several trees; say which with --tree: {', '.join(t.id for t in job.trees)}."
+        )
     return job, job.plan(arguments.tree or job.trees[0].id)
 
 

@@ -64,7 +64,7 @@ def save_card(window: Window) -> None:
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:
     """The window on a job."""
-    return Window(Store(opened, path), settings, recovery, dict(PAGES), _card_commands)  # type: ignore[arg-type]
+    return Window(Store(opened, path), settings, recovery, dict(PAGES), _card_commands)
 
 
 def _first_job(path: Path | None, demo: bool, settings: Settings) -> tuple[Opened, Path | None, str]:

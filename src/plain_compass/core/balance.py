@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from .crown import crown_body
 from .cut import Cut
 from .frames import GRAVITY_m_s2, to_tree
+from .polygon import Moments
 from .stem import Body, stem_body
 from .tree import Tree
 from .wood import Indicative, Wood
@@ -72,12 +73,23 @@ def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
     """Mass, centre and inertia of stem and crown together; a measured mass or centre overrides."""
     exponent = constants.profile_exponent[wood.group]
     stem = stem_body(
-        tree.trunk, tree.lean, cut_m=cut.height_m, height_m=tree.height_m, lay_deg=cut.lay_deg,
-        exponent=exponent, density_kg_m3=wood.density_kg_m3,
+        tree.trunk,
+        tree.lean,
+        cut_m=cut.height_m,
+        height_m=tree.height_m,
+        lay_deg=cut.lay_deg,
+        exponent=exponent,
+        density_kg_m3=wood.density_kg_m3,
     )
     crown = crown_body(
-        tree.crown, tree.lean, stem, group=wood.group, cut_m=cut.height_m, height_m=tree.height_m,
-        lay_deg=cut.lay_deg, constants=constants,
+        tree.crown,
+        tree.lean,
+        stem,
+        group=wood.group,
+        cut_m=cut.height_m,
+        height_m=tree.height_m,
+        lay_deg=cut.lay_deg,
+        constants=constants,
     )
     whole = _overridden(_together(stem, crown), tree, cut.lay_deg)
     per_height = (tree.height_m - cut.height_m) / whole.up_m
@@ -107,9 +119,7 @@ def _together(a: Body, b: Body) -> Body:
 def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:
     known = tree.measured
     if known.mass_kg is not None:
-        body = replace(
-            body, mass_kg=known.mass_kg, second_up_kg_m2=body.second_up_kg_m2 * known.mass_kg / body.mass_kg
-        )
+        body = replace(body, mass_kg=known.mass_kg, second_up_kg_m2=body.second_up_kg_m2 * known.mass_kg / body.mass_kg)
     if known.com_up_m is not None:
         scale = (known.com_up_m / body.up_m) ** 2
         body = replace(body, up_m=known.com_up_m, second_up_kg_m2=body.second_up_kg_m2 * scale)
@@ -129,12 +139,10 @@ def amplified(moment_Nm: float, toppling_Nm: float, stiffness_Nm: float) -> floa
     return abs(moment_Nm) / (1.0 - toppling_Nm / stiffness_Nm)
 
 
-def balance_on(
-    mass: Mass, *, hinge_forward_m: float, hinge_left_m: float, stiffness_Nm: float, plastic_Nm: float
-) -> Balance:
+def balance_on(mass: Mass, hinge: Moments, stiffness_Nm: float, plastic_Nm: float) -> Balance:
     """Balance of the tree about the hinge's centroid; moments are the weight's alone (no wind, no rope)."""
-    ahead = mass.com_forward_m - hinge_forward_m
-    left = mass.com_left_m - hinge_left_m
+    ahead = mass.com_forward_m - hinge.forward_m
+    left = mass.com_left_m - hinge.left_m
     moment = mass.weight_N * ahead
     utilisation = amplified(moment, mass.toppling_Nm, stiffness_Nm) / plastic_Nm if plastic_Nm > 0 else math.inf
     return Balance(

@@ -25,13 +25,23 @@ def _check_tree(tree: Tree) -> None:
         raise InputError("tree.crown.readings", twice, kind="bearing", reason="two crown edges lie on one bearing")
     if tree.crown.base_m >= tree.height_m:
         raise InputError(
-            "tree.crown.base_m", tree.crown.base_m, kind="span", low=0.0, high=tree.height_m - 0.1,
+            "tree.crown.base_m",
+            tree.crown.base_m,
+            kind="span",
+            low=0.0,
+            high=tree.height_m - 0.1,
             reason="the crown would begin above the top",
         )
     for name, at in (("at_m", tree.trunk.at_m), ("butt_at_m", tree.trunk.butt_at_m)):
         if at >= tree.height_m:
-            raise InputError(f"tree.trunk.{name}", at, kind="span", low=0.0, high=tree.height_m - 0.1,
-                             reason="the tape would be above the top")
+            raise InputError(
+                f"tree.trunk.{name}",
+                at,
+                kind="span",
+                low=0.0,
+                high=tree.height_m - 0.1,
+                reason="the tape would be above the top",
+            )
     if tree.decay.kind == "shell" and not tree.decay.shell:
         raise InputError("tree.decay.shell", "empty", reason="a shell wants at least one probed bearing")
 
@@ -49,7 +59,11 @@ def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit) -> None:
     check_ranges(cut, "cut")
     if cut.height_m >= min(tree.crown.base_m + 0.01, tree.height_m / 2) and cut.height_m > 0.5:
         raise InputError(
-            "cut.height_m", cut.height_m, kind="length", low=0.02, high=min(tree.crown.base_m, tree.height_m / 2),
+            "cut.height_m",
+            cut.height_m,
+            kind="length",
+            low=0.02,
+            high=min(tree.crown.base_m, tree.height_m / 2),
             reason="the cut would be in the crown",
         )
 
@@ -59,23 +73,45 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
     front, depth = section.front_m, section.depth_m
     if cut.face.depth_m >= front:
         raise InputError(
-            "cut.face.depth_m", cut.face.depth_m, kind="length", low=0.005, high=front - 0.001,
+            "cut.face.depth_m",
+            cut.face.depth_m,
+            kind="length",
+            low=0.005,
+            high=front - 0.001,
             reason="the face would reach past the pith",
         )
     room = depth - cut.face.depth_m
     if cut.face.overcut_m > 0.3 * room:
-        raise InputError("cut.face.overcut_m", cut.face.overcut_m, kind="length", low=0.0, high=0.3 * room,
-                         reason="the overcut would run through the hinge")
+        raise InputError(
+            "cut.face.overcut_m",
+            cut.face.overcut_m,
+            kind="length",
+            low=0.0,
+            high=0.3 * room,
+            reason="the overcut would run through the hinge",
+        )
     strap = cut.back.strap_m if cut.back.form == "bored" else 0.0
     room -= cut.face.overcut_m + LEAST_BACK_M
     if strap > 0.6 * room:
-        raise InputError("cut.back.strap_m", strap, kind="length", low=0.005, high=0.6 * room,
-                         reason="the strap would meet the hinge")
+        raise InputError(
+            "cut.back.strap_m",
+            strap,
+            kind="length",
+            low=0.005,
+            high=0.6 * room,
+            reason="the strap would meet the hinge",
+        )
     room -= strap
     for name in ("left_m", "right_m"):
         thickness = getattr(cut.hinge, name)
         if thickness > room:
-            raise InputError(f"cut.hinge.{name}", thickness, kind="length", low=0.0, high=room,
-                             reason="the hinge would reach the back of the stem")
+            raise InputError(
+                f"cut.hinge.{name}",
+                thickness,
+                kind="length",
+                low=0.0,
+                high=room,
+                reason="the hinge would reach the back of the stem",
+            )
     if max(cut.hinge.left_m, cut.hinge.right_m) <= 0:
         raise InputError("cut.hinge.left_m", 0.0, kind="length", low=0.005, high=room, reason="there would be no hinge")

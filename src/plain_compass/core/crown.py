@@ -54,7 +54,14 @@ def _eased(turn: Array, at: Array, values: Array) -> Array:
 
 
 def crown_body(
-    crown: Crown, lean: Lean, stem: Body, *, group: str, cut_m: float, height_m: float, lay_deg: float,
+    crown: Crown,
+    lean: Lean,
+    stem: Body,
+    *,
+    group: str,
+    cut_m: float,
+    height_m: float,
+    lay_deg: float,
     constants: Indicative,
 ) -> Body:
     """The crown as one body. Its share of mass and the height of its centre are indicative.

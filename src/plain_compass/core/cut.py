@@ -7,14 +7,11 @@ from dataclasses import dataclass, field
 from .quantity import choice, quantity
 
 FACE_FORMS = {
-    "conventional": "conventional: level floor, sloping roof",
-    "open": "open: roof and floor both slope",
-    "reverse": "reverse: level roof, sloping floor",
+    "conventional": "conventional: level floor",
+    "open": "open: both cuts slope",
+    "reverse": "reverse: level roof",
 }
-BACK_FORMS = {
-    "plain": "plain, from behind",
-    "bored": "bored, [strap] released last",
-}
+BACK_FORMS = {"plain": "plain, from behind", "bored": "bored, [strap] released last"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,19 +20,39 @@ class Face:
 
     form: str = choice("conventional", FACE_FORMS, "[face] form", "Which of the two [face] cuts slopes.")
     depth_m: float = quantity(
-        0.08, kind="length", low=0.005, high=2.0, label="[face] depth", step=0.005,
+        0.08,
+        kind="length",
+        low=0.005,
+        high=2.0,
+        label="[face] depth",
+        step=0.005,
         help="From the front of the wood back to the apex, along the lay; %D counts the wood's own depth.",
     )
     roof_deg: float = quantity(
-        70.0, kind="angle", low=5.0, high=90.0, label="roof", step=1.0,
+        70.0,
+        kind="angle",
+        low=5.0,
+        high=90.0,
+        label="roof",
+        step=1.0,
         help="Slope of the upper [face] cut above level.",
     )
     floor_deg: float = quantity(
-        20.0, kind="angle", low=0.0, high=70.0, label="floor", step=1.0,
+        20.0,
+        kind="angle",
+        low=0.0,
+        high=70.0,
+        label="floor",
+        step=1.0,
         help="Slope of the lower [face] cut below level.",
     )
     overcut_m: float = quantity(
-        0.0, kind="length", low=0.0, high=0.5, label="overcut", step=0.005,
+        0.0,
+        kind="length",
+        low=0.0,
+        high=0.5,
+        label="overcut",
+        step=0.005,
         help="How far one [face] cut runs past the other at the apex; it shuts early. Zero when they meet.",
     )
 
@@ -54,11 +71,21 @@ class Hinge:
     """Thickness of the wood left standing, at its two ends; linear between."""
 
     left_m: float = quantity(
-        0.04, kind="length", low=0.0, high=1.0, label="[hinge] left", step=0.0025,
+        0.04,
+        kind="length",
+        low=0.0,
+        high=1.0,
+        label="[hinge] left",
+        step=0.0025,
         help="Thickness of the [hinge] at its left end, looking along the lay.",
     )
     right_m: float = quantity(
-        0.04, kind="length", low=0.0, high=1.0, label="[hinge] right", step=0.0025,
+        0.04,
+        kind="length",
+        low=0.0,
+        high=1.0,
+        label="[hinge] right",
+        step=0.0025,
         help="Thickness of the [hinge] at its right end, looking along the lay.",
     )
 
@@ -69,11 +96,21 @@ class BackCut:
 
     form: str = choice("plain", BACK_FORMS, "[back cut]", "Cut straight in from behind, or bored and released last.")
     step_m: float = quantity(
-        0.03, kind="length", low=0.0, high=0.3, label="step", step=0.005,
+        0.03,
+        kind="length",
+        low=0.0,
+        high=0.3,
+        label="step",
+        step=0.005,
         help="Height of the [back cut] above the apex; zero is level.",
     )
     strap_m: float = quantity(
-        0.05, kind="length", low=0.005, high=1.0, label="[strap]", step=0.005,
+        0.05,
+        kind="length",
+        low=0.005,
+        high=1.0,
+        label="[strap]",
+        step=0.005,
         help="Wood left at the back by a bored cut, measured along the lay.",
     )
 
@@ -83,12 +120,16 @@ class WedgeSeat:
     """Where one wedge goes in, round the back of the stump."""
 
     at_deg: float = quantity(
-        0.0, kind="offset_angle", low=-80.0, high=80.0, label="wedge", step=5.0,
+        0.0,
+        kind="offset_angle",
+        low=-80.0,
+        high=80.0,
+        label="wedge",
+        step=5.0,
         help="Angle round the stump from straight behind, left positive.",
     )
     stacked: int = quantity(
-        1, kind="count", low=1, high=2, label="wedges in the seat", step=1,
-        help="One wedge, or two laid on each other.",
+        1, kind="count", low=1, high=2, label="wedges in the seat", step=1, help="One wedge, or two laid on each other."
     )
 
 
@@ -97,11 +138,15 @@ class Cut:
     """The whole design for one tree."""
 
     lay_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="lay", step=1.0,
-        help="Bearing on which the tree is to lie.",
+        0.0, kind="bearing", low=0.0, high=360.0, label="lay", step=1.0, help="Bearing on which the tree is to lie."
     )
     height_m: float = quantity(
-        0.3, kind="length", low=0.02, high=3.0, label="cut height", step=0.01,
+        0.3,
+        kind="length",
+        low=0.02,
+        high=3.0,
+        label="cut height",
+        step=0.01,
         help="Height of the apex above the ground.",
     )
     face: Face = field(default_factory=Face)
@@ -115,39 +160,60 @@ class Kit:
     """Saw, wedges and maul carried to the job."""
 
     bar_m: float = quantity(
-        0.45, kind="length", low=0.1, high=2.0, label="bar", step=0.01,
-        help="Usable length of the guide bar.",
+        0.45, kind="length", low=0.1, high=2.0, label="bar", step=0.01, help="Usable length of the guide bar."
     )
     bar_width_m: float = quantity(
-        0.09, kind="length", low=0.03, high=0.2, label="bar width", step=0.005,
+        0.09,
+        kind="length",
+        low=0.03,
+        high=0.2,
+        label="bar width",
+        step=0.005,
         help="Width of the bar with its chain, as it lies in the kerf.",
     )
     kerf_m: float = quantity(
-        0.008, kind="length", low=0.001, high=0.02, label="kerf", step=0.001,
+        0.008,
+        kind="length",
+        low=0.001,
+        high=0.02,
+        label="kerf",
+        step=0.001,
         help="Height of the slot the chain leaves.",
     )
     wedge_length_m: float = quantity(
-        0.20, kind="length", low=0.05, high=0.5, label="wedge length", step=0.01,
-        help="Length of one wedge.",
+        0.20, kind="length", low=0.05, high=0.5, label="wedge length", step=0.01, help="Length of one wedge."
     )
     wedge_thickness_m: float = quantity(
-        0.025, kind="length", low=0.005, high=0.1, label="wedge head", step=0.001,
+        0.025,
+        kind="length",
+        low=0.005,
+        high=0.1,
+        label="wedge head",
+        step=0.001,
         help="Thickness of one wedge at its head.",
     )
     wedge_width_m: float = quantity(
-        0.07, kind="length", low=0.02, high=0.2, label="wedge width", step=0.005,
-        help="Width of one wedge.",
+        0.07, kind="length", low=0.02, high=0.2, label="wedge width", step=0.005, help="Width of one wedge."
     )
     wedge_seat_m: float = quantity(
-        0.08, kind="length", low=0.02, high=0.3, label="wedge seat", step=0.005,
+        0.08,
+        kind="length",
+        low=0.02,
+        high=0.3,
+        label="wedge seat",
+        step=0.005,
         help="How far a wedge must be in before it carries.",
     )
     wedge_count: int = quantity(
-        3, kind="count", low=0, high=12, label="wedges carried", step=1,
-        help="Number of wedges carried to the tree.",
+        3, kind="count", low=0, high=12, label="wedges carried", step=1, help="Number of wedges carried to the tree."
     )
     maul_J: float = quantity(
-        80.0, kind="energy", low=20.0, high=250.0, label="maul blow", step=5.0,
+        80.0,
+        kind="energy",
+        low=20.0,
+        high=250.0,
+        label="maul blow",
+        step=5.0,
         help="Energy of one blow: 50 to 140 J for a 2 to 3.5 kg maul.",
     )
 
@@ -158,6 +224,11 @@ class Site:
 
     name: str = ""
     kept_away_lengths: float = quantity(
-        2.0, kind="ratio", low=1.5, high=5.0, label="people kept away", step=0.5,
+        2.0,
+        kind="ratio",
+        low=1.5,
+        high=5.0,
+        label="people kept away",
+        step=0.5,
         help="Tree lengths within which nobody else may be; the site's own rule if it is larger.",
     )

@@ -86,9 +86,28 @@ def margin_of(use: float) -> float:
 
 def worst_first(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """Findings from worst to best: by level, then by margin."""
-    return tuple(
-        sorted(findings, key=lambda f: (-LEVELS.index(f.level), f.margin if f.margin is not None else 0.0))
+    return tuple(sorted(findings, key=_rank))
+
+
+def _rank(finding: Finding) -> tuple[float, float]:
+    """Sort key: what this version never judges comes after what is wrong and before what is clear."""
+    level = 0.5 if finding.id.endswith(".not_judged") else float(LEVELS.index(finding.level))
+    return -level, finding.margin if finding.margin is not None else 0.0
+
+
+def used(
+    id: str, group: str, use: float, sentence: Phrase, change: Phrase, *, indicative: bool = False, mark: str = ""
+) -> Finding:
+    """A physics finding from the share of a limit that is used."""
+    value = min(use, 99.0)
+    return Finding(
+        id, group, level_of(use), value, 1.0, "ratio", margin_of(use), sentence, change, "physics", indicative, mark
     )
+
+
+def unknown(id: str, group: str, sentence: str, change: str) -> Finding:
+    """A finding about something that was not looked at: never shown as clear."""
+    return Finding(id, group, "unknown", None, None, "number", None, phrase(sentence), phrase(change))
 
 
 @dataclass(frozen=True, slots=True)

@@ -20,4 +20,5 @@ def to_tree(bearing_deg: float, distance_m: float, lay_deg: float) -> tuple[floa
 def rotated(points: Array, bearing_deg: float, lay_deg: float) -> Array:
     """Points drawn with their first axis along ``bearing_deg``, turned into the tree's frame; shape (n, 2)."""
     cos, sin = to_tree(bearing_deg, 1.0, lay_deg)
-    return points @ np.array([[cos, sin], [-sin, cos]])
+    turned: Array = points @ np.array([[cos, sin], [-sin, cos]])
+    return turned

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .balance import Mass
+from .balance import Balance, Mass
 from .cut import Hinge
 from .face import FaceGeometry
 from .polygon import Array, Moments, clip, moments
@@ -117,8 +117,15 @@ def fibre_length_m(thickness_m: float, step_m: float, constants: Indicative) -> 
 
 
 def hinge_strength(
-    hinge: HingeGeometry, *, step_m: float, wood: Wood, strength: Strength, condition: str,
-    load_left_m: float, diameter_m: float, constants: Indicative,
+    hinge: HingeGeometry,
+    *,
+    step_m: float,
+    wood: Wood,
+    strength: Strength,
+    condition: str,
+    load_left_m: float,
+    diameter_m: float,
+    constants: Indicative,
 ) -> HingeStrength:
     """Stiffness and capacities from the hinge's exact moments.
 
@@ -153,27 +160,27 @@ def break_angle_deg(
     """
     thickness = max(thickness_m, 1e-4)
     base = constants.break_base_deg[suppleness] * (constants.break_dead_factor if condition == "dead" else 1.0)
-    thin = (0.10 * diameter_m / thickness) ** (1 / 3)
-    stepped = (1 + step_m / (constants.hinge_length_factor * thickness)) ** (1 / 3)
+    thin = math.cbrt(0.10 * diameter_m / thickness)
+    stepped = math.cbrt(1 + step_m / (constants.hinge_length_factor * thickness))
     return min(max(base * thin * stepped, 10.0), 100.0)
 
 
 def hinge_use(
-    mass: Mass, strength: HingeStrength, *, ahead_m: float, left_m: float, closing_deg: float, tolerance_deg: float
+    mass: Mass, strength: HingeStrength, balance: Balance, closing_deg: float, tolerance_deg: float
 ) -> HingeUse:
     """Use of the hinge against tilt, for weight alone.
 
     U = sqrt((m g Y cos/C_b)^2 + (m g Y sin/C_t)^2) + (tilt/break angle)^2.
     """
     tilt = CURVE_TILTS_DEG
-    side = abs(mass.weight_N * left_m)
+    side = abs(balance.moment_left_Nm)
     turn = np.radians(tilt)
     carried = _ratio(side, strength.side_capacity_Nm) * np.cos(turn)
     twisted = _ratio(side, strength.twist_capacity_Nm) * np.sin(turn)
     side_use = np.hypot(carried, twisted)
     use: Array = side_use + (tilt / strength.break_angle_deg) ** 2
     lets_go, by = _lets_go(tilt, use, side_use, closing_deg)
-    needed = needed_tilt_deg(ahead_m / mass.com_up_m, left_m / mass.com_up_m, tolerance_deg)
+    needed = needed_tilt_deg(balance.ahead_m / mass.com_up_m, balance.left_m / mass.com_up_m, tolerance_deg)
     reach = min(closing_deg, needed)
     at_end = float(np.interp(reach, tilt, use))
     return HingeUse(tilt, use, lets_go, by, needed, max(float(use[tilt <= reach].max()), at_end))

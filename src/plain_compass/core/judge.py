@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from .findings import Finding, Phrase, level_of, margin_of, phrase
+from .findings import Finding, level_of, margin_of, phrase, unknown, used
+from .judge_wedges import wedge_findings
 
 if TYPE_CHECKING:
     from .plan import Case, Parts
 
 SOUND_SHELL_LEAST = 0.30
 SOUND_HINGE_LEAST = 0.5
-SOUND_SEAT_LEAST = 0.5
 
 
 def physics_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
@@ -23,7 +23,7 @@ def physics_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
         hold_until(parts),
         *overcut(case, parts),
         split(case, parts),
-        *strap(case, parts),
+        *strap(parts),
         *wedge_findings(case, parts),
         *bar(case, parts),
         shell(parts),
@@ -39,20 +39,28 @@ def balance(parts: Parts) -> Finding:
     ahead = (abs(state.ahead_m), "length")
     if not wedging.wanted:
         use = min(1.0 / max(state.standing_utilisation, 1e-6), 1.0)
-        sentence = phrase("The centre of mass stands {ahead} ahead of the [hinge]: the tree goes by itself.", ahead=ahead)
+        sentence = phrase(
+            "The centre of mass stands {ahead} ahead of the [hinge]: the tree goes by itself.", ahead=ahead
+        )
         change = phrase("A deeper [face] or a lay further from the lean takes this away.")
-        return _use("balance.over", "balance", use, sentence, change, mark="centre")
+        return used("balance.over", "balance", use, sentence, change, mark="centre")
     available = min((seat.available_m for seat in wedging.seats), default=0.0)
     use = wedging.lift_m / available if available > 0 else math.inf
     where = "ahead of" if state.ahead_m >= 0 else "behind"
     what = f"The centre of mass stands {{ahead}} {where} the [hinge]: wedges must lift {{lift}} and have {{have}}."
     if not wedging.seats:
-        what = f"The centre of mass stands {{ahead}} {where} the [hinge] and no wedge is placed: it needs {{lift}} of lift."
+        what = f"The centre of mass stands {{ahead}} {where} the [hinge]: it needs {{lift}} of lift and no wedge is placed."
     return Finding(
-        id="balance.over", group="balance", level=level_of(use), value=wedging.lift_m, limit=available,
-        kind="fine_length", margin=margin_of(use),
+        id="balance.over",
+        group="balance",
+        level=level_of(use),
+        value=wedging.lift_m,
+        limit=available,
+        kind="fine_length",
+        margin=margin_of(use),
         sentence=phrase(what, ahead=ahead, lift=(wedging.lift_m, "fine_length"), have=(available, "fine_length")),
-        change=phrase("A lay nearer the lean, two wedges on each other, or a rope set high."), mark="centre",
+        change=phrase("A lay nearer the lean, two wedges on each other, or a rope set high."),
+        mark="centre",
     )
 
 
@@ -63,10 +71,11 @@ def side_use(parts: Parts) -> Finding:
     other = "right" if side == "left" else "left"
     sentence = phrase(
         f"Side weight of {{off}} to the {side} uses {{use}} of the [hinge] by the time it has done its work.",
-        off=(abs(parts.balance.left_m), "length"), use=(use, "ratio"),
+        off=(abs(parts.balance.left_m), "length"),
+        use=(use, "ratio"),
     )
     change = phrase(f"A lay turned to the {side}, or more wood at the {other} end, which is in tension.")
-    return _use("hinge.side", "hinge", use, sentence, change, indicative=True, mark="hinge")
+    return used("hinge.side", "hinge", use, sentence, change, indicative=True, mark="hinge")
 
 
 def hold_until(parts: Parts) -> Finding:
@@ -76,12 +85,22 @@ def hold_until(parts: Parts) -> Finding:
     why = {"face shut": "the [face] shuts", "side load": "side weight tears it", "its own limit": "it breaks by itself"}
     sentence = phrase(
         f"The [hinge] lets go at {{at}} of tilt, when {why[use.lets_go_by]}; it is needed until {{need}}.",
-        at=(use.lets_go_deg, "angle"), need=(needed, "angle"),
+        at=(use.lets_go_deg, "angle"),
+        need=(needed, "angle"),
     )
     change = phrase("A wider [face], a thinner or stepped [hinge], or a lay nearer the lean.")
     return Finding(
-        id="hinge.holds", group="hinge", level=level_of(share, 0.9), value=needed, limit=use.lets_go_deg,
-        kind="angle", margin=margin_of(share), sentence=sentence, change=change, indicative=True, mark="face",
+        id="hinge.holds",
+        group="hinge",
+        level=level_of(share, 0.9),
+        value=needed,
+        limit=use.lets_go_deg,
+        kind="angle",
+        margin=margin_of(share),
+        sentence=sentence,
+        change=change,
+        indicative=True,
+        mark="face",
     )
 
 
@@ -92,14 +111,22 @@ def overcut(case: Case, parts: Parts) -> list[Finding]:
         return []
     sentence = phrase(
         "One [face] cut runs {e} past the other: its slot shuts after {at} of tilt, long before the [face] does.",
-        e=(e, "length"), at=(parts.face.closing_angle_deg, "angle"),
+        e=(e, "length"),
+        at=(parts.face.closing_angle_deg, "angle"),
     )
     level = "stop" if parts.face.shuts_on_overcut else "watch"
     return [
         Finding(
-            id="face.overcut", group="face", level=level, value=e, limit=0.0, kind="length",
-            margin=-1.0 if level == "stop" else 0.1, sentence=sentence,
-            change=phrase("Clean the apex until roof and floor meet along their whole length."), mark="face",
+            id="face.overcut",
+            group="face",
+            level=level,
+            value=e,
+            limit=0.0,
+            kind="length",
+            margin=-1.0 if level == "stop" else 0.1,
+            sentence=sentence,
+            change=phrase("Clean the apex until roof and floor meet along their whole length."),
+            mark="face",
         )
     ]
 
@@ -110,106 +137,34 @@ def split(case: Case, parts: Parts) -> Finding:
     how = "bored and released" if case.cut.back.form == "bored" else "cut from behind"
     sentence = phrase(
         f"Splitting index {{index}} when {how} (from behind {{plain}}, bored {{bored}}); 1 is the limit.",
-        index=(result.split_index, "number"), plain=(result.split_index_plain, "number"),
+        index=(result.split_index, "number"),
+        plain=(result.split_index_plain, "number"),
         bored=(result.split_index_bored, "number"),
     )
     change = phrase("Bore it and release last, or choose a lay nearer upright; do not buy margin by depth alone.")
     return Finding(
-        id="split.index", group="split", level=level_of(result.split_index, 0.5), value=result.split_index,
-        limit=1.0, kind="number", margin=margin_of(result.split_index), sentence=sentence, change=change,
-        indicative=True, mark="kerf",
+        id="split.index",
+        group="split",
+        level=level_of(result.split_index, 0.5),
+        value=result.split_index,
+        limit=1.0,
+        kind="number",
+        margin=margin_of(result.split_index),
+        sentence=sentence,
+        change=change,
+        indicative=True,
+        mark="kerf",
     )
 
 
-def strap(case: Case, parts: Parts) -> list[Finding]:
+def strap(parts: Parts) -> list[Finding]:
     """Does the strap hold until it is cut?"""
     use = parts.splitting.strap_utilisation
     if use is None:
         return []
     sentence = phrase("The [strap] carries {use} of what it may before it is cut.", use=(use, "ratio"))
     change = phrase("A thicker [strap]; too thin and it tears before it is cut.")
-    return [_use("split.strap", "split", use, sentence, change, mark="strap")]
-
-
-def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
-    """Do the wedges get in, lift, stay, and move?"""
-    wedging, kit = parts.wedging, case.kit
-    if not wedging.wanted:
-        sentence = phrase("No wedge is needed to tip it; set one behind the bar all the same.")
-        return [_use("wedge.drive", "wedge", 0.0, sentence, phrase("Weight further back would change this."), mark="wedges")]
-    found = [_fits_first(case, parts)]
-    if not wedging.seats:
-        sentence = phrase("The tree needs wedges and none is placed.")
-        change = phrase("Place a wedge behind, or use a rope.")
-        return [*found, _use("wedge.drive", "wedge", math.inf, sentence, change, mark="wedges")]
-    found += [_drive(case, parts), _room(parts), _seat_sound(case, parts)]
-    asked = sum(seat.stacked for seat in wedging.seats)
-    if asked > kit.wedge_count:
-        sentence = phrase("{n} wedges are placed and {have} are carried.", n=(asked, "count"), have=(kit.wedge_count, "count"))
-        found.append(_use("wedge.carried", "wedge", asked / max(kit.wedge_count, 0.1), sentence, phrase("Carry more, or place fewer."), mark="wedges"))
-    if any(seat.spits_out for seat in wedging.seats):
-        sentence = phrase("Two wedges on each other are too steep to hold by friction and will spit out.")
-        found.append(_use("wedge.holds", "wedge", 1.5, sentence, phrase("Longer, thinner wedges, or driven one at a time."), mark="wedges"))
-    return found
-
-
-def _fits_first(case: Case, parts: Parts) -> Finding:
-    wedging, kit = parts.wedging, case.kit
-    needs = kit.wedge_seat_m + kit.bar_width_m
-    change = phrase("A shallower [face], a bored or quarter cut that sets the wedge first, or a rope.")
-    if wedging.kerf_at_sit_back_m is None:
-        kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.thickness_m
-        text = "A wedge fits before anything moves: {kerf} of kerf behind the [hinge], {needs} wanted."
-    else:
-        kerf = wedging.kerf_at_sit_back_m
-        text = "The tree sits back on the bar at {kerf} of kerf; a wedge and the bar want {needs}."
-    use = needs / kerf if kerf > 0 else math.inf
-    return Finding(
-        id="wedge.fits_first", group="wedge", level=level_of(use, 0.85), value=kerf, limit=needs, kind="length",
-        margin=margin_of(use), sentence=phrase(text, kerf=(kerf, "length"), needs=(needs, "length")), change=change,
-        mark="wedges",
-    )
-
-
-def _drive(case: Case, parts: Parts) -> Finding:
-    wedging, least = parts.wedging, case.constants.least_advance_m
-    advance = wedging.advance_per_blow_m
-    use = least / advance
-    sentence = phrase(
-        "About {blows} blows to tip it, the hardest moving a wedge {advance}; under {least} it is not going.",
-        blows=(wedging.blows, "count"), advance=(min(advance, 0.2), "fine_length"), least=(least, "fine_length"),
-    )
-    change = phrase("Another wedge beside it, a heavier maul, a thinner [hinge]; past the limit, a rope.")
-    return Finding(
-        id="wedge.drive", group="wedge", level=level_of(use), value=min(advance, 0.2), limit=least, kind="fine_length",
-        margin=margin_of(use), sentence=sentence, change=change, indicative=True, mark="wedges",
-    )
-
-
-def _room(parts: Parts) -> Finding:
-    tightest = max(parts.wedging.seats, key=lambda seat: seat.driven_m / max(seat.room_m, 1e-6))
-    use = tightest.driven_m / max(tightest.room_m, 1e-6)
-    sentence = phrase(
-        "A wedge is {driven} in when the tree tips; the kerf behind the [hinge] leaves it {room}.",
-        driven=(tightest.driven_m, "length"), room=(tightest.room_m, "length"),
-    )
-    return Finding(
-        id="wedge.room", group="wedge", level=level_of(use, 0.9), value=tightest.driven_m, limit=tightest.room_m,
-        kind="length", margin=margin_of(use), sentence=sentence,
-        change=phrase("Wedges nearer the middle of the back, two on each other, or a shallower [face]."), mark="wedges",
-    )
-
-
-def _seat_sound(case: Case, parts: Parts) -> Finding:
-    if case.tree.decay.kind == "unknown":
-        return _unknown("wedge.sound", "wedge", "Whether the wedges bear on sound wood is not known.", "Sound or probe the butt.")
-    share = min(seat.sound_fraction for seat in parts.wedging.seats)
-    use = SOUND_SEAT_LEAST / max(share, 1e-6)
-    sentence = phrase("The worst wedge seat bears on sound wood over {share} of its length.", share=(share, "ratio"))
-    return Finding(
-        id="wedge.sound", group="wedge", level=level_of(use), value=share, limit=SOUND_SEAT_LEAST, kind="ratio",
-        margin=margin_of(use), sentence=sentence, change=phrase("Move the wedge round the back onto sound wood."), mark="wedges",
-    )
+    return [used("split.strap", "split", use, sentence, change, mark="strap")]
 
 
 def bar(case: Case, parts: Parts) -> list[Finding]:
@@ -222,21 +177,38 @@ def bar(case: Case, parts: Parts) -> list[Finding]:
         text = "The bar ({bar}) does not reach across {across} of wood: cut from two sides, the second a hair lower."
     found = [
         Finding(
-            id="bar.reach", group="bar", level="stop" if use > 1 else "watch" if across > reach else "clear",
-            value=across, limit=2 * reach, kind="length", margin=margin_of(use),
+            id="bar.reach",
+            group="bar",
+            level="stop" if use > 1 else "watch" if across > reach else "clear",
+            value=across,
+            limit=2 * reach,
+            kind="length",
+            margin=margin_of(use),
             sentence=phrase(text, across=(across, "length"), bar=(reach, "length")),
-            change=phrase("A longer bar, or the two sides planned one after the other."), mark="kerf",
+            change=phrase("A longer bar, or the two sides planned one after the other."),
+            mark="kerf",
         )
     ]
     if case.cut.back.form == "bored":
         room = parts.hinge_back_m - parts.section.back_m - case.cut.back.strap_m
         use = case.kit.bar_width_m / max(room, 1e-6)
-        sentence = phrase("Between [hinge] and [strap] there is {room} for a bar {bar} wide.", room=(room, "length"), bar=(case.kit.bar_width_m, "length"))
+        sentence = phrase(
+            "Between [hinge] and [strap] there is {room} for a bar {bar} wide.",
+            room=(room, "length"),
+            bar=(case.kit.bar_width_m, "length"),
+        )
         found.append(
             Finding(
-                id="bar.bore_room", group="bar", level=level_of(use, 0.9), value=room, limit=case.kit.bar_width_m,
-                kind="length", margin=margin_of(use), sentence=sentence,
-                change=phrase("A thinner [strap] or a narrower bar; very small stems are not bored."), mark="strap",
+                id="bar.bore_room",
+                group="bar",
+                level=level_of(use, 0.9),
+                value=room,
+                limit=case.kit.bar_width_m,
+                kind="length",
+                margin=margin_of(use),
+                sentence=sentence,
+                change=phrase("A thinner [strap] or a narrower bar; very small stems are not bored."),
+                mark="strap",
             )
         )
     return found
@@ -246,25 +218,52 @@ def shell(parts: Parts) -> Finding:
     """Sound shell at the cut."""
     ratio = parts.section.shell_ratio
     if ratio is None:
-        return _unknown("decay.shell", "decay", "The butt has not been sounded: rot is not known.", "Sound it all round; probe where it is dull.")
+        return unknown(
+            "decay.shell",
+            "decay",
+            "The butt has not been sounded: rot is not known.",
+            "Sound it all round; probe where it is dull.",
+        )
     use = SOUND_SHELL_LEAST / max(ratio, 1e-6)
-    sentence = phrase("The thinnest sound shell is {ratio} of the radius; below {least} the section is suspect whatever else holds.", ratio=(ratio, "ratio"), least=(SOUND_SHELL_LEAST, "ratio"))
+    sentence = phrase(
+        "The thinnest sound shell is {ratio} of the radius; below {least} the section is suspect whatever else holds.",
+        ratio=(ratio, "ratio"),
+        least=(SOUND_SHELL_LEAST, "ratio"),
+    )
     return Finding(
-        id="decay.shell", group="decay", level=level_of(use), value=ratio, limit=SOUND_SHELL_LEAST, kind="ratio",
-        margin=margin_of(use), sentence=sentence, change=phrase("A higher cut, where the rot is smaller."), mark="rot",
+        id="decay.shell",
+        group="decay",
+        level=level_of(use),
+        value=ratio,
+        limit=SOUND_SHELL_LEAST,
+        kind="ratio",
+        margin=margin_of(use),
+        sentence=sentence,
+        change=phrase("A higher cut, where the rot is smaller."),
+        mark="rot",
     )
 
 
 def sound_hinge(parts: Parts) -> Finding:
     """Sound wood in the hinge."""
     if parts.section.shell_ratio is None:
-        return _unknown("decay.hinge", "decay", "Whether the [hinge] is sound is not known.", "Probe where the [hinge] will be.")
+        return unknown(
+            "decay.hinge", "decay", "Whether the [hinge] is sound is not known.", "Probe where the [hinge] will be."
+        )
     share = parts.hinge.sound_fraction
     use = SOUND_HINGE_LEAST / max(share, 1e-6)
     sentence = phrase("{share} of the [hinge] is sound wood.", share=(share, "ratio"))
     return Finding(
-        id="decay.hinge", group="decay", level=level_of(use), value=share, limit=SOUND_HINGE_LEAST, kind="ratio",
-        margin=margin_of(use), sentence=sentence, change=phrase("Another [face] depth or a higher cut."), mark="hinge",
+        id="decay.hinge",
+        group="decay",
+        level=level_of(use),
+        value=share,
+        limit=SOUND_HINGE_LEAST,
+        kind="ratio",
+        margin=margin_of(use),
+        sentence=sentence,
+        change=phrase("Another [face] depth or a higher cut."),
+        mark="hinge",
     )
 
 
@@ -272,18 +271,37 @@ def unknowns(case: Case) -> list[Finding]:
     """What was not looked at, and what this version does not judge. Never shown as clear."""
     found = []
     if case.tree.lean.method == "unknown":
-        found.append(_unknown("balance.lean", "balance", "The lean has not been judged.", "Walk round and hang a plumb line from two sides."))
+        found.append(
+            unknown(
+                "balance.lean",
+                "balance",
+                "The lean has not been judged.",
+                "Walk round and hang a plumb line from two sides.",
+            )
+        )
     if case.tree.crack == "unknown":
-        found.append(_unknown("split.crack", "split", "Cracks and seams have not been looked for.", "Look all round the butt; a crack halves what the wood resists."))
-    found.append(_unknown("way_out.not_judged", "way_out", "Ways out are not judged here.", "Clear two paths back and away before the saw starts."))
-    found.append(_unknown("landing.not_judged", "landing", "Ground, wind, neighbours and landing are not judged here.", "Walk the lay to where the top will be, and look up."))
+        found.append(
+            unknown(
+                "split.crack",
+                "split",
+                "Cracks and seams have not been looked for.",
+                "Look all round the butt; a crack halves what the wood resists.",
+            )
+        )
+    found.append(
+        unknown(
+            "way_out.not_judged",
+            "way_out",
+            "Ways out are not judged here.",
+            "Clear two paths back and away before the saw starts.",
+        )
+    )
+    found.append(
+        unknown(
+            "landing.not_judged",
+            "landing",
+            "Ground, wind, neighbours and landing are not judged here.",
+            "Walk the lay to where the top will be, and look up.",
+        )
+    )
     return found
-
-
-def _use(id: str, group: str, use: float, sentence: Phrase, change: Phrase, *, indicative: bool = False, mark: str = "") -> Finding:
-    value = min(use, 99.0)
-    return Finding(id, group, level_of(use), value, 1.0, "ratio", margin_of(use), sentence, change, "physics", indicative, mark)
-
-
-def _unknown(id: str, group: str, sentence: str, change: str) -> Finding:
-    return Finding(id, group, "unknown", None, None, "number", None, phrase(sentence), phrase(change))

@@ -33,16 +33,30 @@ def _ranged(
     middle, half = (low + high) / 2, max((high - low) / 2, 1e-9)
     use = 0.6 * abs(value - middle) / half if inside else 0.85
     return Finding(
-        id, group, "clear" if inside else "watch", value, limit, kind, margin_of(use), sentence, change,
-        "practice", False, mark,
+        id,
+        group,
+        "clear" if inside else "watch",
+        value,
+        limit,
+        kind,
+        margin_of(use),
+        sentence,
+        change,
+        "practice",
+        False,
+        mark,
     )
 
 
 def _face_depth(case: Case, parts: Parts) -> Finding:
     low, high = case.practice.face_depth_ratio
     ratio = parts.face.depth_ratio
-    sentence = phrase("The [face] is {share} of the wood deep; this practice keeps it between {low} and {high}.",
-                      share=(ratio, "ratio"), low=(low, "ratio"), high=(high, "ratio"))
+    sentence = phrase(
+        "The [face] is {share} of the wood deep; this practice keeps it between {low} and {high}.",
+        share=(ratio, "ratio"),
+        low=(low, "ratio"),
+        high=(high, "ratio"),
+    )
     change = phrase("One fifth deep gives a [hinge] four fifths of the diameter long.")
     return _ranged("face.depth", "face", ratio, low, high, "ratio", sentence, change, "face")
 
@@ -50,8 +64,12 @@ def _face_depth(case: Case, parts: Parts) -> Finding:
 def _opening(case: Case, parts: Parts) -> Finding:
     low, high = case.practice.opening_deg
     opening = parts.face.opening_deg
-    sentence = phrase("The [face] opens {opening}; this practice keeps it between {low} and {high}.",
-                      opening=(opening, "angle"), low=(low, "angle"), high=(high, "angle"))
+    sentence = phrase(
+        "The [face] opens {opening}; this practice keeps it between {low} and {high}.",
+        opening=(opening, "angle"),
+        low=(low, "angle"),
+        high=(high, "angle"),
+    )
     change = phrase("Wider holds longer; narrower suits wood that splits.")
     return _ranged("face.opening", "face", opening, low, high, "angle", sentence, change, "face")
 
@@ -63,12 +81,31 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
     mean = (case.cut.hinge.left_m + case.cut.hinge.right_m) / 2
     if thin < least - 1e-9 and case.tree.condition == "live":
-        sentence = phrase("The [hinge] is {thin} at its thinner end; this practice never goes under {least} in live wood.",
-                          thin=(thin, "length"), least=(least, "length"))
-        return Finding("hinge.thickness", "hinge", "stop", thin, least, "length",
-                       margin_of(least / max(thin, 1e-4)), sentence, phrase("Leave more wood at that end."), "practice", False, "hinge")
-    sentence = phrase("The [hinge] is {mean} thick on average; this practice keeps it between {low} and {high} here.",
-                      mean=(mean, "length"), low=(low, "length"), high=(high, "length"))
+        sentence = phrase(
+            "The [hinge] is {thin} at its thinner end; this practice never goes under {least} in live wood.",
+            thin=(thin, "length"),
+            least=(least, "length"),
+        )
+        return Finding(
+            "hinge.thickness",
+            "hinge",
+            "stop",
+            thin,
+            least,
+            "length",
+            margin_of(least / max(thin, 1e-4)),
+            sentence,
+            phrase("Leave more wood at that end."),
+            "practice",
+            False,
+            "hinge",
+        )
+    sentence = phrase(
+        "The [hinge] is {mean} thick on average; this practice keeps it between {low} and {high} here.",
+        mean=(mean, "length"),
+        low=(low, "length"),
+        high=(high, "length"),
+    )
     change = phrase("A tenth of the diameter is the rule of thumb.")
     return _ranged("hinge.thickness", "hinge", mean, low, high, "length", sentence, change, "hinge")
 
@@ -78,8 +115,12 @@ def _step(case: Case) -> Finding:
     low, high = practice.step_m
     if practice.level_when_bored_open and cut.back.form == "bored" and cut.face.form == "open":
         low = 0.0
-    sentence = phrase("The [back cut] is {step} above the apex; this practice keeps it between {low} and {high}.",
-                      step=(cut.back.step_m, "length"), low=(low, "length"), high=(high, "length"))
+    sentence = phrase(
+        "The [back cut] is {step} above the apex; this practice keeps it between {low} and {high}.",
+        step=(cut.back.step_m, "length"),
+        low=(low, "length"),
+        high=(high, "length"),
+    )
     change = phrase("A step keeps the butt from coming back over the stump.")
     return _ranged("hinge.step", "hinge", cut.back.step_m, low, high, "length", sentence, change, "step")
 
@@ -91,9 +132,27 @@ def _uneven(case: Case, parts: Parts) -> list[Finding]:
     if abs(difference) < 0.003 or difference * parts.balance.left_m < 0:
         return []
     side = "left" if difference > 0 else "right"
-    sentence = phrase(f"The [hinge] is {{more}} thicker at its {side} end, the side the weight is on.", more=(abs(difference), "length"))
+    sentence = phrase(
+        f"The [hinge] is {{more}} thicker at its {side} end, the side the weight is on.",
+        more=(abs(difference), "length"),
+    )
     change = phrase("Even ends, or the thicker one on the side in tension.")
-    return [Finding("hinge.uneven", "hinge", "watch", abs(difference), 0.003, "length", 0.2, sentence, change, "practice", False, "hinge")]
+    return [
+        Finding(
+            "hinge.uneven",
+            "hinge",
+            "watch",
+            abs(difference),
+            0.003,
+            "length",
+            0.2,
+            sentence,
+            change,
+            "practice",
+            False,
+            "hinge",
+        )
+    ]
 
 
 def _bore(case: Case, parts: Parts) -> list[Finding]:
@@ -101,6 +160,10 @@ def _bore(case: Case, parts: Parts) -> list[Finding]:
     index = parts.splitting.split_index_plain
     if case.cut.back.form == "bored" or index < 0.5:
         return []
-    sentence = phrase("Cut from behind, the splitting index is {index}: this practice bores from 0.5 up.", index=(index, "number"))
+    sentence = phrase(
+        "Cut from behind, the splitting index is {index}: this practice bores from 0.5 up.", index=(index, "number")
+    )
     change = phrase("Change the [back cut] to bored, with the [strap] released last.")
-    return [Finding("split.bore", "split", "watch", index, 0.5, "number", 0.1, sentence, change, "practice", True, "kerf")]
+    return [
+        Finding("split.bore", "split", "watch", index, 0.5, "number", 0.1, sentence, change, "practice", True, "kerf")
+    ]

@@ -86,36 +86,55 @@ def assess(case: Case) -> Assessment:
 
 
 def _parts(case: Case) -> Parts:
+    """The physics in its order: section and mass, face and hinge, then what depends on both."""
     tree, cut, constants = case.tree, case.cut, case.constants
-    exponent = constants.profile_exponent[case.wood.group]
-    section = section_at(tree, cut.height_m, cut.lay_deg, exponent)
+    section = section_at(tree, cut.height_m, cut.lay_deg, constants.profile_exponent[case.wood.group])
     check_cut_fits(section, cut)
     strength = working_strength(case.wood, tree.condition, constants)
     mass = tree_mass(tree, case.wood, cut, constants)
     face = face_on(section, cut.face, case.kit.kerf_m)
     hinge = hinge_on(section, face, cut.hinge)
     capacity = hinge_strength(
-        hinge, step_m=cut.back.step_m, wood=case.wood, strength=strength, condition=tree.condition,
-        load_left_m=mass.com_left_m - hinge.region.left_m, diameter_m=section.diameter_m, constants=constants,
+        hinge,
+        step_m=cut.back.step_m,
+        wood=case.wood,
+        strength=strength,
+        condition=tree.condition,
+        load_left_m=mass.com_left_m - hinge.region.left_m,
+        diameter_m=section.diameter_m,
+        constants=constants,
     )
-    balance = balance_on(
-        mass, hinge_forward_m=hinge.region.forward_m, hinge_left_m=hinge.region.left_m,
-        stiffness_Nm=capacity.stiffness_Nm, plastic_Nm=capacity.plastic_Nm,
-    )
-    use = hinge_use(
-        mass, capacity, ahead_m=balance.ahead_m, left_m=balance.left_m, closing_deg=face.closing_angle_deg,
-        tolerance_deg=case.practice.tolerance_deg,
-    )
+    balance = balance_on(mass, hinge.region, capacity.stiffness_Nm, capacity.plastic_Nm)
+    use = hinge_use(mass, capacity, balance, face.closing_angle_deg, case.practice.tolerance_deg)
     sweep = sweep_back_cut(section, face, hinge, mass, strength, cut.back.step_m, constants)
     splitting = splitting_of(
-        section, face, hinge, capacity, mass, sweep, cut=cut, wood=case.wood, strength=strength, crack=tree.crack,
-        kerf_m=case.kit.kerf_m, ahead_m=balance.ahead_m, constants=constants,
+        section,
+        face,
+        hinge,
+        capacity,
+        mass,
+        sweep,
+        cut=cut,
+        wood=case.wood,
+        strength=strength,
+        crack=tree.crack,
+        kerf_m=case.kit.kerf_m,
+        ahead_m=balance.ahead_m,
+        constants=constants,
     )
     wedging = wedging_of(
-        section, face, hinge, capacity, balance, mass, cut=cut, kit=case.kit, dbh_m=tree.trunk.diameter_m,
-        tree_height_m=tree.height_m, sits_back_at_m=sits_back_at_m(sweep, mass.toppling_Nm), constants=constants,
+        section,
+        face,
+        hinge,
+        capacity,
+        balance,
+        mass,
+        cut=cut,
+        kit=case.kit,
+        dbh_m=tree.trunk.diameter_m,
+        tree_height_m=tree.height_m,
+        sits_back_at_m=sits_back_at_m(sweep, mass.toppling_Nm),
+        constants=constants,
     )
-    thicker = max(cut.hinge.left_m, cut.hinge.right_m)
-    return Parts(
-        section, mass, balance, face, hinge, face.hinge_front_m - thicker, capacity, use, sweep, splitting, wedging
-    )
+    back = face.hinge_front_m - max(cut.hinge.left_m, cut.hinge.right_m)
+    return Parts(section, mass, balance, face, hinge, back, capacity, use, sweep, splitting, wedging)

@@ -60,9 +60,9 @@ class Quantity:
         """Raise InputError unless ``value`` is a finite number within the bounds (or None where optional)."""
         if value is None and self.optional:
             return
-        is_number = isinstance(value, (int, float)) and not isinstance(value, bool)
-        if is_number and math.isfinite(value) and self.low <= value <= self.high:  # type: ignore[operator]
-            return
+        if isinstance(value, (int, float)) and not isinstance(value, bool):
+            if math.isfinite(value) and self.low <= value <= self.high:
+                return
         raise InputError(path, value, kind=self.kind, low=self.low, high=self.high)
 
 

@@ -91,7 +91,11 @@ def section_at(tree: Tree, height_m: float, lay_deg: float, exponent: float) -> 
     if tree.trunk.bark_m >= 0.45 * min(first, second):
         limit = 0.45 * min(first, second)
         raise InputError(
-            "tree.trunk.bark_m", tree.trunk.bark_m, kind="length", low=0.0, high=limit,
+            "tree.trunk.bark_m",
+            tree.trunk.bark_m,
+            kind="length",
+            low=0.0,
+            high=limit,
             reason="the bark would fill the stem",
         )
     bark, wood = _outlines(first / 2, second / 2, tree.trunk.bark_m)
@@ -117,7 +121,7 @@ def _assembled(bark: Array, wood: Array, rot: Array, diameter_m: float, decay: s
     known = decay != "unknown"
     low, high = float(wood[:, 1].min()), float(wood[:, 1].max())
     width = (high - low) / STRIPS
-    lefts = low + width * (np.arange(STRIPS) + 0.5)
+    lefts: Array = (low + width * (np.arange(STRIPS) + 0.5)).astype(np.float64)
     return Section(
         bark=bark,
         wood=wood,
@@ -148,7 +152,11 @@ def _cavity(decay: Decay, wood: Array, lay_deg: float) -> Array:
     reach = float(_radius_towards(wood, centre[None, :])[0])
     if decay.offset_m >= reach:
         raise InputError(
-            "tree.decay.offset_m", decay.offset_m, kind="length", low=0.0, high=reach,
+            "tree.decay.offset_m",
+            decay.offset_m,
+            kind="length",
+            low=0.0,
+            high=reach,
             reason="the cavity would lie outside the stem",
         )
     turn = np.linspace(0.0, 2 * np.pi, ROT_POINTS, endpoint=False) + math.radians(lay_deg - decay.bearing_deg)
@@ -158,7 +166,11 @@ def _cavity(decay: Decay, wood: Array, lay_deg: float) -> Array:
     rot = overlap(wood, rot)
     if moments(rot).area_m2 > 0.95 * moments(wood).area_m2:
         raise InputError(
-            "tree.decay.radius_m", decay.radius_m, kind="length", low=0.0, high=reach,
+            "tree.decay.radius_m",
+            decay.radius_m,
+            kind="length",
+            low=0.0,
+            high=reach,
             reason="the cavity would leave no sound wood",
         )
     return rot
@@ -177,8 +189,12 @@ def _hollow(decay: Decay, wood: Array, lay_deg: float) -> Array:
     rot: Array = outer * (left / radius)[:, None]
     if moments(rot).area_m2 > 0.95 * moments(wood).area_m2:
         raise InputError(
-            "tree.decay.shell", float(shell.max()), kind="length", low=0.025 * float(radius.min()),
-            high=float(radius.max()), reason="the shell would leave no sound wood",
+            "tree.decay.shell",
+            float(shell.max()),
+            kind="length",
+            low=0.025 * float(radius.min()),
+            high=float(radius.max()),
+            reason="the shell would leave no sound wood",
         )
     return rot
 

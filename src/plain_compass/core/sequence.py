@@ -14,7 +14,10 @@ def order_of_cuts(result: Assessment) -> tuple[Phrase, ...]:
     return (
         phrase("Clear both ways out. Chalk the lay and the tape marks. Look up."),
         *_face(result),
-        phrase("Check that both cuts meet along the whole apex, and sight the [face] on {lay}.", lay=(result.case.cut.lay_deg, "bearing")),
+        phrase(
+            "Check that both cuts meet along the whole apex, and sight the [face] on {lay}.",
+            lay=(result.case.cut.lay_deg, "bearing"),
+        ),
         *back,
         phrase("When it goes, leave by the way out; eyes on the top until everything is still."),
     )
@@ -25,7 +28,12 @@ def _face(result: Assessment) -> tuple[Phrase, ...]:
     cut = result.case.cut
     roof_deg, floor_deg = cut.face.angles_deg
     depth, high = (cut.face.depth_m, "length"), (cut.height_m, "length")
-    roof = phrase("[Face] roof: {slope} down to {high} above ground, {depth} deep.", slope=(roof_deg, "angle"), high=high, depth=depth)
+    roof = phrase(
+        "[Face] roof: {slope} down to {high} above ground, {depth} deep.",
+        slope=(roof_deg, "angle"),
+        high=high,
+        depth=depth,
+    )
     if roof_deg == 0:
         roof = phrase("[Face] roof: level, {high} above ground, {depth} deep.", high=high, depth=depth)
     floor = phrase("[Face] floor: {slope} up to meet it, no further.", slope=(floor_deg, "angle"))
@@ -36,7 +44,11 @@ def _face(result: Assessment) -> tuple[Phrase, ...]:
 
 def _hinge_ends(result: Assessment) -> dict[str, tuple[float, str]]:
     hinge = result.case.cut.hinge
-    return {"left": (hinge.left_m, "length"), "right": (hinge.right_m, "length"), "step": (result.case.cut.back.step_m, "length")}
+    return {
+        "left": (hinge.left_m, "length"),
+        "right": (hinge.right_m, "length"),
+        "step": (result.case.cut.back.step_m, "length"),
+    }
 
 
 def _plain(result: Assessment) -> tuple[Phrase, ...]:
@@ -44,21 +56,32 @@ def _plain(result: Assessment) -> tuple[Phrase, ...]:
     needs = kit.wedge_seat_m + kit.bar_width_m
     first = phrase("[Back cut] {step} above the apex, from behind.", step=(result.case.cut.back.step_m, "length"))
     if result.case.cut.wedges:
-        first = phrase("[Back cut] {step} above the apex; set the wedges once {needs} of kerf is open.",
-                       step=(result.case.cut.back.step_m, "length"), needs=(needs, "length"))
-    stop = phrase("Cut on and stop at the [hinge]: {left} left, {right} right. Check it from behind.",
-                  **{k: v for k, v in _hinge_ends(result).items() if k != "step"})
+        first = phrase(
+            "[Back cut] {step} above the apex; set the wedges once {needs} of kerf is open.",
+            step=(result.case.cut.back.step_m, "length"),
+            needs=(needs, "length"),
+        )
+    stop = phrase(
+        "Cut on and stop at the [hinge]: {left} left, {right} right. Check it from behind.",
+        **{k: v for k, v in _hinge_ends(result).items() if k != "step"},
+    )
     return (first, stop, *_driving(result))
 
 
 def _bored(result: Assessment) -> tuple[Phrase, ...]:
     strap = (result.case.cut.back.strap_m, "length")
-    return (
-        phrase("Bore {step} above the apex, lower half of the nose first; open towards the [hinge]: {left} left, {right} right.", **_hinge_ends(result)),
+    ends = _hinge_ends(result)
+    steps = [
+        phrase("Bore {step} above the apex, lower half of the nose first.", step=ends.pop("step")),
+        phrase("Open the bore towards the [hinge]: {left} left, {right} right. Check it from both sides.", **ends),
         phrase("Cut back to the [strap] and leave {strap} of it. Look up; check the way out.", strap=strap),
-        *_driving(result),
-        phrase("Release the [strap] from behind, standing to the side, and go."),
-    )
+    ]
+    if result.parts.wedging.wanted:
+        steps.append(
+            phrase("Set the wedges snug beside the [strap], then release it from behind, standing to the side.")
+        )
+        return (*steps, *_driving(result))
+    return (*steps, phrase("Release the [strap] from behind, standing to the side, and go."))
 
 
 def _driving(result: Assessment) -> tuple[Phrase, ...]:
@@ -66,7 +89,11 @@ def _driving(result: Assessment) -> tuple[Phrase, ...]:
     if not wedging.wanted or not wedging.seats or not math.isfinite(wedging.blows):
         return ()
     if wedging.pause_s is None:
-        return (phrase("Drive the wedges in turn: about {blows} blows. Look up after each few.", blows=(wedging.blows, "count")),)
+        return (
+            phrase(
+                "Drive the wedges in turn: about {blows} blows. Look up after each few.", blows=(wedging.blows, "count")
+            ),
+        )
     text = "Drive the wedges in turn, about {blows} blows in all; after each few wait {pause} for the top and look up."
     return (phrase(text, blows=(wedging.blows, "count"), pause=(wedging.pause_s, "time")),)
 
@@ -77,8 +104,12 @@ def wedge_plan(result: Assessment) -> tuple[Phrase, ...]:
     for seat in result.parts.wedging.seats:
         what = "two wedges" if seat.stacked == 2 else "one wedge"
         found.append(
-            phrase(f"{{at}} of the back: {what}, lift {{lift}}, driven {{driven}}, carries {{force}} ~.",
-                   at=(seat.at_deg, "offset_angle"), lift=(seat.lift_m, "fine_length"), driven=(seat.driven_m, "length"),
-                   force=(seat.force_N, "force"))
+            phrase(
+                f"{{at}} of the back: {what}, lift {{lift}}, driven {{driven}}, carries {{force}} ~.",
+                at=(seat.at_deg, "offset_angle"),
+                lift=(seat.lift_m, "fine_length"),
+                driven=(seat.driven_m, "length"),
+                force=(seat.force_N, "force"),
+            )
         )
     return tuple(found) or (phrase("No wedge is placed."),)

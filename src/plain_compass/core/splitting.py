@@ -62,8 +62,13 @@ class Splitting:
 
 
 def sweep_back_cut(
-    section: Section, face: FaceGeometry, hinge: HingeGeometry, mass: Mass, strength: Strength,
-    step_m: float, constants: Indicative,
+    section: Section,
+    face: FaceGeometry,
+    hinge: HingeGeometry,
+    mass: Mass,
+    strength: Strength,
+    step_m: float,
+    constants: Indicative,
 ) -> BackCutSweep:
     """Follow the ligament from the uncut stem to the finished hinge, taken parallel to the apex line."""
     front = face.hinge_front_m
@@ -126,20 +131,31 @@ def energy_release_J_m2(section: Section, kerf_forward_m: float, moment_Nm: floa
     if front.second_fall_m4 <= 0 or breadth <= 0:
         return math.inf if moment_Nm else 0.0
     saved = max(1.0 / front.second_fall_m4 - 1.0 / whole.second_fall_m4, 0.0)
-    return moment_Nm**2 / (2 * breadth * elasticity_Pa) * saved
+    return moment_Nm * moment_Nm / (2 * breadth * elasticity_Pa) * saved
 
 
 def resistance_J_m2(wood: Wood, crack: str, diameter_m: float, constants: Indicative) -> float:
     """G_c of this stem: by splitting class, larger for larger stems, halved by an old crack (indicative)."""
-    size = min(max((diameter_m / 0.4) ** 0.5, 0.7), 1.6)
+    size = min(max(math.sqrt(diameter_m / 0.4), 0.7), 1.6)
     cracked = constants.cracked_factor if crack == "present" else 1.0
     return constants.fracture_energy_J_m2[wood.splitting] * size * cracked
 
 
 def splitting_of(
-    section: Section, face: FaceGeometry, hinge: HingeGeometry, hinge_capacity: HingeStrength, mass: Mass,
-    sweep: BackCutSweep, *, cut: Cut, wood: Wood, strength: Strength, crack: str, kerf_m: float,
-    ahead_m: float, constants: Indicative,
+    section: Section,
+    face: FaceGeometry,
+    hinge: HingeGeometry,
+    hinge_capacity: HingeStrength,
+    mass: Mass,
+    sweep: BackCutSweep,
+    *,
+    cut: Cut,
+    wood: Wood,
+    strength: Strength,
+    crack: str,
+    kerf_m: float,
+    ahead_m: float,
+    constants: Indicative,
 ) -> Splitting:
     """Splitting index of a cut from behind, of a bored cut, and of an overcut that shuts early."""
     elasticity = strength.elasticity_Pa
@@ -196,5 +212,3 @@ def _strap(
     if strap.area_m2 <= 0:
         return (math.inf if tension else 0.0), 0.0
     return tension / (strength.rupture_Pa * strap.area_m2 / 3), strap.area_m2
-
-

@@ -35,8 +35,7 @@ def profile_ratio(height_m: float, reference_m: float, tree_height_m: float, exp
 
 
 def stem_body(
-    trunk: Trunk, lean: Lean, *, cut_m: float, height_m: float, lay_deg: float,
-    exponent: float, density_kg_m3: float,
+    trunk: Trunk, lean: Lean, *, cut_m: float, height_m: float, lay_deg: float, exponent: float, density_kg_m3: float
 ) -> Body:
     """The stem above the cut.
 

@@ -8,12 +8,7 @@ from .quantity import choice, quantity
 
 BREAST_HEIGHT_M = 1.3
 
-LEAN_METHODS = {
-    "eye": "by eye",
-    "plumb": "plumb line",
-    "clinometer": "clinometer",
-    "unknown": "not judged",
-}
+LEAN_METHODS = {"eye": "by eye", "plumb": "plumb line", "clinometer": "clinometer", "unknown": "not judged"}
 DECAY_KINDS = {
     "unknown": "not sounded yet",
     "none": "sounded, none found",
@@ -27,31 +22,68 @@ class Trunk:
     """Diameters over bark and the bark itself."""
 
     diameter_m: float = quantity(
-        0.40, kind="girth", low=0.05, high=4.0, label="diameter", step=0.01,
+        0.40,
+        kind="girth",
+        low=0.05,
+        high=4.0,
+        label="diameter",
+        step=0.01,
         help="Diameter over bark where it was taped, usually at breast height; a girth divided by pi.",
     )
     at_m: float = quantity(
-        BREAST_HEIGHT_M, kind="span", low=0.1, high=5.0, label="taped at", step=0.1,
+        BREAST_HEIGHT_M,
+        kind="span",
+        low=0.1,
+        high=5.0,
+        label="taped at",
+        step=0.1,
         help="Height above ground at which the diameter was taped.",
     )
     cross_diameter_m: float | None = quantity(
-        None, kind="girth", low=0.05, high=4.0, label="second diameter", step=0.01, optional=True,
+        None,
+        kind="girth",
+        low=0.05,
+        high=4.0,
+        label="second diameter",
+        step=0.01,
+        optional=True,
         help="Diameter at right angles to the first, for a stem that is not round; empty when round.",
     )
     diameter_bearing_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="first diameter lies along", step=5.0,
+        0.0,
+        kind="bearing",
+        low=0.0,
+        high=360.0,
+        label="first diameter lies along",
+        step=5.0,
         help="Bearing along which the first diameter was measured; matters only with a second diameter.",
     )
     butt_diameter_m: float | None = quantity(
-        None, kind="girth", low=0.05, high=4.0, label="diameter at the butt", step=0.01, optional=True,
+        None,
+        kind="girth",
+        low=0.05,
+        high=4.0,
+        label="diameter at the butt",
+        step=0.01,
+        optional=True,
         help="Diameter over bark near the cut; empty to take it from the stem's taper.",
     )
     butt_at_m: float = quantity(
-        0.4, kind="span", low=0.0, high=3.0, label="butt taped at", step=0.05,
+        0.4,
+        kind="span",
+        low=0.0,
+        high=3.0,
+        label="butt taped at",
+        step=0.05,
         help="Height above ground at which the butt was taped.",
     )
     bark_m: float = quantity(
-        0.01, kind="length", low=0.0, high=0.15, label="bark", step=0.001,
+        0.01,
+        kind="length",
+        low=0.0,
+        high=0.15,
+        label="bark",
+        step=0.001,
         help="Thickness of the bark at the cut; the wood begins inside it.",
     )
 
@@ -61,11 +93,21 @@ class CrownReading:
     """One crown edge, paced from the stem base."""
 
     bearing_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="bearing", step=5.0,
+        0.0,
+        kind="bearing",
+        low=0.0,
+        high=360.0,
+        label="bearing",
+        step=5.0,
         help="Bearing from the stem base along which the crown edge was paced.",
     )
     radius_m: float = quantity(
-        3.0, kind="span", low=0.0, high=40.0, label="crown edge", step=0.25,
+        3.0,
+        kind="span",
+        low=0.0,
+        high=40.0,
+        label="crown edge",
+        step=0.25,
         help="Distance from the stem base to the edge of the crown.",
     )
 
@@ -75,12 +117,19 @@ class Crown:
     """Where the crown begins and how far it reaches."""
 
     base_m: float = quantity(
-        6.0, kind="span", low=0.0, high=120.0, label="crown base", step=0.25,
+        6.0,
+        kind="span",
+        low=0.0,
+        high=120.0,
+        label="crown base",
+        step=0.25,
         help="Height above ground of the lowest live crown.",
     )
     readings: tuple[CrownReading, ...] = tuple(CrownReading(bearing, 3.0) for bearing in (0.0, 90.0, 180.0, 270.0))
     leaf: str = choice(
-        "bare", {"bare": "out of leaf", "leaf": "in leaf"}, "leaf",
+        "bare",
+        {"bare": "out of leaf", "leaf": "in leaf"},
+        "leaf",
         "Leaves add weight; conifers are always taken in leaf.",
     )
 
@@ -90,20 +139,34 @@ class Lean:
     """Lean of the lower stem and how it was judged; sweep is the bow of the stem above it."""
 
     angle_deg: float = quantity(
-        0.0, kind="angle", low=0.0, high=60.0, label="lean", step=0.5,
-        help="Angle of the stem from vertical.",
+        0.0, kind="angle", low=0.0, high=60.0, label="lean", step=0.5, help="Angle of the stem from vertical."
     )
     bearing_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="leans towards", step=5.0,
+        0.0,
+        kind="bearing",
+        low=0.0,
+        high=360.0,
+        label="leans towards",
+        step=5.0,
         help="Bearing towards which the tree leans.",
     )
     method: str = choice("unknown", LEAN_METHODS, "judged", "How the lean was judged; sets its spread.")
     sweep_m: float = quantity(
-        0.0, kind="span", low=0.0, high=10.0, label="sweep", step=0.1,
+        0.0,
+        kind="span",
+        low=0.0,
+        high=10.0,
+        label="sweep",
+        step=0.1,
         help="How far the top stands out from the line of the lower stem.",
     )
     sweep_bearing_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="sweeps towards", step=5.0,
+        0.0,
+        kind="bearing",
+        low=0.0,
+        high=360.0,
+        label="sweeps towards",
+        step=5.0,
         help="Bearing towards which the top bows.",
     )
 
@@ -113,11 +176,21 @@ class ShellReading:
     """Sound wood met before rot, probed inwards at one bearing."""
 
     bearing_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="bearing", step=5.0,
+        0.0,
+        kind="bearing",
+        low=0.0,
+        high=360.0,
+        label="bearing",
+        step=5.0,
         help="Bearing of the probe hole, seen from the pith.",
     )
     sound_m: float = quantity(
-        0.1, kind="length", low=0.0, high=2.0, label="sound shell", step=0.005,
+        0.1,
+        kind="length",
+        low=0.0,
+        high=2.0,
+        label="sound shell",
+        step=0.005,
         help="Depth of sound wood from the inside of the bark to the first rot.",
     )
 
@@ -128,16 +201,25 @@ class Decay:
 
     kind: str = choice("unknown", DECAY_KINDS, "rot at the cut", "What sounding or probing found at cut height.")
     offset_m: float = quantity(
-        0.0, kind="length", low=0.0, high=2.0, label="cavity off the pith", step=0.01,
+        0.0,
+        kind="length",
+        low=0.0,
+        high=2.0,
+        label="cavity off the pith",
+        step=0.01,
         help="Distance from the pith to the middle of the cavity.",
     )
     bearing_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="cavity lies towards", step=5.0,
+        0.0,
+        kind="bearing",
+        low=0.0,
+        high=360.0,
+        label="cavity lies towards",
+        step=5.0,
         help="Bearing from the pith to the middle of the cavity.",
     )
     radius_m: float = quantity(
-        0.05, kind="length", low=0.0, high=2.0, label="cavity radius", step=0.005,
-        help="Radius of the cavity.",
+        0.05, kind="length", low=0.0, high=2.0, label="cavity radius", step=0.005, help="Radius of the cavity."
     )
     shell: tuple[ShellReading, ...] = ()
 
@@ -147,19 +229,42 @@ class Measured:
     """A mass or centre known from weighing or pulling; each overrides what the shape gives."""
 
     mass_kg: float | None = quantity(
-        None, kind="number", low=1.0, high=200_000.0, label="mass", step=10.0, optional=True,
+        None,
+        kind="number",
+        low=1.0,
+        high=200_000.0,
+        label="mass",
+        step=10.0,
+        optional=True,
         help="Mass above the cut, in kilograms.",
     )
     com_up_m: float | None = quantity(
-        None, kind="span", low=0.1, high=80.0, label="centre above the cut", step=0.25, optional=True,
+        None,
+        kind="span",
+        low=0.1,
+        high=80.0,
+        label="centre above the cut",
+        step=0.25,
+        optional=True,
         help="Height of the centre of mass above the cut.",
     )
     com_offset_m: float | None = quantity(
-        None, kind="span", low=0.0, high=20.0, label="centre off the pith", step=0.05, optional=True,
+        None,
+        kind="span",
+        low=0.0,
+        high=20.0,
+        label="centre off the pith",
+        step=0.05,
+        optional=True,
         help="Horizontal distance of the centre of mass from the pith at the cut.",
     )
     com_bearing_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="centre lies towards", step=5.0,
+        0.0,
+        kind="bearing",
+        low=0.0,
+        high=360.0,
+        label="centre lies towards",
+        step=5.0,
         help="Bearing from the pith to the centre of mass.",
     )
 
@@ -170,8 +275,7 @@ class Tree:
 
     species: str = "unknown-broadleaf"
     height_m: float = quantity(
-        15.0, kind="span", low=1.5, high=120.0, label="height", step=0.5,
-        help="Height of the tree from ground to top.",
+        15.0, kind="span", low=1.5, high=120.0, label="height", step=0.5, help="Height of the tree from ground to top."
     )
     trunk: Trunk = field(default_factory=Trunk)
     crown: Crown = field(default_factory=Crown)

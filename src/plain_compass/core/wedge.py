@@ -97,8 +97,18 @@ def tipping_tilt_deg(balance: Balance, mass: Mass, constants: Indicative) -> flo
 
 
 def wedging_of(
-    section: Section, face: FaceGeometry, hinge: HingeGeometry, capacity: HingeStrength, balance: Balance,
-    mass: Mass, *, cut: Cut, kit: Kit, dbh_m: float, tree_height_m: float, sits_back_at_m: float | None,
+    section: Section,
+    face: FaceGeometry,
+    hinge: HingeGeometry,
+    capacity: HingeStrength,
+    balance: Balance,
+    mass: Mass,
+    *,
+    cut: Cut,
+    kit: Kit,
+    dbh_m: float,
+    tree_height_m: float,
+    sits_back_at_m: float | None,
     constants: Indicative,
 ) -> Wedging:
     """Reckon every seat and the plan as a whole; seats share the force equally."""
@@ -175,8 +185,15 @@ def _arm(section: Section, hinge: HingeGeometry, seat: WedgeSeat) -> tuple[float
 
 
 def _seat(
-    section: Section, face: FaceGeometry, hinge: HingeGeometry, seat: WedgeSeat, arm: tuple[float, float, float],
-    force_N: float, tilt_deg: float, kit: Kit, constants: Indicative,
+    section: Section,
+    face: FaceGeometry,
+    hinge: HingeGeometry,
+    seat: WedgeSeat,
+    arm: tuple[float, float, float],
+    force_N: float,
+    tilt_deg: float,
+    kit: Kit,
+    constants: Indicative,
 ) -> SeatResult:
     arm_m, edge, left = arm
     angle = wedge_angle_rad(kit, seat.stacked)
@@ -207,7 +224,10 @@ def _central_lift(section: Section, hinge: HingeGeometry, tilt_deg: float) -> fl
 
 
 def _blows(
-    curve: np.ndarray[tuple[int], np.dtype[np.float64]], tilt_deg: float, seats: tuple[SeatResult, ...], kit: Kit,
+    curve: np.ndarray[tuple[int], np.dtype[np.float64]],
+    tilt_deg: float,
+    seats: tuple[SeatResult, ...],
+    kit: Kit,
     constants: Indicative,
 ) -> float:
     """Work of driving all seats to the needed tilt over the energy one blow leaves in the wedge."""
@@ -223,9 +243,7 @@ def _blows(
     return work * loss / sum(seat.arm_m for seat in seats) / (constants.blow_efficiency * kit.maul_J)
 
 
-def _first_fits(
-    kerf_at_m: float | None, section: Section, face: FaceGeometry, hinge: HingeGeometry, kit: Kit
-) -> bool:
+def _first_fits(kerf_at_m: float | None, section: Section, face: FaceGeometry, hinge: HingeGeometry, kit: Kit) -> bool:
     """Whether kerf long enough for a wedge's seat and the bar is there before the tree sits back."""
     whole = face.hinge_front_m - hinge.thickness_m - section.back_m
     kerf = whole if kerf_at_m is None else min(kerf_at_m, whole)

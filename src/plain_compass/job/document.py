@@ -69,8 +69,13 @@ def case_of(job: Job, tree_id: str) -> Case:
     """The core's case for one tree of a job."""
     plan = job.plan(tree_id)
     return Case(
-        tree=plan.tree, wood=wood_of(plan.tree.species), site=job.site, cut=plan.cut, kit=job.kit,
-        practice=practice_of(job.practice), constants=indicative(),
+        tree=plan.tree,
+        wood=wood_of(plan.tree.species),
+        site=job.site,
+        cut=plan.cut,
+        kit=job.kit,
+        practice=practice_of(job.practice),
+        constants=indicative(),
     )
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 from typing import Any
 
 from ..core.cut import WedgeSeat
@@ -77,7 +78,7 @@ def _gap(seats: list[float]) -> float:
     if not seats:
         return 0.0
     ends = [-60.0, *seats, 60.0]
-    low, high = max(zip(ends, ends[1:], strict=False), key=lambda pair: pair[1] - pair[0])
+    low, high = max(pairwise(ends), key=lambda pair: pair[1] - pair[0])
     return round((low + high) / 2)
 
 

@@ -49,8 +49,8 @@ def parse_job(text: str, name: str) -> Opened:
         raise JobFileError(f"{name}: field “version” is {version!r}; accepted: 1 to {VERSION}.")
     if version > VERSION:
         raise JobFileError(
-            f"{name} was written by a newer Plain Compass (file version {version}, this program reads up to {VERSION}); "
-            "it has been left as it is. Open it with the newer program."
+            f"{name} was written by a newer Plain Compass (file version {version}, "
+            f"this program reads up to {VERSION}); it has been left as it is. Open it with the newer program."
         )
     try:
         job = job_from_plain(raw)
@@ -66,7 +66,9 @@ def _check_job(job: Job) -> None:
         raise DocumentError("trees is empty; accepted: at least one tree.")
     ids = [tree.id for tree in job.trees]
     if len(set(ids)) < len(ids):
-        raise DocumentError(f"trees: the id {next(i for i in ids if ids.count(i) > 1)!r} is used twice; accepted: one tree each.")
+        raise DocumentError(
+            f"trees: the id {next(i for i in ids if ids.count(i) > 1)!r} is used twice; accepted: one tree each."
+        )
     for index, tree in enumerate(job.trees):
         try:
             assess_tree(job, tree.id)
@@ -117,7 +119,7 @@ def _parsed(text: str, name: str) -> dict[str, Any]:
 
 def _unknown(raw: Any, known: Any, path: str = "") -> list[str]:
     if isinstance(raw, dict) and isinstance(known, dict):
-        found = []
+        found: list[str] = []
         for key, value in raw.items():
             where = f"{path}.{key}" if path else key
             found += [where] if key not in known else _unknown(value, known[key], where)

@@ -37,9 +37,14 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
         "verdict": {"level": result.verdict.level, "sentence": speech.verdict(result.verdict)},
         "balance": plain(parts.mass) | plain(parts.balance),
         "section": {
-            "diameter_m": section.diameter_m, "depth_m": section.depth_m, "width_m": section.width_m,
-            "area_m2": sound.area_m2, "second_fall_m4": sound.second_fall_m4, "second_side_m4": sound.second_side_m4,
-            "shell_ratio": section.shell_ratio, "sound_fraction": section.sound_fraction,
+            "diameter_m": section.diameter_m,
+            "depth_m": section.depth_m,
+            "width_m": section.width_m,
+            "area_m2": sound.area_m2,
+            "second_fall_m4": sound.second_fall_m4,
+            "second_side_m4": sound.second_side_m4,
+            "shell_ratio": section.shell_ratio,
+            "sound_fraction": section.sound_fraction,
         },
         "face": plain(parts.face),
         "hinge": _hinge(result),
@@ -54,10 +59,16 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
 def _hinge(result: Assessment) -> dict[str, Any]:
     hinge, use = result.parts.hinge, result.parts.use
     return {
-        "length_m": hinge.length_m, "thickness_m": hinge.thickness_m, "sound_fraction": hinge.sound_fraction,
-        "area_m2": hinge.region.area_m2, "second_fall_m4": hinge.region.second_fall_m4,
-        "second_side_m4": hinge.region.second_side_m4, **plain(result.parts.strength),
-        "lets_go_deg": use.lets_go_deg, "lets_go_by": use.lets_go_by, "needed_tilt_deg": use.needed_tilt_deg,
+        "length_m": hinge.length_m,
+        "thickness_m": hinge.thickness_m,
+        "sound_fraction": hinge.sound_fraction,
+        "area_m2": hinge.region.area_m2,
+        "second_fall_m4": hinge.region.second_fall_m4,
+        "second_side_m4": hinge.region.second_side_m4,
+        **plain(result.parts.strength),
+        "lets_go_deg": use.lets_go_deg,
+        "lets_go_by": use.lets_go_by,
+        "needed_tilt_deg": use.needed_tilt_deg,
         "side_utilisation": use.side_utilisation,
     }
 
@@ -72,10 +83,17 @@ def _mark(mark: Any, speech: Speech) -> dict[str, Any]:
 
 def _finding(finding: Finding, speech: Speech) -> dict[str, Any]:
     return {
-        "id": finding.id, "group": finding.group, "level": finding.level, "value": plain(finding.value),
-        "limit": plain(finding.limit), "margin": plain(finding.margin), "kind": finding.kind,
-        "sentence": speech.phrase(finding.sentence), "change": speech.phrase(finding.change),
-        "source": finding.source, "indicative": finding.indicative,
+        "id": finding.id,
+        "group": finding.group,
+        "level": finding.level,
+        "value": plain(finding.value),
+        "limit": plain(finding.limit),
+        "margin": plain(finding.margin),
+        "kind": finding.kind,
+        "sentence": speech.phrase(finding.sentence),
+        "change": speech.phrase(finding.change),
+        "source": finding.source,
+        "indicative": finding.indicative,
     }
 
 

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import types
-from dataclasses import MISSING, Field as DataField, fields, is_dataclass
+from dataclasses import MISSING, fields, is_dataclass
+from dataclasses import Field as DataField
 from functools import cache
 from typing import Any, Literal, TypeVar, Union, get_args, get_origin, get_type_hints
 

@@ -49,7 +49,9 @@ def wood_of(species: str) -> Wood:
     """The wood of a species key; InputError when the table has no such species."""
     found = species_table().get(species)
     if found is None:
-        raise InputError("tree.species", species, reason="not in the species table; use unknown-broadleaf or unknown-conifer")
+        raise InputError(
+            "tree.species", species, reason="not in the species table; use unknown-broadleaf or unknown-conifer"
+        )
     return found
 
 
@@ -81,7 +83,8 @@ def practices() -> dict[str, Practice]:
     found = {}
     for item in sorted((DATA / "practices").iterdir(), key=lambda p: p.name):
         raw = json.loads(item.read_text(encoding="utf-8"))
-        found[raw["key"]] = Practice(**{k: tuple(v) if isinstance(v, list) else v for k, v in raw.items()})
+        values: dict[str, Any] = {k: tuple(v) if isinstance(v, list) else v for k, v in raw.items()}
+        found[raw["key"]] = Practice(**values)
     return found
 
 

@@ -15,8 +15,19 @@ from ..core.errors import InputError
 UNITS = {"metric": "metric (cm, m)", "imperial": "imperial (in, ft)"}
 
 METRES = {
-    "mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, '"': 0.0254, "″": 0.0254, "inch": 0.0254, "inches": 0.0254,
-    "ft": 0.3048, "'": 0.3048, "′": 0.3048, "foot": 0.3048, "feet": 0.3048,
+    "mm": 0.001,
+    "cm": 0.01,
+    "m": 1.0,
+    "in": 0.0254,
+    '"': 0.0254,
+    "″": 0.0254,
+    "inch": 0.0254,
+    "inches": 0.0254,
+    "ft": 0.3048,
+    "'": 0.3048,
+    "′": 0.3048,
+    "foot": 0.3048,
+    "feet": 0.3048,
 }
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
 ANGLE_KINDS = ("angle", "bearing", "offset_angle")
@@ -24,7 +35,7 @@ DEFAULT_UNIT = {
     "metric": {"length": "cm", "girth": "cm", "span": "m", "fine_length": "mm"},
     "imperial": {"length": "in", "girth": "in", "span": "ft", "fine_length": "in"},
 }
-COMPASS = "N NNE NE ENE E ESE SE SSE S SSW SW WSW W WNW NW NNW".split()
+COMPASS = ["N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW"]
 EXAMPLES = {
     "length": "55, 12.5 cm, 2 1/4 in, 10 %D",
     "fine_length": "8, 8 mm, 3/8 in",
@@ -78,7 +89,8 @@ def parse(text: str, kind: str, units: str, depth_m: float | None = None) -> flo
 
 
 def _parts(clean: str, text: str, kind: str) -> list[tuple[float, str]]:
-    found, at = [], 0
+    found: list[tuple[float, str]] = []
+    at = 0
     while at < len(clean):
         match = _PART.match(clean, at)
         if match is None:

@@ -73,7 +73,9 @@ class Speech:
         """The verdict as one or two sentences."""
         text = f"{verdict.lead} {self.phrase(verdict.ruling.sentence)}"
         if verdict.more and verdict.level != "clear":
-            text += f" {verdict.more} more {'is' if verdict.more == 1 else 'are'} like it."
+            what = {"stop": "stop", "watch": "to watch", "unknown": "unknown"}[verdict.level]
+            plural = "s" if what == "stop" and verdict.more > 1 else ""
+            text += f" And {verdict.more} more {what}{plural}."
         return text
 
     def error(self, error: Exception, label: str = "") -> str:

@@ -7,13 +7,16 @@ from PySide6.QtGui import QPainter, QPolygonF
 
 from ...core.plan import Assessment
 from ...job.words import Speech
-from .palette import Palette, fill, font, pen
+from .marks import paint_hatch
+from .palette import Palette, font, pen
 
 Align = Qt.AlignmentFlag
 MOST = 1.4
 
 
-def paint_curve(painter: QPainter, box: QRectF, result: Assessment, speech: Speech, palette: Palette, size: float = 1.0) -> None:
+def paint_curve(
+    painter: QPainter, box: QRectF, result: Assessment, speech: Speech, palette: Palette, size: float = 1.0
+) -> None:
     """Paint the curve into a box: title above, tilt along, limit dashed."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(pen(palette.ink))
@@ -28,7 +31,9 @@ def paint_curve(painter: QPainter, box: QRectF, result: Assessment, speech: Spee
         return QPointF(plot.left() + plot.width() * tilt / 90, plot.bottom() - plot.height() * min(value, MOST) / MOST)
 
     shut = at(min(closing, 90), 0).x()
-    painter.fillRect(QRectF(shut, plot.top(), plot.right() - shut, plot.height()), fill(palette.quiet, Qt.BrushStyle.Dense7Pattern))
+    paint_hatch(
+        painter, QPolygonF(QRectF(shut, plot.top(), plot.right() - shut, plot.height())), palette.line, 8 * size
+    )
     painter.setPen(pen(palette.lay, 1.6 * size, Qt.PenStyle.DashLine))
     need = at(use.needed_tilt_deg, 0).x()
     painter.drawLine(QPointF(need, plot.top()), QPointF(need, plot.bottom()))
@@ -38,10 +43,18 @@ def paint_curve(painter: QPainter, box: QRectF, result: Assessment, speech: Spee
     painter.setPen(pen(palette.lay))
     wanted = f"needed to {use.needed_tilt_deg:.0f}°"
     is_late = need > plot.left() + plot.width() * 0.6
-    painter.drawText(QRectF(need - 124 if is_late else need + 4, plot.top() + 18 * size, 120, 16 * size), Align.AlignRight if is_late else Align.AlignLeft, wanted)
+    painter.drawText(
+        QRectF(need - 124 if is_late else need + 4, plot.top() + 18 * size, 120, 16 * size),
+        Align.AlignRight if is_late else Align.AlignLeft,
+        wanted,
+    )
     painter.setPen(pen(palette.ink))
-    is_left = shut > plot.left() + plot.width() * 0.6
-    painter.drawText(QRectF(shut - 104 if is_left else shut + 4, plot.top(), 100, 16 * size), Align.AlignRight if is_left else Align.AlignLeft, f"shuts at {closing:.0f}°")
+    is_left = shut > plot.left() + plot.width() * 0.35
+    painter.drawText(
+        QRectF(shut - 104 if is_left else shut + 4, plot.top(), 100, 16 * size),
+        Align.AlignRight if is_left else Align.AlignLeft,
+        f"shuts at {closing:.0f}°",
+    )
 
 
 def _axes(painter: QPainter, plot: QRectF, palette: Palette, size: float) -> None:
@@ -55,7 +68,11 @@ def _axes(painter: QPainter, plot: QRectF, palette: Palette, size: float) -> Non
         painter.drawText(QRectF(x - 20, plot.bottom() + 3, 40, 14 * size), Align.AlignCenter, f"{tilt}°")
     for share in (0, 1):
         y = plot.bottom() - plot.height() * share / MOST
-        painter.drawText(QRectF(plot.left() - 36 * size, y - 7 * size, 32 * size, 14 * size), Align.AlignRight | Align.AlignVCenter, f"{share * 100} %")
+        painter.drawText(
+            QRectF(plot.left() - 36 * size, y - 7 * size, 32 * size, 14 * size),
+            Align.AlignRight | Align.AlignVCenter,
+            f"{share * 100} %",
+        )
     painter.setPen(pen(palette.load, 1.4 * size, Qt.PenStyle.DashLine))
     y = plot.bottom() - plot.height() / MOST
     painter.drawLine(QPointF(plot.left(), y), QPointF(plot.right(), y))

@@ -11,7 +11,7 @@ from PySide6.QtCore import QPointF
 from ...core.plan import Assessment
 from .scale import Scale
 
-FIELD_GAP = 30.0
+FIELD_GAP = 43.0
 RING_GAP = 40.0
 
 
@@ -58,10 +58,10 @@ class Layout:
     grips: tuple[Grip, ...]
 
 
-def ring_radius(result: Assessment, scale: Scale) -> float:
-    """Radius of the bearing ring round the stump, in pixels."""
+def ring_radius(result: Assessment, scale: Scale, gap: float = RING_GAP) -> float:
+    """Radius of the bearing ring round the stump, in pixels; ``gap`` between bark and ring."""
     bark = result.parts.section.bark
-    return float(math.sqrt((bark**2).sum(axis=1).max())) * scale.px_per_m + RING_GAP
+    return float(math.sqrt((bark**2).sum(axis=1).max())) * scale.px_per_m + gap
 
 
 def spread(places: list[FieldPlace], gap: float = FIELD_GAP) -> list[FieldPlace]:
@@ -80,13 +80,13 @@ def hinge_backs(result: Assessment) -> tuple[float, float]:
     return face.hinge_front_m - hinge.left_m, face.hinge_front_m - hinge.right_m
 
 
-def plan_layout(result: Assessment, scale: Scale) -> Layout:
-    """Dimensions and grips of the stump from above, the lay up the page."""
+def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layout:
+    """Dimensions and grips of the stump from above, the lay up the page; ``gap`` between bark and ring."""
     section, face, cut = result.parts.section, result.parts.face, result.case.cut
-    ring = ring_radius(result, scale)
+    ring = ring_radius(result, scale, gap)
     left_x, right_x = scale.origin.x() - ring - 10, scale.origin.x() + ring + 10
     back_left, back_right = hinge_backs(result)
-    edge = float(section.bark[:, 1].max()) + 14 / scale.px_per_m
+    edge = float(section.bark[:, 1].max()) + gap / 3 / scale.px_per_m
 
     def side(path: str, tag: str, low_m: float, high_m: float, is_left: bool) -> FieldPlace:
         y = scale.point(0, (low_m + high_m) / 2).y()
@@ -101,7 +101,9 @@ def plan_layout(result: Assessment, scale: Scale) -> Layout:
     if cut.back.form == "bored":
         rights.append(side("cut.back.strap_m", "[strap]", section.back_m, section.back_m + cut.back.strap_m, False))
     lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", "lay")
-    return Layout(tuple([lay, *spread(lefts), *spread(rights), *_wedge_fields(result, scale, ring)]), _plan_grips(result, scale))
+    return Layout(
+        (lay, *spread(lefts), *spread(rights), *_wedge_fields(result, scale, ring)), _plan_grips(result, scale)
+    )
 
 
 def _wedge_fields(result: Assessment, scale: Scale, ring: float) -> list[FieldPlace]:
@@ -123,14 +125,26 @@ def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
     inset = 0.06 * face.hinge_length_m
     grips = [
         Grip("cut.face.depth_m", scale.point(0, face.apex_forward_m), lambda _, up: front - up, "drag the apex"),
-        Grip("cut.hinge.left_m", scale.point(-face.end_left_m + inset, back_left), lambda _, up: hinge_front - up,
-             "drag the left end of the [hinge]"),
-        Grip("cut.hinge.right_m", scale.point(-face.end_right_m - inset, back_right), lambda _, up: hinge_front - up,
-             "drag the right end of the [hinge]"),
+        Grip(
+            "cut.hinge.left_m",
+            scale.point(-face.end_left_m + inset, back_left),
+            lambda _, up: hinge_front - up,
+            "drag the left end of the [hinge]",
+        ),
+        Grip(
+            "cut.hinge.right_m",
+            scale.point(-face.end_right_m - inset, back_right),
+            lambda _, up: hinge_front - up,
+            "drag the right end of the [hinge]",
+        ),
     ]
     if cut.back.form == "bored":
         back = section.back_m
-        grips.append(Grip("cut.back.strap_m", scale.point(0, back + cut.back.strap_m), lambda _, up: up - back, "drag the [strap]"))
+        grips.append(
+            Grip(
+                "cut.back.strap_m", scale.point(0, back + cut.back.strap_m), lambda _, up: up - back, "drag the [strap]"
+            )
+        )
     for index, seat in enumerate(result.parts.wedging.seats):
         outside = 1 + (0.03 + 12 / scale.px_per_m) / max(math.hypot(seat.edge_forward_m, seat.edge_left_m), 1e-3)
         at = scale.point(-seat.edge_left_m * outside, seat.edge_forward_m * outside)
@@ -155,11 +169,12 @@ def _ring_grip(result: Assessment, scale: Scale) -> Grip:
     return Grip("cut.lay_deg", at, turned, "turn the ring: north goes round, the lay stays up the page")
 
 
-def side_layout(result: Assessment, scale: Scale, bottom_px: float) -> Layout:
+def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float = 40.0) -> Layout:
     """Dimensions and grips of the stump from its right side: the lay to the right, (right, up) from the ground.
 
     Args:
         bottom_px: lowest place for a label; the ground may lie below it.
+        lift: how far labels inside the stem stand off the cut they measure, in pixels.
     """
     section, face, cut = result.parts.section, result.parts.face, result.case.cut
     level = cut.height_m
@@ -167,22 +182,45 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float) -> Layout:
     right_x = scale.point(bark_front, 0).x() + 34
     ground = min(scale.point(0, 0).y(), bottom_px)
     height_y = (ground + scale.point(0, level - face.floor_drop_m).y()) / 2
-    rights = [*_slopes(result, scale, right_x), FieldPlace("cut.height_m", QPointF(right_x, height_y), "left", "height")]
+    rights = [
+        *_slopes(result, scale, right_x),
+        FieldPlace("cut.height_m", QPointF(right_x, height_y), "left", "height"),
+    ]
     inside = scale.point(bark_back, 0).x() + 14
     kerf_up = level + cut.back.step_m
     lefts = [
-        FieldPlace("cut.back.step_m", QPointF(inside, scale.point(0, kerf_up).y() - 40), "left", "step",
-                   scale.point(section.back_m, kerf_up)),
-        FieldPlace("cut.face.overcut_m", QPointF(inside, scale.point(0, level).y() + 54), "left", "[overcut]",
-                   scale.point(face.apex_forward_m, level)),
+        FieldPlace(
+            "cut.back.step_m",
+            QPointF(inside, scale.point(0, kerf_up).y() - lift),
+            "left",
+            "step",
+            scale.point(section.back_m, kerf_up),
+        ),
+        FieldPlace(
+            "cut.face.overcut_m",
+            QPointF(inside, scale.point(0, level).y() + lift + 14),
+            "left",
+            "[overcut]",
+            scale.point(face.apex_forward_m, level),
+        ),
     ]
     kerf = kerf_up + result.case.kit.kerf_m / 2
     grips = [
         *_slope_grips(result, scale),
-        Grip("cut.height_m", scale.point(bark_front + 24 / scale.px_per_m, level), lambda _, up: up, "drag the cut height"),
-        Grip("cut.back.step_m", scale.point(bark_back - 12 / scale.px_per_m, kerf), lambda _, up: up - level, "drag the step"),
+        Grip(
+            "cut.height_m",
+            scale.point(bark_front + 24 / scale.px_per_m, level),
+            lambda _, up: up,
+            "drag the cut height",
+        ),
+        Grip(
+            "cut.back.step_m",
+            scale.point(bark_back - 12 / scale.px_per_m, kerf),
+            lambda _, up: up - level,
+            "drag the step",
+        ),
     ]
-    return Layout((*spread(rights, FIELD_GAP + 14), *lefts), tuple(grips))
+    return Layout((*spread(rights), *lefts), tuple(grips))
 
 
 def _slopes(result: Assessment, scale: Scale, right_x: float) -> list[FieldPlace]:
@@ -195,7 +233,9 @@ def _slopes(result: Assessment, scale: Scale, right_x: float) -> list[FieldPlace
         ("cut.face.floor_deg", "floor", cut.height_m - 0.9 * face.floor_drop_m, cut.face.form != "conventional"),
     ):
         if is_used:
-            found.append(FieldPlace(path, QPointF(right_x, scale.point(0, level).y()), "left", tag, scale.point(near, level)))
+            found.append(
+                FieldPlace(path, QPointF(right_x, scale.point(0, level).y()), "left", tag, scale.point(near, level))
+            )
     return found
 
 

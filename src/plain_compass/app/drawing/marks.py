@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QPainter, QPolygonF
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter, QPainterPath, QPolygonF
 
 from .palette import Palette, fill, level_colour, pen
 
@@ -30,7 +30,7 @@ def paint_arrow(painter: QPainter, start: QPointF, end: QPointF, head: float) ->
     """A line with a filled head, in the painter's pen colour."""
     painter.drawLine(start, end)
     turn = math.atan2(end.y() - start.y(), end.x() - start.x())
-    wings = [end - head * QPointF(math.cos(turn + s), math.sin(turn + s)) for s in (0.42, -0.42)]
+    wings = [end - QPointF(math.cos(turn + s), math.sin(turn + s)) * head for s in (0.42, -0.42)]
     painter.setBrush(painter.pen().color())
     painter.drawPolygon(QPolygonF([end, *wings]))
 
@@ -50,3 +50,30 @@ def paint_handle(painter: QPainter, at: QPointF, radius: float, palette: Palette
     painter.setBrush(fill(palette.focus if hot else palette.ink))
     painter.setPen(Qt.PenStyle.NoPen)
     painter.drawEllipse(at, radius * 0.34, radius * 0.34)
+
+
+def paint_hatch(
+    painter: QPainter, shape: QPolygonF, colour: str, spacing: float, *, cross: bool = False, width: float = 0.9
+) -> None:
+    """Slanted lines inside a shape. Drawn as lines, since pattern brushes come out differently on paper."""
+    box = shape.boundingRect()
+    if box.isEmpty():
+        return
+    painter.save()
+    path = QPainterPath()
+    path.addPolygon(shape)
+    path.closeSubpath()
+    painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
+    painter.setPen(pen(colour, width))
+    lines = []
+    start = math.floor((box.left() + box.top()) / spacing) * spacing
+    while start < box.right() + box.bottom():
+        lines.append(QLineF(start - box.top(), box.top(), start - box.bottom(), box.bottom()))
+        start += spacing
+    if cross:
+        start = math.floor((box.left() - box.bottom()) / spacing) * spacing
+        while start < box.right() - box.top():
+            lines.append(QLineF(start + box.top(), box.top(), start + box.bottom(), box.bottom()))
+            start += spacing
+    painter.drawLines(lines)
+    painter.restore()

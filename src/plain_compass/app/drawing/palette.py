@@ -35,9 +35,20 @@ class Palette:
 
 LIGHT = Palette()
 DARK = Palette(
-    paper="#1B2226", sheet="#232C31", line="#46535A", ink="#EDEBE3", quiet="#A9B3B7", sapwood="#A98F62",
-    heart="#8A6B3E", bark="#B79B85", rot="#120D0B", lay="#63C7AE", load="#F08A76", wedge="#9DB0F2",
-    cut="#1B2226", focus="#7EBBF0",
+    paper="#1B2226",
+    sheet="#232C31",
+    line="#46535A",
+    ink="#EDEBE3",
+    quiet="#A9B3B7",
+    sapwood="#A98F62",
+    heart="#8A6B3E",
+    bark="#B79B85",
+    rot="#EBDCCF",
+    lay="#63C7AE",
+    load="#F08A76",
+    wedge="#9DB0F2",
+    cut="#1B2226",
+    focus="#7EBBF0",
 )
 
 

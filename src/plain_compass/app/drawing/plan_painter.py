@@ -7,196 +7,219 @@ import math
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
-from ...core.plan import Assessment
 from ...core.polygon import ahead_of, behind, clip
+from .canvas import Canvas
 from .layout import hinge_backs, ring_radius
 from .marks import paint_arrow, paint_measure
-from .palette import Palette, fill, font, pen
-from .scale import Scale
+from .palette import fill, font, pen
 
 Align = Qt.AlignmentFlag
 
 
-def paint_plan(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, mark: str = "", size: float = 1.0) -> None:
-    """Paint the stump from above.
-
-    Args:
-        mark: part to bring out, as named by a finding.
-        size: type and line size against the screen's, for paper.
-    """
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    _ring(painter, result, scale, palette, size)
-    _wood(painter, result, scale, palette, size)
-    _face(painter, result, scale, palette, size, mark == "face")
-    _back(painter, result, scale, palette, size, mark)
-    _hinge(painter, result, scale, palette, size, mark == "hinge")
-    _rot(painter, result, scale, palette, size, mark == "rot")
-    _wedges(painter, result, scale, palette, size, mark == "wedges")
-    _tape_ticks(painter, result, scale, palette, size)
-    _centre(painter, result, scale, palette, size, mark == "centre")
-    _measures(painter, result, scale, palette, size)
+def paint_plan(c: Canvas) -> None:
+    """Paint the stump from above."""
+    c.painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    _ring(c)
+    _wood(c)
+    _face(c)
+    _back(c)
+    _hinge(c)
+    _rot(c)
+    _wedges(c)
+    _tape_ticks(c)
+    _centre(c)
+    _measures(c)
 
 
-def _ring(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float) -> None:
+def _ring(c: Canvas) -> None:
     """Bearing ring with the lay at the top, and the arrow of the lay."""
-    radius, lay = ring_radius(result, scale), result.case.cut.lay_deg
-    painter.setPen(pen(palette.line, 1.2 * size))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
-    painter.drawEllipse(scale.origin, radius, radius)
+    radius, lay = ring_radius(c.result, c.scale, c.gap), c.result.case.cut.lay_deg
+    c.painter.setPen(pen(c.palette.line, 1.2 * c.size))
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.drawEllipse(c.scale.origin, radius, radius)
     for bearing in range(0, 360, 10):
         turn = math.radians(bearing - lay)
         out = QPointF(math.sin(turn), -math.cos(turn))
         major = bearing % 90 == 0
-        painter.setPen(pen(palette.quiet if major else palette.line, (1.6 if major else 1.0) * size))
-        painter.drawLine(scale.origin + out * radius, scale.origin + out * (radius + (7 if bearing % 30 == 0 else 4) * size))
+        c.painter.setPen(pen(c.palette.quiet if major else c.palette.line, (1.6 if major else 1.0) * c.size))
+        c.painter.drawLine(
+            c.scale.origin + out * radius, c.scale.origin + out * (radius + (7 if bearing % 30 == 0 else 4) * c.size)
+        )
         if major and bearing:
-            painter.setPen(pen(palette.quiet))
-            painter.setFont(font(12 * size, strong=True))
-            at = scale.origin + out * (radius - 12 * size)
-            painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "NESW"[bearing // 90])
-    painter.setPen(pen(palette.lay, 2.4 * size))
-    top = scale.origin + QPointF(0, -radius)
-    paint_arrow(painter, _front(result, scale), top + QPointF(0, -22 * size), 12 * size)
+            c.painter.setPen(pen(c.palette.quiet))
+            c.painter.setFont(font(12 * c.size, strong=True))
+            at = c.scale.origin + out * (radius - 12 * c.size)
+            c.painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "NESW"[bearing // 90])
+    c.painter.setPen(pen(c.palette.lay, 2.4 * c.size))
+    top = c.scale.origin + QPointF(0, -radius)
+    paint_arrow(c.painter, _front(c), top + QPointF(0, -22 * c.size), 12 * c.size)
     north = math.radians(-lay)
-    at = scale.origin + QPointF(math.sin(north) * (radius - 17 * size), -math.cos(north) * (radius - 17 * size))
-    painter.setFont(font(13 * size, strong=True))
-    painter.setPen(pen(palette.ink))
-    painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "N")
+    at = c.scale.origin + QPointF(math.sin(north) * (radius - 17 * c.size), -math.cos(north) * (radius - 17 * c.size))
+    c.painter.setFont(font(13 * c.size, strong=True))
+    c.painter.setPen(pen(c.palette.ink))
+    c.painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "N")
 
 
-def _front(result: Assessment, scale: Scale) -> QPointF:
-    return scale.point(0, float(result.parts.section.bark[:, 0].max()))
+def _front(c: Canvas) -> QPointF:
+    return c.scale.point(0, float(c.result.parts.section.bark[:, 0].max()))
 
 
-def _wood(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float) -> None:
-    section = result.parts.section
-    painter.setPen(pen(palette.ink, 1.2 * size))
-    painter.setBrush(fill(palette.bark))
-    painter.drawPolygon(scale.plan(section.bark))
-    painter.setBrush(fill(palette.sapwood))
-    painter.setPen(pen(palette.bark, 0.8 * size))
-    painter.drawPolygon(scale.plan(section.wood))
+def _wood(c: Canvas) -> None:
+    section = c.result.parts.section
+    c.painter.setPen(pen(c.palette.ink, 1.2 * c.size))
+    c.painter.setBrush(fill(c.palette.bark))
+    c.painter.drawPolygon(c.scale.plan(section.bark))
+    c.painter.setBrush(fill(c.palette.sapwood))
+    c.painter.setPen(pen(c.palette.bark, 0.8 * c.size))
+    c.painter.drawPolygon(c.scale.plan(section.wood))
 
 
-def _face(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
+def _face(c: Canvas) -> None:
     """Wood taken out in front, bark and all."""
-    section, face = result.parts.section, result.parts.face
-    gone = scale.plan(ahead_of(section.bark, face.apex_forward_m))
-    painter.setBrush(fill(palette.cut))
-    painter.setPen(pen(palette.focus if hot else palette.ink, (3 if hot else 1.2) * size))
-    painter.drawPolygon(gone)
+    section, face = c.result.parts.section, c.result.parts.face
+    gone = c.scale.plan(ahead_of(section.bark, face.apex_forward_m))
+    c.painter.setBrush(fill(c.palette.cut))
+    c.painter.setPen(c.outline("face", 1.2))
+    c.painter.drawPolygon(gone)
+    _hinge_length(c)
     if face.hinge_front_m < face.apex_forward_m:
         slot = clip(ahead_of(section.bark, face.hinge_front_m), 1.0, 0.0, face.apex_forward_m)
-        painter.setBrush(fill(palette.load, Qt.BrushStyle.Dense5Pattern))
-        painter.setPen(pen(palette.load, 1.2 * size))
-        painter.drawPolygon(scale.plan(slot))
+        c.painter.setBrush(fill(c.palette.cut))
+        c.painter.setPen(pen(c.palette.load, 1.2 * c.size))
+        c.painter.drawPolygon(c.scale.plan(slot))
+        c.hatch(c.scale.plan(slot), c.palette.load, 4)
 
 
-def _back(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, mark: str) -> None:
+def _back(c: Canvas) -> None:
     """The kerf behind the hinge, and the strap of a bored cut."""
-    section, face, cut = result.parts.section, result.parts.face, result.case.cut
+    section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
     slope = (cut.hinge.left_m - cut.hinge.right_m) / face.hinge_length_m
     offset = face.hinge_front_m - cut.hinge.right_m + slope * face.end_right_m
     kerf = clip(section.bark, 1.0, slope, offset)
     if cut.back.form == "bored":
         kerf = ahead_of(kerf, section.back_m + cut.back.strap_m)
-    hot = mark == "kerf"
-    painter.setPen(pen(palette.focus if hot else palette.ink, (3 if hot else 1) * size))
-    painter.setBrush(fill(palette.cut))
-    painter.drawPolygon(scale.plan(kerf))
-    painter.setBrush(fill(palette.quiet, Qt.BrushStyle.BDiagPattern))
-    painter.drawPolygon(scale.plan(kerf))
+    c.painter.setPen(c.outline("kerf", 1.0))
+    c.painter.setBrush(fill(c.palette.cut))
+    c.painter.drawPolygon(c.scale.plan(kerf))
+    c.hatch(c.scale.plan(kerf), c.palette.quiet, 9)
     if cut.back.form == "bored":
         strap = behind(section.wood, section.back_m + cut.back.strap_m)
-        hot = mark == "strap"
-        painter.setPen(pen(palette.focus if hot else palette.ink, (3 if hot else 1.6) * size))
-        painter.setBrush(fill(palette.heart))
-        painter.drawPolygon(scale.plan(strap))
+        c.painter.setPen(c.outline("strap", 1.6))
+        c.painter.setBrush(fill(c.palette.heart))
+        c.painter.drawPolygon(c.scale.plan(strap))
 
 
-def _hinge(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
-    hinge = result.parts.hinge
-    painter.setPen(pen(palette.focus if hot else palette.ink, (3.4 if hot else 2) * size))
-    painter.setBrush(fill(palette.heart))
-    painter.drawPolygon(scale.plan(hinge.outline))
+def _hinge(c: Canvas) -> None:
+    hinge = c.result.parts.hinge
+    c.painter.setPen(c.outline("hinge", 2))
+    c.painter.setBrush(fill(c.palette.heart))
+    c.painter.drawPolygon(c.scale.plan(hinge.outline))
 
 
-def _rot(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
-    rot = result.parts.section.rot
+def _hinge_length(c: Canvas) -> None:
+    """Length of the hinge, read off rather than typed, in the room the face leaves."""
+    face = c.result.parts.face
+    at = c.scale.point(0, face.apex_forward_m + 0.5 * c.result.case.cut.face.depth_m)
+    c.painter.setFont(font(12 * c.size, narrow=True))
+    c.painter.setPen(pen(c.palette.quiet))
+    text = c.speech.say(f"[hinge] {c.speech.show(face.hinge_length_m, 'length')} long")
+    c.painter.drawText(
+        QRectF(at.x() - 90 * c.size, at.y() - 4 * c.size, 180 * c.size, 18 * c.size), Align.AlignCenter, text
+    )
+
+
+def _rot(c: Canvas) -> None:
+    """Rot where it is known; where it is not, the drawing says so."""
+    rot = c.result.parts.section.rot
     if len(rot):
-        painter.setPen(pen(palette.focus if hot else palette.rot, (3 if hot else 1.6) * size, Qt.PenStyle.DashLine))
-        painter.setBrush(fill(palette.rot, Qt.BrushStyle.DiagCrossPattern))
-        painter.drawPolygon(scale.plan(rot))
+        c.painter.setPen(c.outline("rot", 1.6, c.palette.rot, Qt.PenStyle.DashLine))
+        c.painter.setBrush(Qt.BrushStyle.NoBrush)
+        c.painter.drawPolygon(c.scale.plan(rot))
+        c.hatch(c.scale.plan(rot), c.palette.rot, 7, cross=True)
+        _tag(c, c.scale.plan(rot).boundingRect().center(), "rot")
+    elif c.result.parts.section.shell_ratio is None:
+        _tag(c, c.scale.origin, "not sounded: rot unknown")
 
 
-def _wedges(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
+def _tag(c: Canvas, at: QPointF, text: str) -> None:
+    """A word on a patch of paper, so that it reads over hatching."""
+    c.painter.setFont(font(12 * c.size, narrow=True))
+    box = c.painter.boundingRect(QRectF(at.x() - 100, at.y() - 9 * c.size, 200, 18 * c.size), Align.AlignCenter, text)
+    c.painter.fillRect(box.adjusted(-3, 0, 3, 0), fill(c.palette.cut))
+    c.painter.setPen(pen(c.palette.ink))
+    c.painter.drawText(box, Align.AlignCenter, text)
+
+
+def _wedges(c: Canvas) -> None:
     """Wedges as driven when the tree tips, drawn along the lay at their seats."""
-    kit = result.case.kit
-    for seat in result.parts.wedging.seats:
+    kit = c.result.case.kit
+    for seat in c.result.parts.wedging.seats:
         tip = min(seat.edge_forward_m + max(seat.driven_m, kit.wedge_seat_m), seat.edge_forward_m + seat.room_m)
         tail = tip - kit.wedge_length_m
         half = kit.wedge_width_m / 2
         corners = [(-half, tail), (half, tail), (half * 0.8, tip), (-half * 0.8, tip)]
-        shape = QPolygonF([scale.point(-seat.edge_left_m + dx, up) for dx, up in corners])
-        painter.setPen(pen(palette.wedge, (3 if hot else 1.8) * size))
-        painter.setBrush(fill(palette.wedge, Qt.BrushStyle.Dense6Pattern))
-        painter.drawPolygon(shape)
+        shape = QPolygonF([c.scale.point(-seat.edge_left_m + dx, up) for dx, up in corners])
+        c.painter.setPen(c.outline("wedges", 1.8, c.palette.wedge))
+        c.painter.setBrush(fill(c.palette.cut))
+        c.painter.drawPolygon(shape)
+        c.hatch(shape, c.palette.wedge, 5)
         if seat.stacked == 2:
-            painter.drawLine(scale.point(-seat.edge_left_m, tail), scale.point(-seat.edge_left_m, tip))
+            c.painter.drawLine(c.scale.point(-seat.edge_left_m, tail), c.scale.point(-seat.edge_left_m, tip))
 
 
-def _tape_ticks(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float) -> None:
+def _tape_ticks(c: Canvas) -> None:
     """Short chalk ticks across the bark where the tape marks lie."""
-    section, face, cut = result.parts.section, result.parts.face, result.case.cut
-    lines = [face.apex_forward_m, *hinge_backs(result)]
+    section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
+    lines = [face.apex_forward_m, *hinge_backs(c.result)]
     if cut.back.form == "bored":
         lines.append(section.back_m + cut.back.strap_m)
-    painter.setPen(pen(palette.sheet, 2 * size))
+    c.painter.setPen(pen(c.palette.sheet, 2 * c.size))
     bark, wood = section.bark, section.wood
     for line in lines:
         for left in (True, False):
             pick = (bark[:, 1] > 0) == left
             row = int(abs(bark[pick, 0] - line).argmin())
             outer, inner = bark[pick][row], wood[pick][row]
-            painter.drawLine(scale.point(-outer[1], outer[0]), scale.point(-inner[1], inner[0]))
+            c.painter.drawLine(c.scale.point(-outer[1], outer[0]), c.scale.point(-inner[1], inner[0]))
 
 
-def _centre(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
+def _centre(c: Canvas) -> None:
     """Centre of mass, dropped onto the stump: where the whole tree stands."""
-    mass = result.parts.mass
-    reach = ring_radius(result, scale) - 10 * size
-    at = scale.point(-mass.com_left_m, mass.com_forward_m) - scale.origin
+    mass = c.result.parts.mass
+    reach = ring_radius(c.result, c.scale, c.gap) - 10 * c.size
+    at = c.scale.point(-mass.com_left_m, mass.com_forward_m) - c.scale.origin
     distance = math.hypot(at.x(), at.y())
     outside = distance > reach
-    at = scale.origin + (at * (reach / distance) if outside else at)
-    radius = (9 if hot else 7) * size
-    painter.setPen(pen(palette.load, 2 * size))
-    painter.setBrush(fill(palette.sheet))
-    painter.drawEllipse(at, radius, radius)
-    painter.drawLine(at - QPointF(radius, 0), at + QPointF(radius, 0))
-    painter.drawLine(at - QPointF(0, radius), at + QPointF(0, radius))
-    painter.setFont(font(12 * size, narrow=True))
-    text = "weight, off the stump" if outside else "weight"
-    right = at.x() >= scale.origin.x()
-    box = QRectF(at.x() + (radius + 3 if right else -radius - 123), at.y() - 20 * size, 120, 16 * size)
-    painter.drawText(box, (Align.AlignLeft if right else Align.AlignRight) | Align.AlignVCenter, text)
+    at = c.scale.origin + (at * (reach / distance) if outside else at)
+    radius = (9 if c.mark == "centre" else 7) * c.size
+    c.painter.setPen(pen(c.palette.load, 2 * c.size))
+    c.painter.setBrush(fill(c.palette.sheet))
+    c.painter.drawEllipse(at, radius, radius)
+    c.painter.drawLine(at - QPointF(radius, 0), at + QPointF(radius, 0))
+    c.painter.drawLine(at - QPointF(0, radius), at + QPointF(0, radius))
+    c.painter.setFont(font(12 * c.size, narrow=True))
+    text = "weight, off the stump" if outside else "centre of weight"
+    right = at.x() >= c.scale.origin.x()
+    box = QRectF(at.x() + (radius + 3 if right else -radius - 123), at.y() - 20 * c.size, 120, 16 * c.size)
+    c.painter.drawText(box, (Align.AlignLeft if right else Align.AlignRight) | Align.AlignVCenter, text)
 
 
-def _measures(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float) -> None:
+def _measures(c: Canvas) -> None:
     """Dimension lines in the gap between bark and ring."""
-    section, face, cut = result.parts.section, result.parts.face, result.case.cut
-    back_left, back_right = hinge_backs(result)
-    edge = float(section.bark[:, 1].max()) + 14 / scale.px_per_m
+    section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
+    back_left, back_right = hinge_backs(c.result)
+    edge = float(section.bark[:, 1].max()) + c.gap / 3 / c.scale.px_per_m
     spans = [
-        (-edge, face.apex_forward_m, section.front_m), (-edge, back_left, face.hinge_front_m),
+        (-edge, face.apex_forward_m, section.front_m),
+        (-edge, back_left, face.hinge_front_m),
         (edge, back_right, face.hinge_front_m),
     ]
     if cut.back.form == "bored":
         spans.append((edge, section.back_m, section.back_m + cut.back.strap_m))
     for right, low, high in spans:
-        painter.setPen(pen(palette.quiet, 0.7 * size, Qt.PenStyle.DotLine))
+        c.painter.setPen(pen(c.palette.quiet, 0.7 * c.size, Qt.PenStyle.DotLine))
         inner = math.copysign(abs(right) * 0.55, right)
         for line in (low, high):
-            painter.drawLine(scale.point(inner, line), scale.point(right, line))
-        painter.setPen(pen(palette.ink, 1.2 * size))
-        paint_measure(painter, scale.point(right, low), scale.point(right, high), 3 * size)
+            c.painter.drawLine(c.scale.point(inner, line), c.scale.point(right, line))
+        c.painter.setPen(pen(c.palette.ink, 1.2 * c.size))
+        paint_measure(c.painter, c.scale.point(right, low), c.scale.point(right, high), 3 * c.size)

@@ -8,9 +8,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ...core.plan import Assessment
+from .canvas import Canvas
 from .marks import paint_arrow, paint_measure
-from .palette import Palette, fill, font, pen
-from .scale import Scale
+from .palette import fill, font, pen
 
 Align = Qt.AlignmentFlag
 
@@ -21,151 +21,165 @@ def shown_height_m(result: Assessment) -> float:
     return cut.height_m + max(face.roof_height_m, cut.back.step_m) + 0.25 * result.parts.section.depth_m
 
 
-def paint_side(
-    painter: QPainter, result: Assessment, scale: Scale, palette: Palette, bottom_px: float, mark: str = "", size: float = 1.0
-) -> None:
-    """Paint the stump from the side; ``mark`` and ``size`` as in ``paint_plan``.
-
-    Args:
-        bottom_px: lowest place to draw; a stump that reaches below it is broken off there.
-    """
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    ground_m = max(scale.metres(QPointF(0, bottom_px))[1], 0.0)
-    _stem(painter, result, scale, palette, size, ground_m)
-    _rot(painter, result, scale, palette, size, mark == "rot")
-    _hinge(painter, result, scale, palette, size, mark == "hinge")
-    _kerf(painter, result, scale, palette, size, mark)
-    _face(painter, result, scale, palette, size, mark == "face")
-    _wedge(painter, result, scale, palette, size, mark == "wedges")
-    _ground(painter, result, scale, palette, size, ground_m)
-    _measures(painter, result, scale, palette, size, ground_m)
+def paint_side(c: Canvas) -> None:
+    """Paint the stump from the side."""
+    c.painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    _stem(c)
+    _rot(c)
+    _hinge(c)
+    _kerf(c)
+    _face(c)
+    _wedge(c)
+    _ground(c)
+    _measures(c)
 
 
-def _box(scale: Scale, left: float, right: float, low: float, high: float) -> QRectF:
-    return QRectF(scale.point(left, high), scale.point(right, low))
+def _box(c: Canvas, left: float, right: float, low: float, high: float) -> QRectF:
+    return QRectF(c.scale.point(left, high), c.scale.point(right, low))
 
 
-def _stem(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, ground_m: float) -> None:
-    section, top = result.parts.section, shown_height_m(result)
+def _stem(c: Canvas) -> None:
+    section, top = c.result.parts.section, shown_height_m(c.result)
     back, front = float(section.bark[:, 0].min()), float(section.bark[:, 0].max())
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(fill(palette.bark))
-    painter.drawRect(_box(scale, back, front, ground_m, top))
-    painter.setBrush(fill(palette.sapwood))
-    painter.drawRect(_box(scale, section.back_m, section.front_m, ground_m, top))
-    painter.setPen(pen(palette.ink, 1.4 * size))
+    c.painter.setPen(Qt.PenStyle.NoPen)
+    c.painter.setBrush(fill(c.palette.bark))
+    c.painter.drawRect(_box(c, back, front, c.ground_m, top))
+    c.painter.setBrush(fill(c.palette.sapwood))
+    c.painter.drawRect(_box(c, section.back_m, section.front_m, c.ground_m, top))
+    c.painter.setPen(pen(c.palette.ink, 1.4 * c.size))
     for x in (back, front):
-        painter.drawLine(scale.point(x, ground_m), scale.point(x, top))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
-    _break_line(painter, scale, back, front, top, size)
+        c.painter.drawLine(c.scale.point(x, c.ground_m), c.scale.point(x, top))
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    _break_line(c, back, front, top)
 
 
-def _break_line(painter: QPainter, scale: Scale, back: float, front: float, up: float, size: float) -> None:
+def _break_line(c: Canvas, back: float, front: float, up: float) -> None:
     """A wavy line: the stem goes on."""
     steps = 24
-    start, end = scale.point(back, up), scale.point(front, up)
-    wave = [start + (end - start) * (i / steps) + QPointF(0, 4 * size * math.sin(i * math.pi / 3)) for i in range(steps + 1)]
-    painter.drawPolyline(QPolygonF(wave))
+    start, end = c.scale.point(back, up), c.scale.point(front, up)
+    wave = [
+        start + (end - start) * (i / steps) + QPointF(0, 4 * c.size * math.sin(i * math.pi / 3))
+        for i in range(steps + 1)
+    ]
+    c.painter.drawPolyline(QPolygonF(wave))
 
 
-def _rot(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
+def _rot(c: Canvas) -> None:
     """Extent of the rot along the lay, at the cut only: how it runs up and down is not known here."""
-    rot = result.parts.section.rot
+    rot = c.result.parts.section.rot
     if len(rot) == 0:
         return
-    level, tall = result.case.cut.height_m, 0.10
-    painter.setPen(pen(palette.focus if hot else palette.rot, (3 if hot else 1.2) * size, Qt.PenStyle.DashLine))
-    painter.setBrush(fill(palette.rot, Qt.BrushStyle.DiagCrossPattern))
-    painter.drawRect(_box(scale, float(rot[:, 0].min()), float(rot[:, 0].max()), level - tall, level + tall))
+    level, tall = c.result.case.cut.height_m, 0.10
+    c.painter.setPen(c.outline("rot", 1.2, c.palette.rot, Qt.PenStyle.DashLine))
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    box = _box(c, float(rot[:, 0].min()), float(rot[:, 0].max()), level - tall, level + tall)
+    c.painter.drawRect(box)
+    c.hatch(QPolygonF(box), c.palette.rot, 7, cross=True)
 
 
-def _hinge(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
-    face, cut = result.parts.face, result.case.cut
+def _hinge(c: Canvas) -> None:
+    face, cut = c.result.parts.face, c.result.case.cut
     thick = max(cut.hinge.left_m, cut.hinge.right_m)
     low, high = cut.height_m - 0.02, cut.height_m + max(cut.back.step_m, 0.02)
-    painter.setPen(pen(palette.focus if hot else palette.ink, (3 if hot else 1) * size, Qt.PenStyle.DashLine))
-    painter.setBrush(fill(palette.heart))
-    painter.drawRect(_box(scale, face.hinge_front_m - thick, face.hinge_front_m, low, high))
+    c.painter.setPen(c.outline("hinge", 1.0, style=Qt.PenStyle.DashLine))
+    c.painter.setBrush(fill(c.palette.heart))
+    c.painter.drawRect(_box(c, face.hinge_front_m - thick, face.hinge_front_m, low, high))
 
 
-def _kerf(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, mark: str) -> None:
-    section, face, cut, kerf = result.parts.section, result.parts.face, result.case.cut, result.case.kit.kerf_m
+def _kerf(c: Canvas) -> None:
+    section, face, cut, kerf = (
+        c.result.parts.section,
+        c.result.parts.face,
+        c.result.case.cut,
+        c.result.case.kit.kerf_m,
+    )
     low = cut.height_m + cut.back.step_m
     near = face.hinge_front_m - min(cut.hinge.left_m, cut.hinge.right_m)
     back = float(section.bark[:, 0].min())
     start = section.back_m + cut.back.strap_m if cut.back.form == "bored" else back - 0.002
-    hot = mark in ("kerf", "step")
-    painter.setPen(pen(palette.focus if hot else palette.ink, (2.4 if hot else 1) * size))
-    painter.setBrush(fill(palette.cut))
-    painter.drawRect(_box(scale, start, near, low, low + kerf))
+    c.painter.setPen(c.outline("step" if c.mark == "step" else "kerf", 1.0))
+    c.painter.setBrush(fill(c.palette.cut))
+    c.painter.drawRect(_box(c, start, near, low, low + kerf))
     if cut.back.form == "bored":
-        painter.setPen(pen(palette.focus if mark == "strap" else palette.ink, (3 if mark == "strap" else 1) * size, Qt.PenStyle.DashLine))
-        painter.setBrush(fill(palette.heart))
-        painter.drawRect(_box(scale, section.back_m, start, low - 0.01, low + kerf + 0.01))
+        c.painter.setPen(c.outline("strap", 1.0, style=Qt.PenStyle.DashLine))
+        c.painter.setBrush(fill(c.palette.heart))
+        c.painter.drawRect(_box(c, section.back_m, start, low - 0.01, low + kerf + 0.01))
 
 
-def _face(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
-    section, face, cut = result.parts.section, result.parts.face, result.case.cut
+def _face(c: Canvas) -> None:
+    section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
     level, out = cut.height_m, float(section.bark[:, 0].max()) + 0.003
     stretch = (out - face.apex_forward_m) / max(section.front_m - face.apex_forward_m, 1e-6)
     corners = [
-        scale.point(face.apex_forward_m, level),
-        scale.point(out, level + face.roof_height_m * stretch),
-        scale.point(out, level - face.floor_drop_m * stretch),
+        c.scale.point(face.apex_forward_m, level),
+        c.scale.point(out, level + face.roof_height_m * stretch),
+        c.scale.point(out, level - face.floor_drop_m * stretch),
     ]
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(fill(palette.cut))
-    painter.drawPolygon(QPolygonF(corners))
-    painter.setPen(pen(palette.focus if hot else palette.ink, (3 if hot else 1.6) * size))
-    painter.drawPolyline(QPolygonF([corners[1], corners[0], corners[2]]))
+    c.painter.setPen(Qt.PenStyle.NoPen)
+    c.painter.setBrush(fill(c.palette.cut))
+    c.painter.drawPolygon(QPolygonF(corners))
+    c.painter.setPen(c.outline("face", 1.6))
+    c.painter.drawPolyline(QPolygonF([corners[1], corners[0], corners[2]]))
     if cut.face.overcut_m > 0:
-        painter.setPen(pen(palette.load, 2 * size))
-        painter.setBrush(fill(palette.cut))
-        painter.drawRect(_box(scale, face.hinge_front_m, face.apex_forward_m, level, level + result.case.kit.kerf_m))
-    painter.setPen(pen(palette.quiet))
-    painter.setFont(font(12 * size, narrow=True))
-    at = scale.point(section.front_m - 0.12 * cut.face.depth_m, level)
-    painter.drawText(QRectF(at.x() - 46, at.y() - 9 * size, 44, 18 * size), Align.AlignRight | Align.AlignVCenter, f"{face.opening_deg:.0f}°")
+        c.painter.setPen(pen(c.palette.load, 2 * c.size))
+        c.painter.setBrush(fill(c.palette.cut))
+        c.painter.drawRect(_box(c, face.hinge_front_m, face.apex_forward_m, level, level + c.result.case.kit.kerf_m))
+    c.painter.setPen(pen(c.palette.quiet))
+    c.painter.setFont(font(12 * c.size, narrow=True))
+    at = c.scale.point(section.front_m - 0.12 * cut.face.depth_m, level)
+    c.painter.drawText(
+        QRectF(at.x() - 46, at.y() - 9 * c.size, 44, 18 * c.size),
+        Align.AlignRight | Align.AlignVCenter,
+        f"{face.opening_deg:.0f}°",
+    )
 
 
-def _wedge(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, hot: bool) -> None:
+def _wedge(c: Canvas) -> None:
     """One wedge in the kerf, as the seats are all alike from the side."""
-    kit, cut = result.case.kit, result.case.cut
-    for seat in result.parts.wedging.seats[:1]:
+    kit, cut = c.result.case.kit, c.result.case.cut
+    for seat in c.result.parts.wedging.seats[:1]:
         tip = seat.edge_forward_m + min(kit.wedge_seat_m, seat.room_m)
         tail, low = tip - kit.wedge_length_m, cut.height_m + cut.back.step_m
         head = kit.wedge_thickness_m * seat.stacked
-        shape = QPolygonF([scale.point(tip, low), scale.point(tail, low), scale.point(tail, low + head)])
-        painter.setPen(pen(palette.wedge, (3 if hot else 1.6) * size))
-        painter.setBrush(fill(palette.wedge, Qt.BrushStyle.Dense6Pattern))
-        painter.drawPolygon(shape)
+        shape = QPolygonF([c.scale.point(tip, low), c.scale.point(tail, low), c.scale.point(tail, low + head)])
+        c.painter.setPen(c.outline("wedges", 1.6, c.palette.wedge))
+        c.painter.setBrush(fill(c.palette.cut))
+        c.painter.drawPolygon(shape)
+        c.hatch(shape, c.palette.wedge, 5)
 
 
-def _ground(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, ground_m: float) -> None:
-    section = result.parts.section
+def _ground(c: Canvas) -> None:
+    section = c.result.parts.section
     back, front = float(section.bark[:, 0].min()), float(section.bark[:, 0].max())
-    start, end = scale.point(back, ground_m) - QPointF(30 * size, 0), scale.point(front, ground_m) + QPointF(60 * size, 0)
-    painter.setPen(pen(palette.ink, 1.6 * size))
-    if ground_m > 0:
-        _break_line(painter, scale, back, front, ground_m, size)
+    start, end = (
+        c.scale.point(back, c.ground_m) - QPointF(30 * c.size, 0),
+        c.scale.point(front, c.ground_m) + QPointF(60 * c.size, 0),
+    )
+    c.painter.setPen(pen(c.palette.ink, 1.6 * c.size))
+    if c.ground_m > 0:
+        _break_line(c, back, front, c.ground_m)
     else:
-        painter.drawLine(start, end)
-        painter.setPen(pen(palette.quiet, 0.8 * size))
-        for number in range(int((end.x() - start.x()) / (10 * size))):
-            at = start + QPointF(10 * size * (number + 1), 0)
-            painter.drawLine(at, at + QPointF(-6 * size, 7 * size))
-    painter.setPen(pen(palette.lay, 2 * size))
-    top = scale.point(section.front_m, shown_height_m(result)) + QPointF(14 * size, 8 * size)
-    paint_arrow(painter, top, top + QPointF(44 * size, 0), 10 * size)
-    painter.setFont(font(12 * size, narrow=True))
-    painter.drawText(QRectF(top.x(), top.y() - 20 * size, 60 * size, 16 * size), Align.AlignLeft, "lay")
+        c.painter.drawLine(start, end)
+        c.painter.setPen(pen(c.palette.quiet, 0.8 * c.size))
+        for number in range(int((end.x() - start.x()) / (10 * c.size))):
+            at = start + QPointF(10 * c.size * (number + 1), 0)
+            c.painter.drawLine(at, at + QPointF(-6 * c.size, 7 * c.size))
+    c.painter.setPen(pen(c.palette.lay, 2 * c.size))
+    top = c.scale.point(section.front_m, shown_height_m(c.result)) + QPointF(10 * c.size, -12 * c.size)
+    paint_arrow(c.painter, top, top + QPointF(44 * c.size, 0), 10 * c.size)
+    c.painter.setFont(font(12 * c.size, narrow=True))
+    c.painter.drawText(
+        QRectF(top.x() + 50 * c.size, top.y() - 8 * c.size, 60 * c.size, 16 * c.size),
+        Align.AlignLeft | Align.AlignVCenter,
+        "lay",
+    )
 
 
-def _measures(painter: QPainter, result: Assessment, scale: Scale, palette: Palette, size: float, ground_m: float) -> None:
-    section, cut = result.parts.section, result.case.cut
-    front = scale.point(float(section.bark[:, 0].max()), 0).x() + 24 * size
-    level = scale.point(0, cut.height_m).y()
-    painter.setPen(pen(palette.ink, 1.1 * size))
-    paint_measure(painter, QPointF(front, scale.point(0, ground_m).y()), QPointF(front, level), 3 * size)
-    painter.setPen(pen(palette.quiet, 0.7 * size, Qt.PenStyle.DotLine))
-    painter.drawLine(scale.point(result.parts.face.apex_forward_m, cut.height_m), QPointF(front, level))
+def _measures(c: Canvas) -> None:
+    section, cut = c.result.parts.section, c.result.case.cut
+    front = c.scale.point(float(section.bark[:, 0].max()), 0).x() + 24 * c.size
+    level = c.scale.point(0, cut.height_m).y()
+    c.painter.setPen(pen(c.palette.ink, 1.1 * c.size))
+    paint_measure(c.painter, QPointF(front, c.scale.point(0, c.ground_m).y()), QPointF(front, level), 3 * c.size)
+    c.painter.setPen(pen(c.palette.quiet, 0.7 * c.size, Qt.PenStyle.DotLine))
+    c.painter.drawLine(c.scale.point(c.result.parts.face.apex_forward_m, cut.height_m), QPointF(front, level))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import zip_longest
+
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter
 
@@ -15,10 +17,24 @@ Align = Qt.AlignmentFlag
 
 def tape_rows(marks: tuple[TapeMark, ...], speech: Speech) -> list[tuple[str, str, str]]:
     """(left, name, right) of every mark but the lay itself, rounded as they are chalked."""
+
     def side(value: float | None) -> str:
         return "" if value is None else speech.show(tape_rounded(value, speech.units), "length")
 
-    return [(side(m.left_m), speech.named("marks", m.key), side(m.right_m)) for m in marks if m.key != "lay"]
+    return [(side(m.left_m), speech.named("marks", m.key), side(m.right_m)) for m in _paired(marks) if m.key != "lay"]
+
+
+def _paired(marks: tuple[TapeMark, ...]) -> list[TapeMark]:
+    """Wedge seats side by side in one row: the first on the left with the first on the right."""
+    seats = [m for m in marks if m.key == "wedge_seat"]
+    lefts = [m for m in seats if m.left_m is not None and m.right_m is None]
+    rights = [m for m in seats if m.right_m is not None and m.left_m is None]
+    both = [m for m in seats if m not in lefts and m not in rights]
+    pairs = [
+        TapeMark("wedge_seat", a.left_m if a else None, b.right_m if b else None) for a, b in zip_longest(lefts, rights)
+    ]
+    others = [m for m in marks if m.key != "wedge_seat"]
+    return [*others[:-1], *pairs, *both, others[-1]]
 
 
 def paint_tape(
@@ -28,7 +44,9 @@ def paint_tape(
     rows = tape_rows(marks, speech)
     painter.setPen(pen(palette.ink))
     painter.setFont(font(13 * size, strong=True, narrow=True))
-    painter.drawText(QRectF(box.left(), box.top(), box.width(), 18 * size), Align.AlignLeft, "Tape round the bark from the lay mark")
+    painter.drawText(
+        QRectF(box.left(), box.top(), box.width(), 18 * size), Align.AlignLeft, "Tape round the bark from the lay mark"
+    )
     head, step = box.top() + 22 * size, min((box.height() - 40 * size) / max(len(rows), 1), 20 * size)
     _row(painter, box, head, step, ("left", "", "right"), palette, size, is_head=True)
     for number, row in enumerate(rows, start=1):
@@ -36,10 +54,17 @@ def paint_tape(
 
 
 def _row(
-    painter: QPainter, box: QRectF, top: float, step: float, cells: tuple[str, str, str], palette: Palette, size: float,
-    *, is_head: bool = False,
+    painter: QPainter,
+    box: QRectF,
+    top: float,
+    step: float,
+    cells: tuple[str, str, str],
+    palette: Palette,
+    size: float,
+    *,
+    is_head: bool = False,
 ) -> None:
-    third = min(box.width(), 330 * size) / 3
+    third = min(box.width(), 390 * size) / 3
     painter.setFont(font(12 * size if is_head else 13 * size, narrow=is_head))
     painter.setPen(pen(palette.quiet if is_head else palette.ink))
     for column, align in enumerate((Align.AlignRight, Align.AlignCenter, Align.AlignLeft)):
@@ -47,4 +72,6 @@ def _row(
         painter.drawText(cell, align | Align.AlignVCenter, cells[column])
     if not is_head:
         painter.setPen(pen(palette.line, 0.8 * size))
-        painter.drawLine(QRectF(box.left(), top, 3 * third, step).topLeft(), QRectF(box.left(), top, 3 * third, step).topRight())
+        painter.drawLine(
+            QRectF(box.left(), top, 3 * third, step).topLeft(), QRectF(box.left(), top, 3 * third, step).topRight()
+        )

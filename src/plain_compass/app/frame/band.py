@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPolygonF
 from PySide6.QtWidgets import QWidget
 
 from ...core.findings import GROUPS, Finding, worst_first
 from ...job.words import Speech
-from ..drawing.marks import paint_level
+from ..drawing.marks import paint_hatch, paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen
 
 Align = Qt.AlignmentFlag
@@ -22,7 +22,13 @@ def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
 
 
 def paint_strip(
-    painter: QPainter, box: QRectF, group: str, finding: Finding | None, speech: Speech, palette: Palette, size: float = 1.0
+    painter: QPainter,
+    box: QRectF,
+    group: str,
+    finding: Finding | None,
+    speech: Speech,
+    palette: Palette,
+    size: float = 1.0,
 ) -> None:
     """One ruler: name and level above, notch and peg below. Used in the window and on the card."""
     level = finding.level if finding else "unknown"
@@ -33,7 +39,8 @@ def paint_strip(
     painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, speech.named("groups", group))
     painter.setPen(pen(level_colour(palette, level)))
     painter.setFont(font(12 * size, narrow=True))
-    painter.drawText(head, Align.AlignRight | Align.AlignVCenter, _word(finding))
+    if size >= 1 or level != "unknown":
+        painter.drawText(head, Align.AlignRight | Align.AlignVCenter, _word(finding))
     left, right = box.left() + 4 * size, box.right() - 4 * size
     base = box.top() + 40 * size
     notch = left + (right - left) / FULL
@@ -44,7 +51,7 @@ def paint_strip(
         painter.drawLine(QPointF(x, base), QPointF(x, base + 3 * size))
     painter.setPen(pen(palette.ink, 2.2 * size))
     painter.drawLine(QPointF(notch, base - 9 * size), QPointF(notch, base + 6 * size))
-    painter.fillRect(QRectF(notch, base + 1, right - notch, 5 * size), fill(palette.load, Qt.BrushStyle.BDiagPattern))
+    paint_hatch(painter, QPolygonF(QRectF(notch, base + 1, right - notch, 5 * size)), palette.load, 5 * size)
     if finding is not None and finding.use is not None:
         at = left + (right - left) * min(max(finding.use, 0.0), FULL) / FULL
         _peg(painter, at, base, level_colour(palette, level), size)
@@ -60,8 +67,15 @@ def _peg(painter: QPainter, x: float, base: float, colour: str, size: float) -> 
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(fill(colour))
     half = 4.5 * size
-    painter.drawPolygon([QPointF(x - half, base - 15 * size), QPointF(x + half, base - 15 * size),
-                         QPointF(x + half, base - 7 * size), QPointF(x, base - 1 * size), QPointF(x - half, base - 7 * size)])
+    painter.drawPolygon(
+        [
+            QPointF(x - half, base - 15 * size),
+            QPointF(x + half, base - 15 * size),
+            QPointF(x + half, base - 7 * size),
+            QPointF(x, base - 1 * size),
+            QPointF(x - half, base - 7 * size),
+        ]
+    )
 
 
 class MarginBand(QWidget):

@@ -14,8 +14,10 @@ TABLES = {
     "tree.species": lambda: {key: wood.name for key, wood in species_table().items()},
     "practice": lambda: {key: practice.name for key, practice in practices().items()},
 }
-LABELS = {"tree.species": ("species", "Sets density, strength and readiness to split."),
-          "practice": ("practice", "The school whose ranges the design is held against.")}
+LABELS = {
+    "tree.species": ("species", "Sets density, strength and readiness to split."),
+    "practice": ("practice", "The school whose ranges the design is held against."),
+}
 
 
 class ChoiceEdit(QComboBox):

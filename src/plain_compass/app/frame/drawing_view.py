@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
+import math
+
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QToolTip, QWidget
 
-from ..drawing.layout import FieldPlace, Grip, Layout
+from ..drawing.canvas import Canvas
+from ..drawing.layout import Grip, Layout
 from ..drawing.marks import paint_handle
-from ..drawing.palette import LIGHT, Palette, fill, font, pen
+from ..drawing.palette import LIGHT, Palette, fill
 from ..drawing.scale import Scale
 from .field_edit import FieldEdit
+from .field_layer import FieldLayer
 from .store import Snapshot, Store
 
 GRIP_RADIUS = 8.0
 REACH = 18.0
-FIELD_SIZE = (76, 26)
-Align = Qt.AlignmentFlag
 
 
 class DrawingView(QWidget):
@@ -27,8 +29,7 @@ class DrawingView(QWidget):
         self.store = store
         self.palette_in_use: Palette = LIGHT
         self.mark = ""
-        self._fields: dict[str, FieldEdit] = {}
-        self._places: tuple[FieldPlace, ...] = ()
+        self._fields = FieldLayer(store, self)
         self._zoom, self._pan = 1.0, QPointF(0, 0)
         self._dragged: Grip | None = None
         self._hot: str = ""
@@ -53,6 +54,18 @@ class DrawingView(QWidget):
         """Paint the drawing itself."""
         raise NotImplementedError
 
+    def canvas(self, painter: QPainter, snapshot: Snapshot, bottom_px: float = 1e6) -> Canvas:
+        """What the shared painters are handed."""
+        return Canvas(
+            painter,
+            snapshot.result,
+            self.scale_now,
+            snapshot.speech,
+            self.palette_in_use,
+            self.mark,
+            bottom_px=bottom_px,
+        )
+
     # Following the document ----------------------------------------------------------------------------
 
     def refresh(self, snapshot: Snapshot) -> None:
@@ -62,40 +75,12 @@ class DrawingView(QWidget):
             fitted = self.scale_for(snapshot)
             self.scale_now = Scale(fitted.px_per_m * self._zoom, fitted.origin + self._pan)
         self.layout_now = self.layout_for(snapshot, self.scale_now)
-        self._place_fields(snapshot)
+        self._fields.place(self.layout_now.fields, snapshot)
         self.update()
-
-    def _place_fields(self, snapshot: Snapshot) -> None:
-        places = self.layout_now.fields
-        wanted = {place.path for place in places}
-        for path in [p for p in self._fields if p not in wanted]:
-            self._fields.pop(path).deleteLater()
-        for place in places:
-            field = self._fields.get(place.path)
-            if field is None:
-                field = self._fields[place.path] = FieldEdit(self.store, place.path, self)
-                field.show()
-            field.refresh(snapshot)
-            field.setGeometry(self._box(place).toRect())
-        if [p.path for p in places] != [p.path for p in self._places]:
-            self._chain([self._fields[place.path] for place in places])
-        self._places = places
-
-    def _chain(self, fields: list[FieldEdit]) -> None:
-        for before, after in zip(fields, fields[1:], strict=False):
-            QWidget.setTabOrder(before, after)
-
-    def _box(self, place: FieldPlace) -> QRectF:
-        width, height = FIELD_SIZE
-        left = {"left": 0.0, "right": -float(width), "centre": -width / 2}[place.align]
-        box = QRectF(place.at.x() + left, place.at.y() - height / 2, width, height)
-        box.moveLeft(min(max(box.left(), 2), self.width() - width - 2))
-        box.moveTop(min(max(box.top(), 2), self.height() - height - 2))
-        return box
 
     def field(self, path: str) -> FieldEdit:
         """The dimension at a path, as it stands on the drawing."""
-        return self._fields[path]
+        return self._fields.edits[path]
 
     def grip(self, path: str) -> Grip:
         """The grip that sets a path."""
@@ -109,27 +94,10 @@ class DrawingView(QWidget):
         painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
         snapshot = self.store.snapshot
         self.paint(painter, snapshot, self.scale_now)
-        self._paint_tags(painter, snapshot)
+        self._fields.paint_tags(painter, snapshot, self.palette_in_use)
         for grip in self.layout_now.grips:
             paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=grip.path == self._hot)
         painter.end()
-
-    def _paint_tags(self, painter: QPainter, snapshot: Snapshot) -> None:
-        painter.setFont(font(12, narrow=True))
-        for place in self.layout_now.fields:
-            box = self._box(place)
-            painter.setPen(pen(self.palette_in_use.quiet, 0.8))
-            if place.leader is not None:
-                painter.drawLine(self._near_edge(box, place), place.leader)
-            painter.setPen(pen(self.palette_in_use.quiet))
-            tag = QRectF(box.left() - 20, box.top() - 15, box.width() + 40, 15)
-            painter.drawText(tag, Align.AlignCenter, snapshot.speech.say(place.tag))
-
-    @staticmethod
-    def _near_edge(box: QRectF, place: FieldPlace) -> QPointF:
-        if place.align == "centre":
-            return QPointF(box.center().x(), box.top() - 15)
-        return QPointF(box.left() if place.align == "left" else box.right(), box.center().y())
 
     # Mouse and keys ------------------------------------------------------------------------------------
 
@@ -169,14 +137,14 @@ class DrawingView(QWidget):
         self._panned_from = None
         if self._dragged is not None:
             path, self._dragged = self._dragged.path, None
-            field = self._fields.get(path)
+            field = self._fields.edits.get(path)
             name = field.accessibleName() if field else path
             self.store.finish(f"{name} dragged")
 
     def _grip_at(self, at: QPointF) -> Grip | None:
         def distance(grip: Grip) -> float:
             away = grip.at - at
-            return (away.x() ** 2 + away.y() ** 2) ** 0.5
+            return math.hypot(away.x(), away.y())
 
         near = min(self.layout_now.grips, key=distance, default=None)
         return near if near is not None and distance(near) <= REACH else None

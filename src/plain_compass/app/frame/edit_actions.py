@@ -29,10 +29,22 @@ class EditActions:
 
     def commands(self) -> list[Command]:
         """All commands of the groups ``edit``, ``tree`` and ``wedge``."""
-        store, history = self.store, lambda: self.store.history
+        store = self.store
         return [
-            Command("edit.undo", lambda: f"Undo {history().undo_title}".strip(), "Ctrl+Z", store.undo, lambda: bool(history().undo_title)),
-            Command("edit.redo", lambda: f"Redo {history().redo_title}".strip(), "Ctrl+Shift+Z", store.redo, lambda: bool(history().redo_title)),
+            Command(
+                "edit.undo",
+                lambda: f"Undo {store.history.undo_title}".strip(),
+                "Ctrl+Z",
+                store.undo,
+                lambda: bool(store.history.undo_title),
+            ),
+            Command(
+                "edit.redo",
+                lambda: f"Redo {store.history.redo_title}".strip(),
+                "Ctrl+Shift+Z",
+                store.redo,
+                lambda: bool(store.history.redo_title),
+            ),
             Command("tree.add", "Add a tree", "Ctrl+T", self.add_tree),
             Command("tree.rename", "Rename this tree…", "", self.rename_tree),
             Command("tree.remove", "Remove this tree", "", self.remove_tree, lambda: len(store.snapshot.job.trees) > 1),
@@ -62,11 +74,16 @@ class EditActions:
 
     def remove_wedge(self) -> None:
         """One wedge less."""
-        self._edit("wedge removed", edits.remove_wedge(self.store.snapshot.job, self.store.tree_id, self._picked_wedge()))
+        self._edit(
+            "wedge removed", edits.remove_wedge(self.store.snapshot.job, self.store.tree_id, self._picked_wedge())
+        )
 
     def stack_wedge(self) -> None:
         """One wedge in the seat, or two on each other."""
-        self._edit("wedges on each other", edits.toggle_stacked(self.store.snapshot.job, self.store.tree_id, self._picked_wedge()))
+        self._edit(
+            "wedges on each other",
+            edits.toggle_stacked(self.store.snapshot.job, self.store.tree_id, self._picked_wedge()),
+        )
 
     def add_tree(self) -> None:
         """One more tree, and look at it."""
@@ -84,7 +101,9 @@ class EditActions:
         if not name:
             return
         try:
-            self._edit(f"tree called {name}", edits.rename_tree(self.store.snapshot.job, self.store.tree_id, name), name)
+            self._edit(
+                f"tree called {name}", edits.rename_tree(self.store.snapshot.job, self.store.tree_id, name), name
+            )
         except PlainCompassError as error:
             self.window.message.refuse(self.store.snapshot.speech.error(error))
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import math
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QFocusEvent, QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...job.fields import quantity_at
 from ...job.units import EXAMPLES, TypedError, parse
+from ...job.words import Speech
 from ..drawing.palette import font
 from .store import Snapshot, Store
 
@@ -24,6 +27,7 @@ class FieldEdit(QLineEdit):
         self.quantity = quantity_at(path)
         self._as_girth = as_girth
         self._shown = ""
+        self._speech = Speech()
         self.setFont(font(14))
         self.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.setObjectName(("girth:" if as_girth else "") + path)
@@ -33,8 +37,7 @@ class FieldEdit(QLineEdit):
         """Show the document's value, unless the person is in the middle of typing another."""
         speech = snapshot.speech
         if not self.toolTip() or self._speech != speech:
-            self._speech = speech
-            self._explain()
+            self._explain(speech)
         text = self._formatted(snapshot)
         if text == self._shown and not self.property("wrong"):
             return
@@ -50,12 +53,12 @@ class FieldEdit(QLineEdit):
         value = snapshot.value(self.path)
         if value is None:
             return ""
-        return snapshot.speech.show(value * 3.141592653589793 if self._as_girth else value, self.quantity.kind)
+        return snapshot.speech.show(value * math.pi if self._as_girth else value, self.quantity.kind)
 
-    def _explain(self) -> None:
-        speech, quantity = self._speech, self.quantity
+    def _explain(self, speech: Speech) -> None:
+        self._speech, quantity = speech, self.quantity
         name = "girth" if self._as_girth else speech.label(quantity)
-        scale = 3.141592653589793 if self._as_girth else 1.0
+        scale = math.pi if self._as_girth else 1.0
         low, high = (speech.show(bound * scale, quantity.kind) for bound in (quantity.low, quantity.high))
         self.setToolTip(
             f"{name[:1].upper()}{name[1:]}: {speech.say(quantity.help)}\n"
@@ -86,7 +89,7 @@ class FieldEdit(QLineEdit):
         self.refresh(self.store.snapshot)
         return True
 
-    def _read(self) -> float | None | bool:
+    def _read(self) -> float | bool | None:
         """The typed value; False after saying why it cannot be read."""
         text = self.text().strip()
         if not text and self.quantity.optional:
@@ -101,7 +104,7 @@ class FieldEdit(QLineEdit):
             return False
         if self.quantity.kind == "count":
             return int(value)
-        return value / 3.141592653589793 if self._as_girth and "girth" not in text.lower() else value
+        return value / math.pi if self._as_girth and "girth" not in text.lower() else value
 
     def _mark_wrong(self, wrong: bool) -> None:
         if bool(self.property("wrong")) != wrong:

@@ -15,6 +15,7 @@ class MessageBar(QLabel):
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
+        self._over = parent
         self.setFont(font(14))
         self.setWordWrap(True)
         self.setContentsMargins(14, 8, 14, 8)
@@ -51,7 +52,7 @@ class MessageBar(QLabel):
         self.raise_()
 
     def _place(self) -> None:
-        area = self.parentWidget().rect()
+        area = self._over.rect()
         width = min(area.width() - 32, 900)
         height = self.heightForWidth(width)
         self.setGeometry(area.left() + 16, area.bottom() - height - 12, width, height)

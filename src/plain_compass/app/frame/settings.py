@@ -28,8 +28,8 @@ class Settings:
     def recent(self) -> list[Path]:
         """Jobs opened or saved, newest first."""
         held = self._store.value("recent", [])
-        names = [held] if isinstance(held, str) else held
-        return [Path(str(name)) for name in names or []]
+        names = held if isinstance(held, list) else [held] if isinstance(held, str) else []
+        return [Path(str(name)) for name in names]
 
     def used(self, path: Path) -> None:
         """A job was opened or saved."""

@@ -14,20 +14,71 @@ from .store import Snapshot, Store
 
 COMPASS = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}
 SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("Tree", ("tree.species", "girth:tree.trunk.diameter_m", "tree.trunk.diameter_m", "tree.trunk.at_m",
-              "tree.trunk.cross_diameter_m", "tree.trunk.diameter_bearing_deg", "tree.trunk.butt_diameter_m",
-              "tree.trunk.butt_at_m", "tree.trunk.bark_m", "tree.height_m", "tree.condition", "tree.crack")),
+    (
+        "Tree",
+        (
+            "tree.species",
+            "girth:tree.trunk.diameter_m",
+            "tree.trunk.diameter_m",
+            "tree.trunk.at_m",
+            "tree.trunk.cross_diameter_m",
+            "tree.trunk.diameter_bearing_deg",
+            "tree.trunk.butt_diameter_m",
+            "tree.trunk.butt_at_m",
+            "tree.trunk.bark_m",
+            "tree.height_m",
+            "tree.condition",
+            "tree.crack",
+        ),
+    ),
     ("Crown, paced from the stem", ("tree.crown.base_m", "tree.crown.leaf", "tree.crown.readings.*.radius_m")),
-    ("Lean", ("tree.lean.angle_deg", "tree.lean.bearing_deg", "tree.lean.method", "tree.lean.sweep_m",
-              "tree.lean.sweep_bearing_deg")),
-    ("Rot at the cut", ("tree.decay.kind", "tree.decay.offset_m", "tree.decay.bearing_deg", "tree.decay.radius_m",
-                        "tree.decay.shell.*.sound_m")),
-    ("Saw and wedges", ("kit.bar_m", "kit.bar_width_m", "kit.kerf_m", "kit.wedge_length_m", "kit.wedge_thickness_m",
-                        "kit.wedge_width_m", "kit.wedge_seat_m", "kit.wedge_count", "kit.maul_J")),
+    (
+        "Lean",
+        (
+            "tree.lean.angle_deg",
+            "tree.lean.bearing_deg",
+            "tree.lean.method",
+            "tree.lean.sweep_m",
+            "tree.lean.sweep_bearing_deg",
+        ),
+    ),
+    (
+        "Rot at the cut",
+        (
+            "tree.decay.kind",
+            "tree.decay.offset_m",
+            "tree.decay.bearing_deg",
+            "tree.decay.radius_m",
+            "tree.decay.shell.*.sound_m",
+        ),
+    ),
+    (
+        "Saw and wedges",
+        (
+            "kit.bar_m",
+            "kit.bar_width_m",
+            "kit.kerf_m",
+            "kit.wedge_length_m",
+            "kit.wedge_thickness_m",
+            "kit.wedge_width_m",
+            "kit.wedge_seat_m",
+            "kit.wedge_count",
+            "kit.maul_J",
+        ),
+    ),
     ("Job", ("practice", "site.kept_away_lengths", "units", "words")),
 )
-CHOICES = ("tree.species", "tree.condition", "tree.crack", "tree.crown.leaf", "tree.lean.method", "tree.decay.kind",
-           "practice", "units", "words")
+CHOICES = (
+    "tree.species",
+    "tree.condition",
+    "tree.crack",
+    "tree.crown.leaf",
+    "tree.lean.method",
+    "tree.decay.kind",
+    "practice",
+    "units",
+    "words",
+)
 
 
 def is_shown(path: str, snapshot: Snapshot) -> bool:
@@ -54,7 +105,7 @@ class Sheet(QScrollArea):
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._rows: dict[str, tuple[QLabel, QWidget]] = {}
-        self._shape: tuple[object, ...] = ()
+        self._shape: tuple[tuple[str, tuple[str, ...]], ...] = ()
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document; rows are made anew only when which rows there are has changed."""
@@ -71,7 +122,7 @@ class Sheet(QScrollArea):
             widget.setAccessibleName(label.text())
         self._show_texts(snapshot)
 
-    def _paths(self, snapshot: Snapshot) -> tuple[object, ...]:
+    def _paths(self, snapshot: Snapshot) -> tuple[tuple[str, tuple[str, ...]], ...]:
         return tuple((title, tuple(self._expanded(paths, snapshot))) for title, paths in SECTIONS)
 
     @staticmethod
@@ -97,7 +148,7 @@ class Sheet(QScrollArea):
         column.setContentsMargins(12, 8, 10, 12)
         column.setSpacing(4)
         column.addLayout(self._texts())
-        for title, paths in self._shape:  # type: ignore[misc]
+        for title, paths in self._shape:
             heading = QLabel(title)
             heading.setFont(font(14, strong=True))
             heading.setContentsMargins(0, 10, 0, 2)

@@ -8,8 +8,17 @@ from PySide6.QtWidgets import QDialog, QGridLayout, QLabel, QWidget
 from ..drawing.palette import font
 from .commands import Command, Commands
 
-GROUPS = {"job": "Job", "edit": "Edit", "tree": "Tree", "wedge": "Wedges", "step": "Steps", "view": "View",
-          "copy": "Copy", "card": "Card", "help": "Help"}
+GROUPS = {
+    "job": "Job",
+    "edit": "Edit",
+    "tree": "Tree",
+    "wedge": "Wedges",
+    "step": "Steps",
+    "view": "View",
+    "copy": "Copy",
+    "card": "Card",
+    "help": "Help",
+}
 ON_A_DRAWING = (
     ("Tab, Shift+Tab", "next or previous dimension"),
     ("type, Enter", "set a dimension: 55, 2 1/4 in, 10 %D"),

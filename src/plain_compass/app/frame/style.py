@@ -20,19 +20,21 @@ def style_sheet(p: Palette) -> str:
     QLineEdit:hover {{ border-color: {p.ink}; }}
     QLineEdit:focus, QPlainTextEdit:focus {{ border: 2px solid {p.focus}; padding: 0px 1px; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {p.load}; color: {p.load}; }}
-    QComboBox {{ background: {p.sheet}; border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet}; padding: 3px 6px; }}
+    QComboBox {{ background: {p.sheet}; border: 1px solid {p.line};
+        border-bottom: 2px solid {p.quiet}; padding: 3px 6px; }}
     QComboBox:focus {{ border: 2px solid {p.focus}; padding: 2px 5px; }}
     QComboBox::drop-down {{ width: 20px; border: none; }}
     QComboBox::down-arrow {{ width: 0; height: 0; border-left: 4px solid {p.sheet}; border-right: 4px solid {p.sheet};
         border-top: 6px solid {p.ink}; }}
-    QComboBox QAbstractItemView {{ background: {p.sheet}; border: 1px solid {p.ink}; selection-background-color: {p.focus};
-        selection-color: {p.sheet}; }}
+    QComboBox QAbstractItemView {{ background: {p.sheet}; border: 1px solid {p.ink};
+        selection-background-color: {p.focus}; selection-color: {p.sheet}; }}
     QToolButton {{ background: transparent; border: 1px solid transparent; padding: 6px 9px; font-size: 14px; }}
     QToolButton:hover {{ border-color: {p.quiet}; }}
     QToolButton:focus {{ border: 2px solid {p.focus}; padding: 5px 8px; }}
     QToolButton:disabled {{ color: {p.line}; }}
     QToolButton::menu-indicator {{ image: none; }}
-    QToolButton#tree {{ text-align: left; border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet}; padding: 3px 9px;
+    QToolButton#tree {{ text-align: left; border: 1px solid {p.line};
+        border-bottom: 2px solid {p.quiet}; padding: 3px 9px;
         font-size: 14px; font-weight: 600; }}
     QToolButton#job {{ border: 1px solid {p.line}; }}
     QToolButton[tab="true"] {{ border: none; border-bottom: 3px solid transparent; padding: 8px 12px; }}

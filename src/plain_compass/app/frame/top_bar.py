@@ -12,8 +12,27 @@ from .commands import Commands
 from .store import Snapshot
 
 JOB_MENU = [
-    "job.new", "job.open", "job.demo", "", "job.save", "job.save_as", "", "card.pdf", "copy.picture", "copy.svg", "",
-    "tree.add", "tree.rename", "tree.remove", "tree.redesign", "", "view.units", "view.words", "view.dark", "", "job.quit",
+    "job.new",
+    "job.open",
+    "job.demo",
+    "",
+    "job.save",
+    "job.save_as",
+    "",
+    "card.pdf",
+    "copy.picture",
+    "copy.svg",
+    "",
+    "tree.add",
+    "tree.rename",
+    "tree.remove",
+    "tree.redesign",
+    "",
+    "view.units",
+    "view.words",
+    "view.dark",
+    "",
+    "job.quit",
 ]
 
 
@@ -65,8 +84,12 @@ class TopBar(QWidget):
         row.addWidget(self.tree)
         row.addWidget(self.sign)
         row.addWidget(self.verdict, 1)
-        for widget in (commands.button("edit.undo", "Undo"), commands.button("edit.redo", "Redo"), job,
-                       commands.button("help.keys", "Keys")):
+        for widget in (
+            commands.button("edit.undo", "Undo"),
+            commands.button("edit.redo", "Redo"),
+            job,
+            commands.button("help.keys", "Keys"),
+        ):
             row.addWidget(widget)
         self.setFixedHeight(58)
 
@@ -83,5 +106,5 @@ class TopBar(QWidget):
         self.sign.update()
         text = speech.verdict(verdict)
         lead, rest = text[: len(verdict.lead)], text[len(verdict.lead) :]
-        self.verdict.setText(f"<b>{lead}</b>{rest}")
+        self.verdict.setText(f"<span style='font-weight:600'>{lead}</span>{rest}")
         self.verdict.setAccessibleDescription(text)

@@ -23,8 +23,12 @@ class Step:
 
 
 STEPS = (
-    Step("look", 1, "Look", False), Step("ground", 2, "Ground", False), Step("cut", 3, "Cut", True),
-    Step("stages", 4, "Stages", False), Step("fall", 5, "Fall", False), Step("card", 6, "Card", True),
+    Step("look", 1, "Look", False),
+    Step("ground", 2, "Ground", False),
+    Step("cut", 3, "Cut", True),
+    Step("stages", 4, "Stages", False),
+    Step("fall", 5, "Fall", False),
+    Step("card", 6, "Card", True),
     Step("stump", 7, "Stump", False),
 )
 
@@ -59,7 +63,9 @@ class StepButton(QAbstractButton):
             painter.drawRect(QRectF(self.rect()).adjusted(2, 2, -2, -2))
         painter.setPen(pen(self.palette_in_use.ink))
         painter.setFont(font(15, strong=self.isChecked()))
-        painter.drawText(QRectF(14, 8, 60, 22), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.step.name)
+        painter.drawText(
+            QRectF(14, 8, 60, 22), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.step.name
+        )
         paint_level(painter, QPointF(20, 42), 5, self.level, self.palette_in_use)
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.quiet))

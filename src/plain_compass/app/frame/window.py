@@ -8,14 +8,22 @@ from typing import cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import QApplication, QButtonGroup, QHBoxLayout, QMainWindow, QStackedWidget, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QButtonGroup,
+    QHBoxLayout,
+    QMainWindow,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...core.findings import Finding
 from ..drawing.palette import DARK, LIGHT
 from .autosave import Autosave
 from .band import MarginBand
 from .commands import Command, Commands
-from .copying import copy_picture, copy_svg
 from .edit_actions import EditActions
 from .field_edit import FieldEdit
 from .findings_list import FindingsList
@@ -29,7 +37,8 @@ from .shortcut_sheet import ShortcutSheet
 from .store import Snapshot, Store
 from .style import style_sheet
 from .top_bar import TopBar
-from .trail import STEPS, Trail
+from .trail import Trail
+from .view_actions import view_commands
 
 COLUMN = 306
 
@@ -38,7 +47,11 @@ class Window(QMainWindow):
     """Top bar, trail, page, findings or sheet, margin band."""
 
     def __init__(
-        self, store: Store, settings: Settings, recovery: Recovery, pages: dict[str, PageFactory],
+        self,
+        store: Store,
+        settings: Settings,
+        recovery: Recovery,
+        pages: dict[str, PageFactory],
         more_commands: Callable[[Window], list[Command]],
     ) -> None:
         super().__init__()
@@ -47,30 +60,13 @@ class Window(QMainWindow):
         self.autosave = Autosave(store, recovery)
         self.jobs, self.edits = JobActions(self), EditActions(self)
         self.commands = Commands(self)
-        self.commands.add(*self.jobs.commands(), *self.edits.commands(), *self._view_commands(), *more_commands(self))
+        self.commands.add(*self.jobs.commands(), *self.edits.commands(), *view_commands(self), *more_commands(self))
         self._compose(pages)
         self._connect()
         self.setAcceptDrops(True)
         self.show_scheme(settings.text("scheme", "light"))
         self.show_step("cut")
         self._refresh(store.snapshot)
-
-    def _view_commands(self) -> list[Command]:
-        steps = [
-            Command(f"step.{s.key}", s.name, str(s.number), lambda key=s.key: self.show_step(key))  # type: ignore[misc]
-            for s in STEPS if s.built
-        ]
-        return [
-            *steps,
-            Command("view.sheet", "Findings or tree sheet", "F2", self.toggle_sheet),
-            Command("view.fit", "Whole drawing", "Ctrl+0", lambda: self.page.fit()),
-            Command("view.units", "Metric or imperial", "Ctrl+U", self.edits.next_units),
-            Command("view.words", "The other vocabulary", "Ctrl+Shift+U", self.edits.next_words),
-            Command("view.dark", "Light or dark", "Ctrl+D", self.toggle_scheme),
-            Command("copy.picture", "Copy the drawing as a picture", "Ctrl+Shift+C", lambda: copy_picture(self)),
-            Command("copy.svg", "Copy the drawing as SVG", "Ctrl+Alt+C", lambda: copy_svg(self)),
-            Command("help.keys", "Keys", "F1", self.show_keys),
-        ]
 
     # Composition ---------------------------------------------------------------------------------------
 

@@ -10,8 +10,10 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.findings import GROUPS, Finding, worst_first
 from ....core.sequence import order_of_cuts, wedge_plan
+from ....job.fields import quantity_at
 from ....job.words import glossary
-from ...drawing.layout import RING_GAP, FieldPlace, plan_layout, ring_radius, side_layout
+from ...drawing.canvas import Canvas
+from ...drawing.layout import FieldPlace, plan_layout, ring_radius, side_layout
 from ...drawing.marks import paint_level
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.plan_painter import paint_plan
@@ -24,8 +26,10 @@ from ...frame.store import Snapshot
 PX_PER_M = 96 / 0.0254
 """The card is laid out in points of 1/96 inch, so that a stated scale is true on paper."""
 PAPERS = {"A4": (210 / 25.4 * 96, 297 / 25.4 * 96), "Letter": (8.5 * 96, 11 * 96)}
-SCALES = (2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50)
+SCALES = (1, 2, 2.5, 3, 4, 5, 6, 7.5, 10, 12, 15, 20, 25, 30, 40, 50)
 MARGIN = 40.0
+GAP, LABEL, BESIDE = 26.0, 70.0, 150.0
+"""Bark to ring, room for labels beside the ring, and room beside the side view."""
 Align = Qt.AlignmentFlag
 WRAP = Qt.TextFlag.TextWordWrap
 
@@ -74,14 +78,18 @@ def _head(painter: QPainter, snapshot: Snapshot, page: Page, printed: str) -> fl
     painter.drawText(QRectF(MARGIN, MARGIN + 14, page.inner, 18), Align.AlignRight, f"{place} · {printed}")
     verdict = snapshot.result.verdict
     paint_level(painter, QPointF(MARGIN + 11, MARGIN + 46), 9, verdict.level, LIGHT)
-    used = _paragraph(painter, QRectF(MARGIN + 28, MARGIN + 36, page.inner - 28, 40), speech.verdict(verdict), 14, strong=True)
+    used = _paragraph(
+        painter, QRectF(MARGIN + 28, MARGIN + 36, page.inner - 28, 40), speech.verdict(verdict), 14, strong=True
+    )
     painter.setPen(pen(LIGHT.ink, 1))
     bottom = MARGIN + 40 + max(used, 18)
     painter.drawLine(QPointF(MARGIN, bottom), QPointF(page.width - MARGIN, bottom))
     return bottom + 6
 
 
-def _paragraph(painter: QPainter, box: QRectF, text: str, size: float, *, strong: bool = False, colour: str = LIGHT.ink) -> float:
+def _paragraph(
+    painter: QPainter, box: QRectF, text: str, size: float, *, strong: bool = False, colour: str = LIGHT.ink
+) -> float:
     """Paint wrapped text; returns its height."""
     painter.setFont(font(size, strong=strong))
     painter.setPen(pen(colour))
@@ -91,49 +99,53 @@ def _paragraph(painter: QPainter, box: QRectF, text: str, size: float, *, strong
 
 
 def drawing_scale(snapshot: Snapshot, width: float, height: float) -> float:
-    """N of the scale 1 : N at which both drawings fit: a round number, so that it can be stated."""
-    section, cut = snapshot.result.parts.section, snapshot.result.case.cut
-    across = 2 * float(abs(section.bark).max()) + 2 * (RING_GAP + 86) / PX_PER_M
-    tall = shown_height_m(snapshot.result) - max(cut.height_m - 0.5 * section.depth_m, 0)
+    """N of the scale 1 : N at which both drawings fit: one of a few round numbers, so that it can be stated."""
+    bark = snapshot.result.parts.section.bark
+    reach = float((bark**2).sum(axis=1).max()) ** 0.5
+    deep = float(bark[:, 0].max() - bark[:, 0].min())
+    tall = shown_height_m(snapshot.result) - snapshot.plan.cut.height_m + 0.6 * deep
     for n in SCALES:
-        plan = across / n + 2 * (RING_GAP + 86) / PX_PER_M * (1 - 1 / n)
-        side = float(section.bark[:, 0].max() - section.bark[:, 0].min()) / n + 190 / PX_PER_M
-        if (plan + side) * PX_PER_M <= width and max(2 * section.diameter_m / 2 / n, tall / n) * PX_PER_M + 150 <= height:
+        per_m = PX_PER_M / n
+        across = 2 * (reach * per_m + GAP + LABEL) + deep * per_m + BESIDE
+        if across <= width and max(2 * (reach * per_m + GAP) + 100, tall * per_m + 40) <= height:
             return n
     return SCALES[-1]
 
 
 def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
     """Both drawings at one stated scale, with the dimensions as text where they are typed on the screen."""
-    result, height = snapshot.result, 350.0
+    result, height = snapshot.result, 346.0
     n = drawing_scale(snapshot, page.inner, height)
-    scale = Scale(PX_PER_M / n, QPointF(0, 0))
-    ring = ring_radius(result, scale)
-    plan_width = 2 * (ring + 92)
-    plan = Scale(scale.px_per_m, QPointF(MARGIN + plan_width / 2, top + height / 2 + 14))
-    paint_plan(painter, result, plan, LIGHT, size=0.9)
-    _dimensions(painter, snapshot, plan_layout(result, plan).fields)
-    section, cut = result.parts.section, result.case.cut
-    bottom = top + height - 16
-    level = min(bottom - cut.height_m * scale.px_per_m, top + height * 0.62)
-    left = MARGIN + plan_width + 24 - float(section.bark[:, 0].min()) * scale.px_per_m
-    side = Scale(scale.px_per_m, QPointF(left, level + cut.height_m * scale.px_per_m))
-    paint_side(painter, result, side, LIGHT, bottom, size=0.9)
-    fields = [f for f in side_layout(result, side, bottom).fields if f.path != "cut.face.overcut_m" or cut.face.overcut_m > 0]
-    _dimensions(painter, snapshot, tuple(fields))
+    per_m = PX_PER_M / n
+    half = ring_radius(result, Scale(per_m, QPointF()), GAP) + LABEL
+    plan = Scale(per_m, QPointF(MARGIN + half, top + height / 2 + 8))
+    paint_plan(Canvas(painter, result, plan, snapshot.speech, size=0.95, gap=GAP))
+    _dimensions(painter, snapshot, plan_layout(result, plan, GAP).fields)
+    bottom = top + height - 14
+    left = MARGIN + 2 * half + 30 - float(result.parts.section.bark[:, 0].min()) * per_m
+    level = max(
+        bottom - snapshot.plan.cut.height_m * per_m,
+        top + 34 + (shown_height_m(result) - snapshot.plan.cut.height_m) * per_m,
+    )
+    side = Scale(per_m, QPointF(left, level + snapshot.plan.cut.height_m * per_m))
+    paint_side(Canvas(painter, result, side, snapshot.speech, size=0.95, bottom_px=bottom))
+    places = side_layout(result, side, bottom, 20.0).fields
+    overcut = snapshot.plan.cut.face.overcut_m > 0
+    _dimensions(painter, snapshot, tuple(p for p in places if overcut or p.path != "cut.face.overcut_m"))
     painter.setFont(font(12, narrow=True))
     painter.setPen(pen(LIGHT.quiet))
     painter.drawText(QRectF(MARGIN, top, page.inner, 16), Align.AlignLeft, "from above")
-    painter.drawText(QRectF(MARGIN + plan_width, top, page.inner - plan_width, 16), Align.AlignLeft, "from its right side")
-    painter.drawText(QRectF(MARGIN, top, page.inner, 16), Align.AlignRight, f"true to scale 1 : {n:g} when printed at 100 %")
+    painter.drawText(QRectF(MARGIN + 2 * half + 20, top, 200, 16), Align.AlignLeft, "from its right side")
+    painter.drawText(
+        QRectF(MARGIN, top, page.inner, 16), Align.AlignRight, f"true to scale 1 : {n:g} when printed at 100 %"
+    )
     return top + height + 4
 
 
 def _dimensions(painter: QPainter, snapshot: Snapshot, places: tuple[FieldPlace, ...]) -> None:
     speech = snapshot.speech
     for place in places:
-        quantity_kind = _kind(place.path)
-        text = speech.show(snapshot.value(place.path), quantity_kind)
+        text = speech.show(snapshot.value(place.path), quantity_at(place.path).kind)
         width = 84.0
         left = {"left": 0.0, "right": -width, "centre": -width / 2}[place.align]
         align = {"left": Align.AlignLeft, "right": Align.AlignRight, "centre": Align.AlignHCenter}[place.align]
@@ -147,12 +159,6 @@ def _dimensions(painter: QPainter, snapshot: Snapshot, places: tuple[FieldPlace,
         painter.setPen(pen(LIGHT.ink))
         painter.setFont(font(14, strong=True))
         painter.drawText(box.adjusted(0, 11, 0, 3), align | Align.AlignVCenter, text)
-
-
-def _kind(path: str) -> str:
-    from ....job.fields import quantity_at
-
-    return quantity_at(path).kind
 
 
 def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
@@ -177,7 +183,17 @@ def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bott
     for line in wedge_plan(result):
         y += _listed(painter, MARGIN, y, left_width, "·", speech.phrase(line))
     kept = snapshot.job.site.kept_away_lengths * snapshot.plan.tree.height_m
-    y += _listed(painter, MARGIN, y + 4, left_width, "·", f"Everyone else at least {speech.show(math.ceil(kept), 'span')} away, more downhill.")
+    y += _listed(
+        painter,
+        MARGIN,
+        y + 4,
+        left_width,
+        "·",
+        f"Everyone else at least {speech.show(math.ceil(kept), 'span')} away, more downhill.",
+    )
+    if snapshot.plan.notes:
+        y += 6 + _heading(painter, MARGIN, y + 6, left_width, "Notes")
+        _paragraph(painter, QRectF(MARGIN, y, left_width, 120), snapshot.plan.notes, 12)
     rows = 44 + 16 * len(result.tape_marks)
     paint_tape(painter, QRectF(right, top, right_width, rows), result.tape_marks, speech, LIGHT, 0.9)
     _findings(painter, snapshot, QRectF(right, top + rows + 2, right_width, bottom - top - rows - 2))
@@ -208,7 +224,11 @@ def _findings(painter: QPainter, snapshot: Snapshot, box: QRectF) -> None:
         if y + needed > box.bottom() - (15 if number < len(findings) - 1 else 0):
             rest = len(findings) - number
             painter.setFont(font(12, italic=True))
-            painter.drawText(QRectF(box.left() + 20, y, box.width(), 16), Align.AlignLeft, f"and {rest} more, none worse; see the program")
+            painter.drawText(
+                QRectF(box.left() + 20, y, box.width(), 16),
+                Align.AlignLeft,
+                f"and {rest} more, none worse; see the program",
+            )
             return
         paint_level(painter, QPointF(box.left() + 7, y + 8), 5, finding.level, LIGHT)
         y += _paragraph(painter, QRectF(box.left() + 20, y, box.width() - 20, 60), text, 12) + 3
@@ -221,7 +241,10 @@ def _finding_text(finding: Finding, snapshot: Snapshot) -> str:
 
 def _cautions_height(page: Page) -> float:
     metrics = QFontMetricsF(font(12))
-    lines = (metrics.boundingRect(QRectF(0, 0, page.inner - 12, 500), int(WRAP), text).height() for text in glossary()["cautions"])
+    lines = (
+        metrics.boundingRect(QRectF(0, 0, page.inner - 12, 500), int(WRAP), text).height()
+        for text in glossary()["cautions"]
+    )
     return sum(lines) + 14
 
 

@@ -56,5 +56,3 @@ def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str) 
         write_card_without_screen.application = QGuiApplication([])  # type: ignore[attr-defined]
     load_fonts()
     write_card(Snapshot(job, job.plan(tree_id), assess_tree(job, tree_id)), output, paper)
-
-

@@ -26,14 +26,15 @@ class CutPage(QWidget):
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 6, 10, 4)
         for choice in self.choices:
+            choice.setFixedWidth(238)
             tools.addWidget(choice)
         tools.addStretch()
         for name in ("wedge.add", "wedge.remove", "wedge.stack"):
             tools.addWidget(commands.button(name))
         drawings = QHBoxLayout()
         drawings.setSpacing(1)
-        drawings.addWidget(self.plan, 57)
-        drawings.addWidget(self.side, 43)
+        drawings.addWidget(self.plan, 55)
+        drawings.addWidget(self.side, 45)
         for view in (self.plan, self.side):
             view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         whole = QVBoxLayout(self)

@@ -13,8 +13,9 @@ from ...drawing.palette import font, pen
 from ...drawing.plan_painter import paint_plan
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side
-from ...drawing.tape_painter import paint_tape
-from ...frame.drawing_view import FIELD_SIZE, DrawingView
+from ...drawing.tape_painter import paint_tape, tape_rows
+from ...frame.drawing_view import DrawingView
+from ...frame.field_layer import FIELD_SIZE
 from ...frame.store import Snapshot
 
 CAPTION = 26
@@ -38,7 +39,7 @@ class PlanView(DrawingView):
 
     def tape_height(self, snapshot: Snapshot) -> float:
         """Height of the table of tape marks."""
-        return 44.0 + 20.0 * (len(snapshot.result.tape_marks) - 1)
+        return 42.0 + 19.0 * max(len(tape_rows(snapshot.result.tape_marks, snapshot.speech)), 6)
 
     def px_per_m(self, snapshot: Snapshot) -> float:
         """The scale at which the ring and its labels fill the view."""
@@ -59,15 +60,13 @@ class PlanView(DrawingView):
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Stump, caption, tape marks."""
-        paint_plan(painter, snapshot.result, scale, self.palette_in_use, self.mark)
+        paint_plan(self.canvas(painter, snapshot))
         section = snapshot.result.parts.section
         caption(painter, self, "Stump from above")
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.quiet))
         show = snapshot.speech.show
-        hinge = show(snapshot.result.parts.face.hinge_length_m, "length")
-        text = snapshot.speech.say(f"wood {show(section.depth_m, 'length')} along the lay  ·  [hinge] {hinge} long")
-        painter.drawText(QPointF(12, 38), text)
+        painter.drawText(QPointF(12, 38), f"wood {show(section.depth_m, 'length')} along the lay")
         tall = self.tape_height(snapshot)
         box = QRectF(12, self.height() - tall - 2, self.width() - 24, tall)
         paint_tape(painter, box, snapshot.result.tape_marks, snapshot.speech, self.palette_in_use)
@@ -86,10 +85,10 @@ class SideView(DrawingView):
     def scale_for(self, snapshot: Snapshot) -> Scale:
         """Same scale as the plan; the ground at the bottom, or broken off when the cut is high."""
         scale = self.plan.scale_now.px_per_m / self.plan._zoom
-        section, face, cut = snapshot.result.parts.section, snapshot.result.parts.face, snapshot.result.case.cut
+        section, face, cut = (snapshot.result.parts.section, snapshot.result.parts.face, snapshot.result.case.cut)
         back = float(section.bark[:, 0].min()) * scale
         width = float(section.bark[:, 0].max()) * scale - back
-        left = max((self.width() - width - 34 - FIELD_SIZE[0] - 10) / 2, 26)
+        left = max((self.width() - width - 34 - FIELD_SIZE[0] - 10) * 0.7, 40)
         bottom = self.bottom() - 14
         top = CAPTION + 20 + (0.25 * section.depth_m + max(face.roof_height_m, cut.back.step_m)) * scale
         level = min(max(bottom - cut.height_m * scale, top), bottom - 40)
@@ -105,6 +104,6 @@ class SideView(DrawingView):
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Stump, caption, curve."""
-        paint_side(painter, snapshot.result, scale, self.palette_in_use, self.bottom() - 12, self.mark)
+        paint_side(self.canvas(painter, snapshot, self.bottom() - 12))
         caption(painter, self, "Stump from its right side")
         paint_curve(painter, self.curve_box(), snapshot.result, snapshot.speech, self.palette_in_use)

@@ -1,0 +1,57 @@
+# Plain Compass. The two commands to know are `make demo` and `make test`; see README.md.
+
+PYTHON ?= python3
+BIN := .venv/bin
+RUNTIME := .venv/.runtime
+DEV := .venv/.dev
+OUT ?= docs/screenshots
+
+.PHONY: demo test install screenshots bench lint lock clean
+
+demo: $(RUNTIME)
+	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
+		$(BIN)/python tools/system_libraries.py --display && exec $(BIN)/plain-compass demo; \
+	else \
+		echo "There is no display here, so no window can open; run 'make screenshots' to render the demo's views to PNG instead."; \
+	fi
+
+install: $(RUNTIME)
+
+$(RUNTIME): requirements/runtime.lock pyproject.toml
+	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed; this is $$($(PYTHON) --version)."; exit 2; }
+	@$(PYTHON) -c 'import venv, ensurepip' 2>/dev/null || { echo "Python's venv is missing; get it with: apt-get install python3-venv"; exit 2; }
+	@[ -x $(BIN)/python ] || $(PYTHON) -m venv .venv
+	@echo "Installing Plain Compass into .venv (about half a minute, once) ..."
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/runtime.lock
+	@$(BIN)/python tools/link_package.py
+	@touch $@
+
+$(DEV): requirements/dev.lock $(RUNTIME)
+	@echo "Installing the tools of the tests (once) ..."
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.lock
+	@touch $@
+
+screenshots: $(RUNTIME)
+	@$(BIN)/python tools/system_libraries.py
+	@$(BIN)/python tools/screenshots.py $(OUT)
+
+test: lint
+	@$(BIN)/python tools/system_libraries.py --tests
+	@$(BIN)/python tools/run_tests.py
+
+lint: $(DEV)
+	$(BIN)/ruff check src tests bench tools
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+	$(BIN)/python tools/shape.py
+
+bench: $(RUNTIME)
+	@$(BIN)/python tools/system_libraries.py
+	@$(BIN)/python bench/run.py
+
+lock:
+	cd requirements && for f in runtime dev; do \
+		uv pip compile --python-version 3.11 --generate-hashes --no-emit-index-url --no-header --no-annotate $$f.in -o $$f.lock; done
+
+clean:
+	rm -rf .venv build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis

@@ -1,0 +1,54 @@
+"""What a painter of the stump is handed: where to paint, what, and at which size."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QPainter, QPen, QPolygonF
+
+from ...core.plan import Assessment
+from ...job.words import Speech
+from .layout import RING_GAP
+from .marks import paint_hatch
+from .palette import LIGHT, Palette, pen
+from .scale import Scale
+
+
+@dataclass(frozen=True, slots=True)
+class Canvas:
+    """One drawing to paint.
+
+    Attributes:
+        mark: part to bring out, as named by a finding.
+        size: type and line size against the screen's, for paper.
+        gap: between bark and bearing ring, in pixels.
+        bottom_px: lowest place to draw; a stump that reaches below it is broken off there.
+    """
+
+    painter: QPainter
+    result: Assessment
+    scale: Scale
+    speech: Speech
+    palette: Palette = LIGHT
+    mark: str = ""
+    size: float = 1.0
+    gap: float = RING_GAP
+    bottom_px: float = 1e6
+
+    @property
+    def ground_m(self) -> float:
+        """Lowest height drawn in a side view: the ground, or where the stump is broken off."""
+        return max(self.scale.metres(QPointF(0, self.bottom_px))[1], 0.0)
+
+    def outline(
+        self, part: str, width: float = 1.2, colour: str = "", style: Qt.PenStyle = Qt.PenStyle.SolidLine
+    ) -> QPen:
+        """The pen for a part: its colour (ink by default), or the accent and bolder when it is brought out."""
+        hot = part != "" and part == self.mark
+        shown = self.palette.focus if hot else colour or self.palette.ink
+        return pen(shown, (width + 1.8 if hot else width) * self.size, style)
+
+    def hatch(self, shape: QPolygonF, colour: str, spacing: float, *, cross: bool = False) -> None:
+        """Hatch a shape at this drawing's line size."""
+        paint_hatch(self.painter, shape, colour, spacing * self.size, cross=cross, width=0.9 * self.size)

@@ -1,0 +1,75 @@
+"""The typed dimensions on one drawing: made, placed, chained for Tab, and tagged."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter
+from PySide6.QtWidgets import QWidget
+
+from ..drawing.layout import FieldPlace
+from ..drawing.palette import Palette, fill, font, pen
+from .field_edit import FieldEdit
+from .store import Snapshot, Store
+
+FIELD_SIZE = (76, 26)
+Align = Qt.AlignmentFlag
+
+
+class FieldLayer:
+    """Keeps one FieldEdit a dimension, as the layout says."""
+
+    def __init__(self, store: Store, view: QWidget) -> None:
+        self.store, self.view = store, view
+        self.edits: dict[str, FieldEdit] = {}
+        self._places: tuple[FieldPlace, ...] = ()
+
+    def place(self, places: tuple[FieldPlace, ...], snapshot: Snapshot) -> None:
+        """Put every dimension where the layout wants it; new ones are made, old ones go."""
+        wanted = {place.path for place in places}
+        for path in [p for p in self.edits if p not in wanted]:
+            gone = self.edits.pop(path)
+            gone.hide()
+            gone.deleteLater()
+        for place in places:
+            edit = self.edits.get(place.path)
+            if edit is None:
+                edit = self.edits[place.path] = FieldEdit(self.store, place.path, self.view)
+                edit.show()
+            edit.refresh(snapshot)
+            edit.setGeometry(self._box(place).toRect())
+        if [p.path for p in places] != [p.path for p in self._places]:
+            for before, after in pairwise(places):
+                QWidget.setTabOrder(self.edits[before.path], self.edits[after.path])
+        self._places = places
+
+    def _box(self, place: FieldPlace) -> QRectF:
+        width, height = FIELD_SIZE
+        left = {"left": 0.0, "right": -float(width), "centre": -width / 2}[place.align]
+        box = QRectF(place.at.x() + left, place.at.y() - height / 2, width, height)
+        box.moveLeft(min(max(box.left(), 2), self.view.width() - width - 2))
+        box.moveTop(min(max(box.top(), 2), self.view.height() - height - 2))
+        return box
+
+    def paint_tags(self, painter: QPainter, snapshot: Snapshot, palette: Palette) -> None:
+        """Name and leader of every dimension."""
+        painter.setFont(font(12, narrow=True))
+        for place in self._places:
+            box = self._box(place)
+            painter.setPen(pen(palette.quiet, 0.8))
+            if place.leader is not None:
+                painter.drawLine(self._near_edge(box, place), place.leader)
+            painter.setPen(pen(palette.quiet))
+            tag, text = (QRectF(box.left() - 20, box.top() - 15, box.width() + 40, 15), snapshot.speech.say(place.tag))
+            # A patch of paper under the word: a tag may stand on wood or hatching.
+            painter.fillRect(
+                painter.boundingRect(tag, Align.AlignCenter, text).adjusted(-2, 0, 2, 0), fill(palette.sheet)
+            )
+            painter.drawText(tag, Align.AlignCenter, text)
+
+    @staticmethod
+    def _near_edge(box: QRectF, place: FieldPlace) -> QPointF:
+        if place.align == "centre":
+            return QPointF(box.center().x(), box.top() - 15)
+        return QPointF(box.left() if place.align == "left" else box.right(), box.center().y())

@@ -1,0 +1,167 @@
+"""The wedge findings: do the wedges get in, lift, stay, and move?"""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
+from .findings import Finding, level_of, margin_of, phrase, unknown, used
+
+if TYPE_CHECKING:
+    from .plan import Case, Parts
+
+SOUND_SEAT_LEAST = 0.5
+
+
+def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
+    """Do the wedges get in, lift, stay, and move?"""
+    wedging, kit = parts.wedging, case.kit
+    if not wedging.wanted:
+        sentence = phrase("No wedge is needed to tip it; set one behind the bar all the same.")
+        return [
+            used("wedge.drive", "wedge", 0.0, sentence, phrase("Weight further back would change this."), mark="wedges")
+        ]
+    found = [_fits_first(case, parts)]
+    if not wedging.seats:
+        sentence = phrase("The tree needs wedges and none is placed.")
+        change = phrase("Place a wedge behind, or use a rope.")
+        return [*found, used("wedge.drive", "wedge", math.inf, sentence, change, mark="wedges")]
+    found += [_drive(case, parts), _room(parts), _seat_sound(case, parts)]
+    asked = sum(seat.stacked for seat in wedging.seats)
+    if asked > kit.wedge_count:
+        sentence = phrase(
+            "{n} wedges are placed and {have} are carried.", n=(asked, "count"), have=(kit.wedge_count, "count")
+        )
+        found.append(
+            used(
+                "wedge.carried",
+                "wedge",
+                asked / max(kit.wedge_count, 0.1),
+                sentence,
+                phrase("Carry more, or place fewer."),
+                mark="wedges",
+            )
+        )
+    found += _in_strap(case, parts)
+    if any(seat.spits_out for seat in wedging.seats):
+        sentence = phrase("Two wedges on each other are too steep to hold by friction and will spit out.")
+        found.append(
+            used(
+                "wedge.holds",
+                "wedge",
+                1.5,
+                sentence,
+                phrase("Longer, thinner wedges, or driven one at a time."),
+                mark="wedges",
+            )
+        )
+    return found
+
+
+def _fits_first(case: Case, parts: Parts) -> Finding:
+    wedging, kit = parts.wedging, case.kit
+    needs = kit.wedge_seat_m + kit.bar_width_m
+    change = phrase("A shallower [face], a bored or quarter cut that sets the wedge first, or a rope.")
+    if wedging.kerf_at_sit_back_m is None:
+        kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.thickness_m
+        text = "A wedge fits before anything moves: {kerf} of kerf behind the [hinge], {needs} wanted."
+    else:
+        kerf = wedging.kerf_at_sit_back_m
+        text = "The tree sits back on the bar at {kerf} of kerf; a wedge and the bar want {needs}."
+    use = needs / kerf if kerf > 0 else math.inf
+    return Finding(
+        id="wedge.fits_first",
+        group="wedge",
+        level=level_of(use, 0.85),
+        value=kerf,
+        limit=needs,
+        kind="length",
+        margin=margin_of(use),
+        sentence=phrase(text, kerf=(kerf, "length"), needs=(needs, "length")),
+        change=change,
+        mark="wedges",
+    )
+
+
+def _in_strap(case: Case, parts: Parts) -> list[Finding]:
+    """Behind a strap there is no kerf to drive into until it is released."""
+    edge = parts.section.back_m + case.cut.back.strap_m
+    caught = [seat for seat in parts.wedging.seats if seat.edge_forward_m < edge]
+    if case.cut.back.form != "bored" or not caught:
+        return []
+    sentence = phrase(
+        "The wedge {at} of the back stands in the [strap], where there is no kerf before it is released.",
+        at=(caught[0].at_deg, "offset_angle"),
+    )
+    change = phrase("Move it round the back, past the end of the [strap], or leave a thinner [strap].")
+    return [used("wedge.in_strap", "wedge", 1.5, sentence, change, mark="wedges")]
+
+
+def _drive(case: Case, parts: Parts) -> Finding:
+    wedging, least = parts.wedging, case.constants.least_advance_m
+    advance = wedging.advance_per_blow_m
+    use = least / advance
+    sentence = phrase(
+        "About {blows} blows to tip it, the hardest moving a wedge {advance}; under {least} it is not going.",
+        blows=(wedging.blows, "count"),
+        advance=(min(advance, 0.2), "fine_length"),
+        least=(least, "fine_length"),
+    )
+    change = phrase("Another wedge beside it, a heavier maul, a thinner [hinge]; past the limit, a rope.")
+    return Finding(
+        id="wedge.drive",
+        group="wedge",
+        level=level_of(use),
+        value=min(advance, 0.2),
+        limit=least,
+        kind="fine_length",
+        margin=margin_of(use),
+        sentence=sentence,
+        change=change,
+        indicative=True,
+        mark="wedges",
+    )
+
+
+def _room(parts: Parts) -> Finding:
+    tightest = max(parts.wedging.seats, key=lambda seat: seat.driven_m / max(seat.room_m, 1e-6))
+    use = tightest.driven_m / max(tightest.room_m, 1e-6)
+    sentence = phrase(
+        "A wedge is {driven} in when the tree tips; the kerf behind the [hinge] leaves it {room}.",
+        driven=(tightest.driven_m, "length"),
+        room=(tightest.room_m, "length"),
+    )
+    return Finding(
+        id="wedge.room",
+        group="wedge",
+        level=level_of(use, 0.9),
+        value=tightest.driven_m,
+        limit=tightest.room_m,
+        kind="length",
+        margin=margin_of(use),
+        sentence=sentence,
+        change=phrase("Wedges nearer the middle of the back, two on each other, or a shallower [face]."),
+        mark="wedges",
+    )
+
+
+def _seat_sound(case: Case, parts: Parts) -> Finding:
+    if case.tree.decay.kind == "unknown":
+        return unknown(
+            "wedge.sound", "wedge", "Whether the wedges bear on sound wood is not known.", "Sound or probe the butt."
+        )
+    share = min(seat.sound_fraction for seat in parts.wedging.seats)
+    use = SOUND_SEAT_LEAST / max(share, 1e-6)
+    sentence = phrase("The worst wedge seat bears on sound wood over {share} of its length.", share=(share, "ratio"))
+    return Finding(
+        id="wedge.sound",
+        group="wedge",
+        level=level_of(use),
+        value=share,
+        limit=SOUND_SEAT_LEAST,
+        kind="ratio",
+        margin=margin_of(use),
+        sentence=sentence,
+        change=phrase("Move the wedge round the back onto sound wood."),
+        mark="wedges",
+    )

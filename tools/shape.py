@@ -1,0 +1,123 @@
+"""Check the shape of the code: sizes of files, classes and functions, annotations, and the share of tests.
+
+Limits: no file over 500 lines, no class over 300 lines or 20 methods, functions with a median of at most 8
+code lines, 95 % of them at most 30, none over 60; every public function annotated; tests between a quarter
+and a third of all code.
+"""
+
+from __future__ import annotations
+
+import ast
+import statistics
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+CODE = ("src", "bench", "tools")
+MOST_FILE, MOST_CLASS, MOST_METHODS, MOST_FUNCTION = 500, 300, 20, 60
+MEDIAN_FUNCTION, MOST_AT_95 = 8, 30
+TEST_SHARE = (0.25, 1 / 3 + 0.005)
+
+Function = ast.FunctionDef | ast.AsyncFunctionDef
+
+
+def files_of(*folders: str) -> list[Path]:
+    """Every Python file under the folders."""
+    return sorted(path for folder in folders for path in (ROOT / folder).rglob("*.py"))
+
+
+def code_lines(node: ast.AST, source: list[str]) -> int:
+    """Lines of a body that are neither blank, comment nor docstring, signature excluded."""
+    assert isinstance(node, Function)
+    body = node.body
+    if (
+        isinstance(body[0], ast.Expr)
+        and isinstance(body[0].value, ast.Constant)
+        and isinstance(body[0].value.value, str)
+    ):
+        body = body[1:]
+    if not body:
+        return 0
+    lines = source[body[0].lineno - 1 : node.end_lineno]
+    return sum(1 for line in lines if line.strip() and not line.strip().startswith("#"))
+
+
+def count_code(path: Path) -> int:
+    """Lines of a file that are neither blank nor comment nor docstring."""
+    text = path.read_text()
+    docs: set[int] = set()
+    for node in ast.walk(ast.parse(text)):
+        if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant) and isinstance(node.value.value, str):
+            docs.update(range(node.lineno, (node.end_lineno or node.lineno) + 1))
+    lines = enumerate(text.splitlines(), start=1)
+    return sum(1 for number, line in lines if number not in docs and line.strip() and not line.strip().startswith("#"))
+
+
+def unannotated(node: Function) -> bool:
+    """Whether a public function lacks an annotation."""
+    if node.name.startswith("_"):
+        return False
+    arguments = [*node.args.posonlyargs, *node.args.args, *node.args.kwonlyargs]
+    named = [a for a in arguments if a.arg not in ("self", "cls")]
+    return node.returns is None or any(a.annotation is None for a in named)
+
+
+def complaints() -> Iterator[str]:
+    """One sentence for every limit that is broken."""
+    sizes: list[int] = []
+    for path in files_of(*CODE):
+        text = path.read_text()
+        lines, name = text.splitlines(), path.relative_to(ROOT)
+        if len(lines) > MOST_FILE:
+            yield f"{name} has {len(lines)} lines; at most {MOST_FILE}."
+        for node in ast.walk(ast.parse(text)):
+            if isinstance(node, ast.ClassDef):
+                yield from _class(node, str(name))
+            elif isinstance(node, Function):
+                size = code_lines(node, lines)
+                sizes.append(size)
+                if size > MOST_FUNCTION:
+                    yield f"{name}: {node.name} has {size} code lines; at most {MOST_FUNCTION}."
+                if unannotated(node):
+                    yield f"{name}: {node.name} is public and not annotated throughout."
+    yield from _functions(sizes)
+    yield from _tests()
+
+
+def _class(node: ast.ClassDef, name: str) -> Iterator[str]:
+    size = (node.end_lineno or node.lineno) - node.lineno + 1
+    methods = sum(isinstance(item, Function) for item in node.body)
+    if size > MOST_CLASS:
+        yield f"{name}: class {node.name} has {size} lines; at most {MOST_CLASS}."
+    if methods > MOST_METHODS:
+        yield f"{name}: class {node.name} has {methods} methods; at most {MOST_METHODS}."
+
+
+def _functions(sizes: list[int]) -> Iterator[str]:
+    median, high = statistics.median(sizes), statistics.quantiles(sizes, n=20)[-1]
+    print(f"{len(sizes)} functions: median {median:g} code lines, 95 % at most {high:g}.")
+    if median > MEDIAN_FUNCTION:
+        yield f"The median function has {median:g} code lines; at most {MEDIAN_FUNCTION}."
+    if high > MOST_AT_95:
+        yield f"5 % of the functions have more than {high:g} code lines; at most {MOST_AT_95}."
+
+
+def _tests() -> Iterator[str]:
+    code, tests = (sum(map(count_code, files_of(*folders))) for folders in (CODE, ("tests",)))
+    share = tests / (code + tests)
+    print(f"{code} lines of code, {tests} lines of tests: tests are {share:.0%} of all.")
+    if not TEST_SHARE[0] <= share <= TEST_SHARE[1]:
+        yield f"Tests are {share:.1%} of all code; between a quarter and a third is wanted."
+
+
+def main() -> int:
+    """Print every complaint; exit status 1 when there is one."""
+    found = list(complaints())
+    for sentence in found:
+        print(sentence)
+    return 1 if found else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
