@@ -27,6 +27,7 @@ class HingeGeometry:
         region: moments of the sound part.
         length_m: along the apex line, on the wood.
         thickness_m: mean, sound area over length.
+        reach_m: mean of the thickness at the two ends: how far behind the apex line the kerf stops.
         sound_fraction: sound area over the strip's whole area.
         width_thickness2_m3: integral of thickness squared over the width.
         left_m, right_m: outermost sound wood across the lay.
@@ -37,6 +38,7 @@ class HingeGeometry:
     region: Moments
     length_m: float
     thickness_m: float
+    reach_m: float
     sound_fraction: float
     width_thickness2_m3: float
     left_m: float
@@ -104,6 +106,7 @@ def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge) -> HingeGeometr
         region=region,
         length_m=length,
         thickness_m=region.area_m2 / length,
+        reach_m=(hinge.left_m + hinge.right_m) / 2,
         sound_fraction=region.area_m2 / whole.area_m2 if whole.area_m2 else 0.0,
         width_thickness2_m3=float((thickness**2).sum() * section.strips.width_m),
         left_m=float(sound.max() + half) if len(sound) else 0.0,
@@ -216,6 +219,8 @@ def needed_tilt_deg(ahead_ratio: float, left_ratio: float, tolerance_deg: float)
     Args:
         ahead_ratio, left_ratio: X/Z and Y/Z, centre of mass from the hinge over its height.
     """
+    if left_ratio == 0:
+        return 0.0
     final = _final_side_angle(ahead_ratio) * abs(left_ratio)
     over = np.nonzero(np.degrees(final) > tolerance_deg)[0]
     if len(over) == 0:
@@ -230,26 +235,25 @@ def needed_tilt_deg(ahead_ratio: float, left_ratio: float, tolerance_deg: float)
 def _final_side_angle(ahead_ratio: float) -> Array:
     """Side angle on the ground per unit of Y/Z, for a hinge lost at each of ``CURVE_TILTS_DEG``; shape (t,)."""
     h = math.radians(CURVE_STEP_DEG)
+    middles = np.radians(CURVE_TILTS_DEG[1:]) - h / 2
+    speeds = _speeds(middles, ahead_ratio)
+    cosines = np.cos(middles)
+    stiffs = (cosines - speeds * speeds) / speeds
     l1, l2, total = 1.0, 0.0, 0.0
-    result = np.zeros(len(CURVE_TILTS_DEG))
-    for index in range(len(CURVE_TILTS_DEG) - 1, 0, -1):
-        mid = math.radians(float(CURVE_TILTS_DEG[index])) - h / 2
-        speed = _speed(mid, ahead_ratio)
-        stiff = (math.cos(mid) - speed * speed) / speed
+    falling = [0.0]
+    for speed, stiff, cosine in zip(speeds[::-1].tolist(), stiffs[::-1].tolist(), cosines[::-1].tolist(), strict=True):
         # Midpoint rule for dl1/dtilt = -stiff l2, dl2/dtilt = -l1/speed, run backwards.
         m1, m2 = l1 + h / 2 * stiff * l2, l2 + h / 2 * l1 / speed
         l1, l2 = l1 + h * stiff * m2, l2 + h * m1 / speed
-        total += h * m2 * math.cos(mid) / speed
-        result[index - 1] = min(total, 50.0)
-    return result
+        total += h * m2 * cosine / speed
+        falling.append(min(total, 50.0))
+    return np.array(falling[::-1])
 
 
-def _speed(tilt_rad: float, ahead_ratio: float) -> float:
-    """Tilt rate in units of sqrt(m g Z/I) for a tree let go at rest where it just goes; never quite zero."""
-    square = 2 * ((1 - math.cos(tilt_rad)) + ahead_ratio * math.sin(tilt_rad))
-    if ahead_ratio < 0:
-        start = math.atan(-ahead_ratio)
-        square -= 2 * ((1 - math.cos(start)) + ahead_ratio * math.sin(start))
-        if tilt_rad < start:
-            square = 0.0
-    return math.sqrt(max(square, 1e-3))
+def _speeds(tilts_rad: Array, ahead_ratio: float) -> Array:
+    """Tilt rates in units of sqrt(m g Z/I) for a tree let go at rest where it just goes; never quite zero."""
+    start = max(math.atan(-ahead_ratio), 0.0)
+    at_rest = (1 - math.cos(start)) + ahead_ratio * math.sin(start)
+    squares = 2 * ((1 - np.cos(tilts_rad)) + ahead_ratio * np.sin(tilts_rad) - at_rest)
+    found: Array = np.sqrt(np.maximum(np.where(tilts_rad < start, 0.0, squares), 1e-3))
+    return found

@@ -49,7 +49,7 @@ def balance(parts: Parts) -> Finding:
     where = "ahead of" if state.ahead_m >= 0 else "behind"
     what = f"The centre of mass stands {{ahead}} {where} the [hinge]: wedges must lift {{lift}} and have {{have}}."
     if not wedging.seats:
-        what = f"The centre of mass stands {{ahead}} {where} the [hinge]: it needs {{lift}} of lift and no wedge is placed."
+        what = f"The centre of mass stands {{ahead}} {where} the [hinge]; no wedge is placed to lift it {{lift}}."
     return Finding(
         id="balance.over",
         group="balance",

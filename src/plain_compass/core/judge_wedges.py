@@ -63,7 +63,7 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
     needs = kit.wedge_seat_m + kit.bar_width_m
     change = phrase("A shallower [face], a bored or quarter cut that sets the wedge first, or a rope.")
     if wedging.kerf_at_sit_back_m is None:
-        kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.thickness_m
+        kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
         text = "A wedge fits before anything moves: {kerf} of kerf behind the [hinge], {needs} wanted."
     else:
         kerf = wedging.kerf_at_sit_back_m

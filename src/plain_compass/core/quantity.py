@@ -60,10 +60,13 @@ class Quantity:
         """Raise InputError unless ``value`` is a finite number within the bounds (or None where optional)."""
         if value is None and self.optional:
             return
-        if isinstance(value, (int, float)) and not isinstance(value, bool):
-            if math.isfinite(value) and self.low <= value <= self.high:
-                return
+        if _is_finite_number(value) and self.low <= value <= self.high:  # type: ignore[operator]
+            return
         raise InputError(path, value, kind=self.kind, low=self.low, high=self.high)
+
+
+def _is_finite_number(value: object) -> bool:
+    return isinstance(value, (int, float)) and not isinstance(value, bool) and math.isfinite(value)
 
 
 def quantity(default: Any = MISSING, **declared: Any) -> Any:

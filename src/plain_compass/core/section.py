@@ -14,9 +14,11 @@ from .polygon import EMPTY, Array, Moments, intervals, moments, overlap
 from .stem import profile_ratio
 from .tree import Decay, Tree, Trunk
 
-OUTLINE_POINTS = 360
+OUTLINE_POINTS = 240
 ROT_POINTS = 120
-STRIPS = 240
+STRIPS = 200
+MOST_ROT = 0.95
+"""Share of the wood that may be rot before there is nothing left to reckon with."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -40,7 +42,7 @@ class Section:
     """Cross-section at the cut in the tree's frame, origin at the pith.
 
     Attributes:
-        bark, wood: outlines over and under bark, shape (360, 2).
+        bark, wood: outlines over and under bark, shape (240, 2).
         rot: outline of the decayed part, shape (k, 2), empty when none is known.
         diameter_m: mean diameter over bark.
         front_m, back_m: foremost and rearmost wood along the lay; ``depth_m`` between them.
@@ -161,16 +163,15 @@ def _cavity(decay: Decay, wood: Array, lay_deg: float) -> Array:
         )
     turn = np.linspace(0.0, 2 * np.pi, ROT_POINTS, endpoint=False) + math.radians(lay_deg - decay.bearing_deg)
     rot = centre + decay.radius_m * np.column_stack([np.cos(turn), np.sin(turn)])
-    if np.all(np.hypot(rot[:, 0], rot[:, 1]) < _radius_towards(wood, rot)):
-        return rot
-    rot = overlap(wood, rot)
-    if moments(rot).area_m2 > 0.95 * moments(wood).area_m2:
+    if not np.all(np.hypot(rot[:, 0], rot[:, 1]) < _radius_towards(wood, rot)):
+        rot = overlap(wood, rot)
+    if moments(rot).area_m2 > MOST_ROT * moments(wood).area_m2:
         raise InputError(
             "tree.decay.radius_m",
             decay.radius_m,
             kind="length",
             low=0.0,
-            high=reach,
+            high=reach * math.sqrt(MOST_ROT),
             reason="the cavity would leave no sound wood",
         )
     return rot
@@ -187,7 +188,7 @@ def _hollow(decay: Decay, wood: Array, lay_deg: float) -> Array:
     if not left.any():
         return EMPTY
     rot: Array = outer * (left / radius)[:, None]
-    if moments(rot).area_m2 > 0.95 * moments(wood).area_m2:
+    if moments(rot).area_m2 > MOST_ROT * moments(wood).area_m2:
         raise InputError(
             "tree.decay.shell",
             float(shell.max()),

@@ -15,7 +15,7 @@ from .polygon import Array, ahead_of, behind, chord_length, moments
 from .section import Section, sound_powers
 from .wood import Indicative, Strength, Wood
 
-LIGAMENTS = 48
+LIGAMENTS = 36
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -72,7 +72,7 @@ def sweep_back_cut(
 ) -> BackCutSweep:
     """Follow the ligament from the uncut stem to the finished hinge, taken parallel to the apex line."""
     front = face.hinge_front_m
-    ligament = np.linspace(front - section.back_m, hinge.thickness_m, LIGAMENTS)
+    ligament = np.linspace(front - section.back_m, hinge.reach_m, LIGAMENTS)
     rear = np.broadcast_to((front - ligament)[:, None], (LIGAMENTS, len(section.strips.left_m)))
     zero, first, second = sound_powers(section.strips, rear, np.full_like(rear, front))
     width = section.strips.width_m
@@ -159,12 +159,12 @@ def splitting_of(
 ) -> Splitting:
     """Splitting index of a cut from behind, of a bored cut, and of an overcut that shuts early."""
     elasticity = strength.elasticity_Pa
-    at_hinge = face.hinge_front_m - hinge.thickness_m
+    at_hinge = face.hinge_front_m - hinge.reach_m
     bored = energy_release_J_m2(section, at_hinge, hinge_capacity.plastic_Nm, elasticity)
     moves_at = moves_forward_at_m(sweep)
     plain = bored
     if moves_at is not None:
-        ligament = max(moves_at, hinge.thickness_m)
+        ligament = max(moves_at, hinge.reach_m)
         moment = float(np.interp(-ligament, -sweep.ligament_m, sweep.moment_Nm))
         plain = max(bored, energy_release_J_m2(section, face.hinge_front_m - ligament, moment, elasticity))
     overcut = _overcut_energy(section, face, hinge, mass, cut, strength, kerf_m)
@@ -199,7 +199,7 @@ def _overcut_energy(
     weight = mass.weight_N * (mass.com_up_m * math.sin(tilt) + ahead_of_apex * math.cos(tilt))
     fibres = strength.rupture_Pa * hinge.region.area_m2 * (e + hinge.thickness_m / 2)
     moment = max(min(weight, fibres), 0.0)
-    return energy_release_J_m2(section, face.hinge_front_m - hinge.thickness_m, moment, strength.elasticity_Pa)
+    return energy_release_J_m2(section, face.hinge_front_m - hinge.reach_m, moment, strength.elasticity_Pa)
 
 
 def _strap(

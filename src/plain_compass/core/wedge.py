@@ -213,7 +213,7 @@ def _seat(
         force_N=force_N,
         advance_per_blow_m=constants.blow_efficiency * kit.maul_J / push if push > 0 else math.inf,
         driven_m=max((lift + kit.kerf_m) / math.tan(angle), kit.wedge_seat_m),
-        room_m=max(face.hinge_front_m - hinge.thickness_m - edge, 0.0),
+        room_m=max(face.hinge_front_m - hinge.reach_m - edge, 0.0),
         sound_fraction=min(float(thickness[slice_at]) / kit.wedge_length_m, 1.0),
         spits_out=angle >= 2 * math.atan(constants.wedge_friction),
     )
@@ -245,7 +245,7 @@ def _blows(
 
 def _first_fits(kerf_at_m: float | None, section: Section, face: FaceGeometry, hinge: HingeGeometry, kit: Kit) -> bool:
     """Whether kerf long enough for a wedge's seat and the bar is there before the tree sits back."""
-    whole = face.hinge_front_m - hinge.thickness_m - section.back_m
+    whole = face.hinge_front_m - hinge.reach_m - section.back_m
     kerf = whole if kerf_at_m is None else min(kerf_at_m, whole)
     return kerf >= kit.wedge_seat_m + kit.bar_width_m
 

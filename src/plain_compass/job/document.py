@@ -45,8 +45,8 @@ class Job:
 
     name: str = "New job"
     practice: str = "fifth-and-tenth"
-    units: str = choice("metric", UNITS, "units")
-    words: str = choice("hinge", vocabularies(), "words")
+    units: str = choice("metric", UNITS, "units", "Centimetres and metres, or inches and feet.")
+    words: str = choice("hinge", vocabularies(), "words", "Which trade words the program speaks.")
     site: Site = field(default_factory=Site)
     kit: Kit = field(default_factory=Kit)
     trees: tuple[TreePlan, ...] = field(default_factory=lambda: (TreePlan(),))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import re
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from typing import Any
 
 from ..core.errors import InputError
@@ -50,9 +50,7 @@ class Speech:
 
     def phrase(self, phrase: Phrase) -> str:
         """A whole sentence."""
-        values = {name: self.show(value, kind) for name, value, kind in phrase.values}
-        text = self.say(phrase.template).format(**values)
-        return text[:1].upper() + text[1:]
+        return _sentence(self, phrase)
 
     def label(self, quantity: Quantity) -> str:
         """The name of an input."""
@@ -99,3 +97,11 @@ class Speech:
         if high is not None:
             return f"up to {self.show(high, error.kind)}"
         return f"{self.show(low, error.kind)} or more" if low is not None else "something else"
+
+
+@lru_cache(maxsize=2048)
+def _sentence(speech: Speech, phrase: Phrase) -> str:
+    """A phrase in someone's speech; remembered, since most stay the same while one thing is dragged."""
+    values = {name: speech.show(value, kind) for name, value, kind in phrase.values}
+    text = speech.say(phrase.template).format(**values)
+    return text[:1].upper() + text[1:]

@@ -5,14 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QPainter, QPen, QPolygonF
+from PySide6.QtGui import QPainter, QPen
 
 from ...core.plan import Assessment
+from ...core.polygon import Array
 from ...job.words import Speech
 from .layout import RING_GAP
 from .marks import paint_hatch
 from .palette import LIGHT, Palette, pen
 from .scale import Scale
+
+COARSE_BELOW_PX = 300.0
+"""Below this radius half of the outline's points stay within a tenth of a pixel of the whole."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +53,21 @@ class Canvas:
         shown = self.palette.focus if hot else colour or self.palette.ink
         return pen(shown, (width + 1.8 if hot else width) * self.size, style)
 
-    def hatch(self, shape: QPolygonF, colour: str, spacing: float, *, cross: bool = False) -> None:
+    @property
+    def bark(self) -> Array:
+        """Outline over bark, with no more points than can be seen at this scale."""
+        return self._thinned(self.result.parts.section.bark)
+
+    @property
+    def wood(self) -> Array:
+        """Outline under bark, as finely as ``bark``."""
+        return self._thinned(self.result.parts.section.wood)
+
+    def _thinned(self, outline: Array) -> Array:
+        radius_px = self.result.parts.section.diameter_m / 2 * self.scale.px_per_m
+        is_screen = self.size == 1.0
+        return outline[::2] if is_screen and radius_px < COARSE_BELOW_PX else outline
+
+    def hatch(self, shape: Array, colour: str, spacing: float, *, cross: bool = False) -> None:
         """Hatch a shape at this drawing's line size."""
         paint_hatch(self.painter, shape, colour, spacing * self.size, cross=cross, width=0.9 * self.size)

@@ -9,6 +9,7 @@ from ...core.plan import Assessment
 from ...job.words import Speech
 from .marks import paint_hatch
 from .palette import Palette, font, pen
+from .scale import box_pixels
 
 Align = Qt.AlignmentFlag
 MOST = 1.4
@@ -31,14 +32,15 @@ def paint_curve(
         return QPointF(plot.left() + plot.width() * tilt / 90, plot.bottom() - plot.height() * min(value, MOST) / MOST)
 
     shut = at(min(closing, 90), 0).x()
-    paint_hatch(
-        painter, QPolygonF(QRectF(shut, plot.top(), plot.right() - shut, plot.height())), palette.line, 8 * size
-    )
+    beyond = QRectF(shut, plot.top(), plot.right() - shut, plot.height())
+    paint_hatch(painter, box_pixels(beyond), palette.line, 8 * size)
     painter.setPen(pen(palette.lay, 1.6 * size, Qt.PenStyle.DashLine))
     need = at(use.needed_tilt_deg, 0).x()
     painter.drawLine(QPointF(need, plot.top()), QPointF(need, plot.bottom()))
     painter.setPen(pen(palette.ink, 2.2 * size))
-    painter.drawPolyline(QPolygonF([at(t, u) for t, u in zip(use.tilt_deg.tolist(), use.use.tolist(), strict=True)]))
+    painter.drawPolyline(
+        QPolygonF([at(t, u) for t, u in zip(use.tilt_deg[::3].tolist(), use.use[::3].tolist(), strict=True)])
+    )
     painter.setFont(font(12 * size, narrow=True))
     painter.setPen(pen(palette.lay))
     wanted = f"needed to {use.needed_tilt_deg:.0f}°"

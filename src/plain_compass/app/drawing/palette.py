@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import as_file, files
 
 from PySide6.QtCore import Qt
@@ -69,8 +69,9 @@ def load_fonts() -> tuple[str, ...]:
     return tuple(sorted(set(found)))
 
 
+@lru_cache(maxsize=256)
 def font(size_px: float, *, strong: bool = False, narrow: bool = False, italic: bool = False) -> QFont:
-    """A font of the shipped family; sizes in device-independent pixels."""
+    """A font of the shipped family; sizes in device-independent pixels. Shared: not to be changed."""
     found = QFont(CONDENSED if narrow else FAMILY)
     found.setPixelSize(max(round(size_px), 1))
     found.setWeight(QFont.Weight.DemiBold if strong else QFont.Weight.Normal)
@@ -78,11 +79,13 @@ def font(size_px: float, *, strong: bool = False, narrow: bool = False, italic: 
     return found
 
 
+@lru_cache(maxsize=512)
 def pen(colour: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine) -> QPen:
-    """A pen with round joins, so that thin outlines stay even."""
-    return QPen(QColor(colour), width, style, Qt.PenCapStyle.FlatCap, Qt.PenJoinStyle.RoundJoin)
+    """A pen with mitred joins (round ones are slow on outlines of many points). Shared: not to be changed."""
+    return QPen(QColor(colour), width, style, Qt.PenCapStyle.FlatCap, Qt.PenJoinStyle.MiterJoin)
 
 
+@lru_cache(maxsize=128)
 def fill(colour: str, style: Qt.BrushStyle = Qt.BrushStyle.SolidPattern) -> QBrush:
-    """A flat brush."""
+    """A flat brush. Shared: not to be changed."""
     return QBrush(QColor(colour), style)

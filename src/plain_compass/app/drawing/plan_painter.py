@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QPainter, QPolygonF
+from PySide6.QtGui import QPainter
 
 from ...core.polygon import ahead_of, behind, clip
 from .canvas import Canvas
 from .layout import hinge_backs, ring_radius
 from .marks import paint_arrow, paint_measure
 from .palette import fill, font, pen
+from .scale import polygon
 
 Align = Qt.AlignmentFlag
 
@@ -65,28 +67,27 @@ def _front(c: Canvas) -> QPointF:
 
 
 def _wood(c: Canvas) -> None:
-    section = c.result.parts.section
     c.painter.setPen(pen(c.palette.ink, 1.2 * c.size))
     c.painter.setBrush(fill(c.palette.bark))
-    c.painter.drawPolygon(c.scale.plan(section.bark))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.bark)))
     c.painter.setBrush(fill(c.palette.sapwood))
     c.painter.setPen(pen(c.palette.bark, 0.8 * c.size))
-    c.painter.drawPolygon(c.scale.plan(section.wood))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.wood)))
 
 
 def _face(c: Canvas) -> None:
     """Wood taken out in front, bark and all."""
-    section, face = c.result.parts.section, c.result.parts.face
-    gone = c.scale.plan(ahead_of(section.bark, face.apex_forward_m))
+    face = c.result.parts.face
+    gone = c.scale.plan(ahead_of(c.bark, face.apex_forward_m))
     c.painter.setBrush(fill(c.palette.cut))
     c.painter.setPen(c.outline("face", 1.2))
-    c.painter.drawPolygon(gone)
+    c.painter.drawPolygon(polygon(gone))
     _hinge_length(c)
     if face.hinge_front_m < face.apex_forward_m:
-        slot = clip(ahead_of(section.bark, face.hinge_front_m), 1.0, 0.0, face.apex_forward_m)
+        slot = clip(ahead_of(c.bark, face.hinge_front_m), 1.0, 0.0, face.apex_forward_m)
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.setPen(pen(c.palette.load, 1.2 * c.size))
-        c.painter.drawPolygon(c.scale.plan(slot))
+        c.painter.drawPolygon(polygon(c.scale.plan(slot)))
         c.hatch(c.scale.plan(slot), c.palette.load, 4)
 
 
@@ -95,25 +96,25 @@ def _back(c: Canvas) -> None:
     section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
     slope = (cut.hinge.left_m - cut.hinge.right_m) / face.hinge_length_m
     offset = face.hinge_front_m - cut.hinge.right_m + slope * face.end_right_m
-    kerf = clip(section.bark, 1.0, slope, offset)
+    kerf = clip(c.bark, 1.0, slope, offset)
     if cut.back.form == "bored":
         kerf = ahead_of(kerf, section.back_m + cut.back.strap_m)
     c.painter.setPen(c.outline("kerf", 1.0))
     c.painter.setBrush(fill(c.palette.cut))
-    c.painter.drawPolygon(c.scale.plan(kerf))
+    c.painter.drawPolygon(polygon(c.scale.plan(kerf)))
     c.hatch(c.scale.plan(kerf), c.palette.quiet, 9)
     if cut.back.form == "bored":
-        strap = behind(section.wood, section.back_m + cut.back.strap_m)
+        strap = behind(c.wood, section.back_m + cut.back.strap_m)
         c.painter.setPen(c.outline("strap", 1.6))
         c.painter.setBrush(fill(c.palette.heart))
-        c.painter.drawPolygon(c.scale.plan(strap))
+        c.painter.drawPolygon(polygon(c.scale.plan(strap)))
 
 
 def _hinge(c: Canvas) -> None:
     hinge = c.result.parts.hinge
     c.painter.setPen(c.outline("hinge", 2))
     c.painter.setBrush(fill(c.palette.heart))
-    c.painter.drawPolygon(c.scale.plan(hinge.outline))
+    c.painter.drawPolygon(polygon(c.scale.plan(hinge.outline)))
 
 
 def _hinge_length(c: Canvas) -> None:
@@ -134,9 +135,9 @@ def _rot(c: Canvas) -> None:
     if len(rot):
         c.painter.setPen(c.outline("rot", 1.6, c.palette.rot, Qt.PenStyle.DashLine))
         c.painter.setBrush(Qt.BrushStyle.NoBrush)
-        c.painter.drawPolygon(c.scale.plan(rot))
+        c.painter.drawPolygon(polygon(c.scale.plan(rot)))
         c.hatch(c.scale.plan(rot), c.palette.rot, 7, cross=True)
-        _tag(c, c.scale.plan(rot).boundingRect().center(), "rot")
+        _tag(c, polygon(c.scale.plan(rot)).boundingRect().center(), "rot")
     elif c.result.parts.section.shell_ratio is None:
         _tag(c, c.scale.origin, "not sounded: rot unknown")
 
@@ -158,10 +159,10 @@ def _wedges(c: Canvas) -> None:
         tail = tip - kit.wedge_length_m
         half = kit.wedge_width_m / 2
         corners = [(-half, tail), (half, tail), (half * 0.8, tip), (-half * 0.8, tip)]
-        shape = QPolygonF([c.scale.point(-seat.edge_left_m + dx, up) for dx, up in corners])
+        shape = c.scale.plan(np.array([[up, seat.edge_left_m - dx] for dx, up in corners]))
         c.painter.setPen(c.outline("wedges", 1.8, c.palette.wedge))
         c.painter.setBrush(fill(c.palette.cut))
-        c.painter.drawPolygon(shape)
+        c.painter.drawPolygon(polygon(shape))
         c.hatch(shape, c.palette.wedge, 5)
         if seat.stacked == 2:
             c.painter.drawLine(c.scale.point(-seat.edge_left_m, tail), c.scale.point(-seat.edge_left_m, tip))

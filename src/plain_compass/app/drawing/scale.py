@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from PySide6.QtCore import QPointF
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPolygonF
 
 from ...core.polygon import Array
@@ -30,12 +31,20 @@ class Scale:
         """(right_m, up_m) of a pixel position."""
         return (at.x() - self.origin.x()) / self.px_per_m, (self.origin.y() - at.y()) / self.px_per_m
 
-    def polygon(self, right_m: Array, up_m: Array) -> QPolygonF:
-        """Outline in pixels; both arrays of shape (n,)."""
-        ox, oy, k = self.origin.x(), self.origin.y(), self.px_per_m
-        xs, ys = (ox + k * right_m).tolist(), (oy - k * up_m).tolist()
-        return QPolygonF([QPointF(x, y) for x, y in zip(xs, ys, strict=True)])
+    def plan(self, outline: Array) -> Array:
+        """A section outline (forward, left) in pixels, seen from above with the lay up the page; shape (n, 2)."""
+        return np.column_stack(
+            [self.origin.x() - self.px_per_m * outline[:, 1], self.origin.y() - self.px_per_m * outline[:, 0]]
+        )
 
-    def plan(self, outline: Array) -> QPolygonF:
-        """A section outline (forward, left) seen from above with the lay up the page."""
-        return self.polygon(-outline[:, 1], outline[:, 0])
+
+def polygon(pixels: Array) -> QPolygonF:
+    """A shape in pixels as Qt wants it."""
+    return QPolygonF(list(map(QPointF, pixels[:, 0].tolist(), pixels[:, 1].tolist())))
+
+
+def box_pixels(box: QRectF) -> Array:
+    """The corners of a box, shape (4, 2)."""
+    return np.array(
+        [[box.left(), box.top()], [box.right(), box.top()], [box.right(), box.bottom()], [box.left(), box.bottom()]]
+    )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
@@ -11,6 +12,7 @@ from ...core.plan import Assessment
 from .canvas import Canvas
 from .marks import paint_arrow, paint_measure
 from .palette import fill, font, pen
+from .scale import box_pixels
 
 Align = Qt.AlignmentFlag
 
@@ -74,7 +76,7 @@ def _rot(c: Canvas) -> None:
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     box = _box(c, float(rot[:, 0].min()), float(rot[:, 0].max()), level - tall, level + tall)
     c.painter.drawRect(box)
-    c.hatch(QPolygonF(box), c.palette.rot, 7, cross=True)
+    c.hatch(box_pixels(box), c.palette.rot, 7, cross=True)
 
 
 def _hinge(c: Canvas) -> None:
@@ -141,11 +143,11 @@ def _wedge(c: Canvas) -> None:
         tip = seat.edge_forward_m + min(kit.wedge_seat_m, seat.room_m)
         tail, low = tip - kit.wedge_length_m, cut.height_m + cut.back.step_m
         head = kit.wedge_thickness_m * seat.stacked
-        shape = QPolygonF([c.scale.point(tip, low), c.scale.point(tail, low), c.scale.point(tail, low + head)])
+        points = [c.scale.point(tip, low), c.scale.point(tail, low), c.scale.point(tail, low + head)]
         c.painter.setPen(c.outline("wedges", 1.6, c.palette.wedge))
         c.painter.setBrush(fill(c.palette.cut))
-        c.painter.drawPolygon(shape)
-        c.hatch(shape, c.palette.wedge, 5)
+        c.painter.drawPolygon(QPolygonF(points))
+        c.hatch(np.array([[p.x(), p.y()] for p in points]), c.palette.wedge, 5)
 
 
 def _ground(c: Canvas) -> None:

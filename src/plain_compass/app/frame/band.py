@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPolygonF
+from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from ...core.findings import GROUPS, Finding, worst_first
+from ...core.findings import GROUPS, Finding
 from ...job.words import Speech
-from ..drawing.marks import paint_hatch, paint_level
+from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen
 
 Align = Qt.AlignmentFlag
@@ -17,8 +17,8 @@ FULL = 1.5
 
 
 def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
-    """The finding that rules a limit state."""
-    return next((f for f in worst_first(findings) if f.group == group), None)
+    """The finding that rules a limit state, from findings that stand worst first."""
+    return next((f for f in findings if f.group == group), None)
 
 
 def paint_strip(
@@ -51,10 +51,15 @@ def paint_strip(
         painter.drawLine(QPointF(x, base), QPointF(x, base + 3 * size))
     painter.setPen(pen(palette.ink, 2.2 * size))
     painter.drawLine(QPointF(notch, base - 9 * size), QPointF(notch, base + 6 * size))
-    paint_hatch(painter, QPolygonF(QRectF(notch, base + 1, right - notch, 5 * size)), palette.load, 5 * size)
+    painter.setPen(pen(palette.load, 0.9 * size))
+    painter.drawLines([QLineF(x, base + 6 * size, x + 5 * size, base + size) for x in _steps(notch, right, 5 * size)])
     if finding is not None and finding.use is not None:
         at = left + (right - left) * min(max(finding.use, 0.0), FULL) / FULL
         _peg(painter, at, base, level_colour(palette, level), size)
+
+
+def _steps(start: float, end: float, by: float) -> list[float]:
+    return [start + by * number for number in range(int((end - start) / by))]
 
 
 def _word(finding: Finding | None) -> str:
@@ -90,6 +95,7 @@ class MarginBand(QWidget):
         self._speech = Speech()
         self.setAccessibleName("Margins")
         self.setFixedHeight(62)
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
 
     def sizeHint(self) -> QSize:
         """As wide as it gets."""

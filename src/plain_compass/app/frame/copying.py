@@ -4,32 +4,36 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QBuffer, QByteArray, QMimeData, QPoint, QSize
+from PySide6.QtCore import QBuffer, QByteArray, QMimeData, QSize, Qt
 from PySide6.QtGui import QGuiApplication, QPainter, QPixmap
-from PySide6.QtWidgets import QWidget
+
+from .page import Picture
 
 if TYPE_CHECKING:
     from .window import Window
 
 
-def _size(widgets: tuple[QWidget, ...]) -> QSize:
-    return QSize(sum(w.width() for w in widgets), max(w.height() for w in widgets))
+def _size(pictures: tuple[Picture, ...]) -> QSize:
+    return QSize(sum(p.size.width() for p in pictures), max(p.size.height() for p in pictures))
 
 
-def picture_of(widgets: tuple[QWidget, ...]) -> QPixmap:
-    """The drawings side by side, twice as fine as on the screen."""
-    picture = QPixmap(_size(widgets) * 2)
-    picture.setDevicePixelRatio(2.0)
-    painter = QPainter(picture)
-    left = 0
-    for widget in widgets:
-        widget.render(painter, QPoint(left, 0))
-        left += widget.width()
+def _paint_side_by_side(painter: QPainter, pictures: tuple[Picture, ...]) -> None:
+    for picture in pictures:
+        picture.paint(painter)
+        painter.translate(picture.size.width(), 0)
     painter.end()
-    return picture
 
 
-def svg_of(widgets: tuple[QWidget, ...]) -> bytes:
+def picture_of(pictures: tuple[Picture, ...]) -> QPixmap:
+    """The drawings side by side, twice as fine as on the screen."""
+    found = QPixmap(_size(pictures) * 2)
+    found.setDevicePixelRatio(2.0)
+    found.fill(Qt.GlobalColor.white)
+    _paint_side_by_side(QPainter(found), pictures)
+    return found
+
+
+def svg_of(pictures: tuple[Picture, ...]) -> bytes:
     """The drawings side by side as SVG."""
     # Imported here for start-up time only.
     from PySide6.QtSvg import QSvgGenerator
@@ -38,27 +42,24 @@ def svg_of(widgets: tuple[QWidget, ...]) -> bytes:
     buffer = QBuffer(content)
     generator = QSvgGenerator()
     generator.setOutputDevice(buffer)
-    generator.setSize(_size(widgets))
+    size = _size(pictures)
+    generator.setSize(size)
+    generator.setViewBox(generator.viewBox().adjusted(0, 0, size.width(), size.height()))
     generator.setTitle("Plain Compass")
-    painter = QPainter(generator)
-    left = 0
-    for widget in widgets:
-        widget.render(painter, QPoint(left, 0))
-        left += widget.width()
-    painter.end()
+    _paint_side_by_side(QPainter(generator), pictures)
     return bytes(content.data())
 
 
 def copy_picture(window: Window) -> None:
     """Copy as a picture."""
-    QGuiApplication.clipboard().setPixmap(picture_of(window.page.picture()))
+    QGuiApplication.clipboard().setPixmap(picture_of(window.page.pictures()))
     window.message.tell("The drawing is on the clipboard as a picture.")
 
 
 def copy_svg(window: Window) -> None:
     """Copy as SVG."""
     mime = QMimeData()
-    content = svg_of(window.page.picture())
+    content = svg_of(window.page.pictures())
     mime.setData("image/svg+xml", content)
     mime.setText(content.decode("utf-8"))
     QGuiApplication.clipboard().setMimeData(mime)

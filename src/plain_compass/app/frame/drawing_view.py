@@ -5,16 +5,17 @@ from __future__ import annotations
 import math
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QRegion, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QToolTip, QWidget
 
 from ..drawing.canvas import Canvas
+from ..drawing.dimensions import paint_dimensions
 from ..drawing.layout import Grip, Layout
 from ..drawing.marks import paint_handle
 from ..drawing.palette import LIGHT, Palette, fill
 from ..drawing.scale import Scale
-from .field_edit import FieldEdit
 from .field_layer import FieldLayer
+from .page import Picture
 from .store import Snapshot, Store
 
 GRIP_RADIUS = 8.0
@@ -29,7 +30,7 @@ class DrawingView(QWidget):
         self.store = store
         self.palette_in_use: Palette = LIGHT
         self.mark = ""
-        self._fields = FieldLayer(store, self)
+        self.fields = FieldLayer(store, self)
         self._zoom, self._pan = 1.0, QPointF(0, 0)
         self._dragged: Grip | None = None
         self._hot: str = ""
@@ -38,6 +39,7 @@ class DrawingView(QWidget):
         self.scale_now = Scale(100.0, QPointF(0, 0))
         self.layout_now = Layout((), ())
         self.setMouseTracking(True)
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
 
     # What subclasses say -------------------------------------------------------------------------------
@@ -66,6 +68,16 @@ class DrawingView(QWidget):
             bottom_px=bottom_px,
         )
 
+    def picture(self) -> Picture:
+        """The drawing for copying: dimensions as text, without grips."""
+
+        def paint(painter: QPainter) -> None:
+            snapshot = self.store.snapshot
+            self.paint(painter, snapshot, self.scale_now)
+            paint_dimensions(self.canvas(painter, snapshot), self.layout_now.fields)
+
+        return Picture(self.size(), paint)
+
     # Following the document ----------------------------------------------------------------------------
 
     def refresh(self, snapshot: Snapshot) -> None:
@@ -75,12 +87,9 @@ class DrawingView(QWidget):
             fitted = self.scale_for(snapshot)
             self.scale_now = Scale(fitted.px_per_m * self._zoom, fitted.origin + self._pan)
         self.layout_now = self.layout_for(snapshot, self.scale_now)
-        self._fields.place(self.layout_now.fields, snapshot)
-        self.update()
-
-    def field(self, path: str) -> FieldEdit:
-        """The dimension at a path, as it stands on the drawing."""
-        return self._fields.edits[path]
+        self.fields.place(self.layout_now.fields, snapshot)
+        # The typed dimensions paint themselves, and only when they change.
+        self.update(QRegion(self.rect()).subtracted(self.fields.region()))
 
     def grip(self, path: str) -> Grip:
         """The grip that sets a path."""
@@ -91,13 +100,19 @@ class DrawingView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         """Drawing, then tags and leaders of the dimensions, then grips."""
         painter = QPainter(self)
+        try:
+            self._paint_all(painter)
+        finally:
+            # A painter left open by an error would take the process down with it.
+            painter.end()
+
+    def _paint_all(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
         snapshot = self.store.snapshot
         self.paint(painter, snapshot, self.scale_now)
-        self._fields.paint_tags(painter, snapshot, self.palette_in_use)
+        self.fields.paint_tags(painter, snapshot, self.palette_in_use)
         for grip in self.layout_now.grips:
             paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=grip.path == self._hot)
-        painter.end()
 
     # Mouse and keys ------------------------------------------------------------------------------------
 
@@ -137,7 +152,7 @@ class DrawingView(QWidget):
         self._panned_from = None
         if self._dragged is not None:
             path, self._dragged = self._dragged.path, None
-            field = self._fields.edits.get(path)
+            field = self.fields.edits.get(path)
             name = field.accessibleName() if field else path
             self.store.finish(f"{name} dragged")
 

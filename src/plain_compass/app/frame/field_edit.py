@@ -29,6 +29,8 @@ class FieldEdit(QLineEdit):
         self._shown = ""
         self._speech = Speech()
         self.setFont(font(14))
+        # It paints all of itself, so the drawing under it can be painted without painting it again.
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.setObjectName(("girth:" if as_girth else "") + path)
         self.returnPressed.connect(self._entered)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QPainter
+from PySide6.QtGui import QPainter, QRegion
 from PySide6.QtWidgets import QWidget
 
 from ..drawing.layout import FieldPlace
@@ -43,6 +43,13 @@ class FieldLayer:
             for before, after in pairwise(places):
                 QWidget.setTabOrder(self.edits[before.path], self.edits[after.path])
         self._places = places
+
+    def region(self) -> QRegion:
+        """Where the dimensions stand."""
+        found = QRegion()
+        for edit in self.edits.values():
+            found += edit.geometry()
+        return found
 
     def _box(self, place: FieldPlace) -> QRectF:
         width, height = FIELD_SIZE

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any
 
 from PySide6.QtCore import (
@@ -38,14 +39,21 @@ class FindingsModel(QAbstractListModel):
 
     def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
         """Replace what is shown."""
-        same_rows = len(findings) == len(self.findings)
-        if not same_rows:
+        before = [self._told(row) for row in range(len(self.findings))]
+        if len(findings) != len(before):
             self.beginResetModel()
         self.findings, self.speech = findings, speech
-        if same_rows:
-            self.dataChanged.emit(self.index(0), self.index(len(findings) - 1))
-        else:
+        if len(findings) != len(before):
             self.endResetModel()
+            return
+        for row, text in enumerate(before):
+            # Only rows that read differently are painted again: this runs on every mouse move of a drag.
+            if self._told(row) != text:
+                self.dataChanged.emit(self.index(row), self.index(row))
+
+    def _told(self, row: int) -> str:
+        finding = self.findings[row]
+        return f"{finding.level}: {self.speech.phrase(finding.sentence)} {small_print(finding, self.speech)}"
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
         """One row a finding."""
@@ -54,8 +62,7 @@ class FindingsModel(QAbstractListModel):
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         """Text of a row."""
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.AccessibleTextRole):
-            finding = self.findings[index.row()]
-            return f"{finding.level}: {self.speech.phrase(finding.sentence)} {small_print(finding, self.speech)}"
+            return self._told(index.row())
         return None
 
 
@@ -65,6 +72,13 @@ def small_print(finding: Finding, speech: Speech) -> str:
     if finding.indicative:
         parts.append("indicative")
     return " · ".join(part for part in parts if part)
+
+
+@lru_cache(maxsize=1024)
+def wrapped_height(text: str, width: int, size: int, strong: bool) -> int:
+    """Height of a paragraph; remembered, since most stay the same from one mouse move to the next."""
+    metrics = QFontMetrics(font(size, strong=strong, narrow=size < 13))
+    return metrics.boundingRect(QRect(0, 0, width, 1000), WRAP, text).height()
 
 
 class FindingDelegate(QStyledItemDelegate):
@@ -87,7 +101,11 @@ class FindingDelegate(QStyledItemDelegate):
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         """As high as its wrapped paragraphs."""
         width = option.widget.viewport().width() if isinstance(option.widget, QListView) else 280
-        return QSize(width, self._lay_out(None, QRect(0, 0, width, 0), self.model.findings[index.row()]))
+        return QSize(width, self.height(self.model.findings[index.row()], width))
+
+    def height(self, finding: Finding, width: int) -> int:
+        """Height of a finding in a list of a width."""
+        return self._lay_out(None, QRect(0, 0, width, 0), finding)
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         """Sign of the level, then the paragraphs."""
@@ -108,13 +126,12 @@ class FindingDelegate(QStyledItemDelegate):
         """Paint (or only measure) the paragraphs; returns the height."""
         width, y = rect.width() - LEFT - 8, rect.top() + GAP
         for number, (text, size, strong) in enumerate(self._texts(finding)):
-            used = font(size, strong=strong, narrow=size < 13)
-            box = QFontMetrics(used).boundingRect(QRect(0, 0, width, 1000), WRAP, text)
+            height = wrapped_height(text, width, size, strong)
             if painter is not None:
-                painter.setFont(used)
+                painter.setFont(font(size, strong=strong, narrow=size < 13))
                 painter.setPen(pen(self.palette_in_use.quiet if number else self.palette_in_use.ink))
-                painter.drawText(QRectF(rect.left() + LEFT, y, width, box.height()), WRAP, text)
-            y += box.height() + 1
+                painter.drawText(QRectF(rect.left() + LEFT, y, width, height), WRAP, text)
+            y += height + 1
         return y + GAP - rect.top()
 
 
@@ -127,6 +144,7 @@ class FindingsList(QListView):
         super().__init__(parent)
         self.findings_model = FindingsModel()
         self.delegate = FindingDelegate(self.findings_model)
+        self._heights: list[int] = []
         self.setModel(self.findings_model)
         self.setItemDelegate(self.delegate)
         self.setAccessibleName("Findings, worst first")
@@ -138,7 +156,10 @@ class FindingsList(QListView):
     def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
         """Show these findings."""
         self.findings_model.show_findings(findings, speech)
-        self.scheduleDelayedItemsLayout()
+        heights = [self.delegate.height(finding, self.viewport().width()) for finding in findings]
+        if heights != self._heights:
+            self._heights = heights
+            self.scheduleDelayedItemsLayout()
 
     def show_picked(self, finding: Finding) -> None:
         """Select the row of a finding."""

@@ -3,13 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Protocol, TypeAlias
 
+from PySide6.QtCore import QSize
+from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
 from ...core.findings import Finding
 from .commands import Commands
 from .store import Snapshot, Store
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """A drawing that can be painted anywhere: its size in pixels, and how."""
+
+    size: QSize
+    paint: Callable[[QPainter], None]
 
 
 class Page(Protocol):
@@ -24,8 +35,8 @@ class Page(Protocol):
     def fit(self) -> None:
         """Back to the whole drawing."""
 
-    def picture(self) -> tuple[QWidget, ...]:
-        """The drawings, for copying as a picture."""
+    def pictures(self) -> tuple[Picture, ...]:
+        """The drawings, for copying."""
 
 
 PageFactory: TypeAlias = Callable[[Store, Commands, QWidget], QWidget]

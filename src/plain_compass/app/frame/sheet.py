@@ -155,6 +155,10 @@ class Sheet(QScrollArea):
             column.addWidget(heading)
             column.addLayout(self._form(paths))
         column.addStretch()
+        if (old := self.takeWidget()) is not None:
+            # The change may come from a field of the old body, still in the middle of its key press.
+            old.hide()
+            old.deleteLater()
         self.setWidget(body)
         for _, widget in self._rows.values():
             if widget.objectName() == focused and focused:

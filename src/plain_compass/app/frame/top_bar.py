@@ -99,12 +99,16 @@ class TopBar(QWidget):
         diameter = speech.show(plan.tree.trunk.diameter_m, "girth")
         species = snapshot.result.case.wood.name
         dot = " •" if unsaved else ""
-        self.tree.setText(f"{plan.id}  {species} {diameter}\nlay {speech.show(plan.cut.lay_deg, 'bearing')}{dot}")
-        self.tree.setAccessibleName(self.tree.text().replace("\n", ", "))
+        name = f"{plan.id}  {species} {diameter}\nlay {speech.show(plan.cut.lay_deg, 'bearing')}{dot}"
+        if name != self.tree.text():
+            self.tree.setText(name)
+            self.tree.setAccessibleName(name.replace("\n", ", "))
         verdict = snapshot.result.verdict
+        text = speech.verdict(verdict)
+        if text == self.verdict.accessibleDescription() and self.sign.level == verdict.level:
+            return
         self.sign.level = verdict.level
         self.sign.update()
-        text = speech.verdict(verdict)
         lead, rest = text[: len(verdict.lead)], text[len(verdict.lead) :]
         self.verdict.setText(f"<span style='font-weight:600'>{lead}</span>{rest}")
         self.verdict.setAccessibleDescription(text)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QVBox
 from ....core.findings import Finding
 from ...drawing.palette import LIGHT, fill, font, pen
 from ...frame.commands import Commands
+from ...frame.page import Picture
 from ...frame.store import Snapshot, Store
 from .painter import PAPERS, paint_card
 from .pdf import today
@@ -38,8 +39,12 @@ class Preview(QWidget):
         painter.setPen(pen(LIGHT.quiet, 1))
         painter.setBrush(fill("#FFFFFF"))
         painter.drawRect(QRectF(0, 0, width, height))
-        paint_card(painter, self.store.snapshot, self.paper, today())
+        self.paint_on(painter)
         painter.end()
+
+    def paint_on(self, painter: QPainter) -> None:
+        """Paint the card itself."""
+        paint_card(painter, self.store.snapshot, self.paper, today())
 
 
 class CardPage(QWidget):
@@ -82,9 +87,10 @@ class CardPage(QWidget):
     def fit(self) -> None:
         """The card is shown at the size it prints."""
 
-    def picture(self) -> tuple[QWidget, ...]:
-        """The card, for copying as a picture."""
-        return (self.preview,)
+    def pictures(self) -> tuple[Picture, ...]:
+        """The card, for copying."""
+        width, height = (round(side) for side in PAPERS[self.preview.paper])
+        return (Picture(QSize(width, height), self.preview.paint_on),)
 
     def _paper_picked(self, paper: str) -> None:
         self.preview.paper = paper

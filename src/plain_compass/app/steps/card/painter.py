@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
-from ....core.findings import GROUPS, Finding, worst_first
+from ....core.findings import GROUPS, Finding
 from ....core.sequence import order_of_cuts, wedge_plan
-from ....job.fields import quantity_at
 from ....job.words import glossary
 from ...drawing.canvas import Canvas
-from ...drawing.layout import FieldPlace, plan_layout, ring_radius, side_layout
+from ...drawing.dimensions import paint_dimensions
+from ...drawing.layout import plan_layout, ring_radius, side_layout
 from ...drawing.marks import paint_level
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.plan_painter import paint_plan
@@ -119,8 +119,9 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
     per_m = PX_PER_M / n
     half = ring_radius(result, Scale(per_m, QPointF()), GAP) + LABEL
     plan = Scale(per_m, QPointF(MARGIN + half, top + height / 2 + 8))
-    paint_plan(Canvas(painter, result, plan, snapshot.speech, size=0.95, gap=GAP))
-    _dimensions(painter, snapshot, plan_layout(result, plan, GAP).fields)
+    above = Canvas(painter, result, plan, snapshot.speech, size=0.95, gap=GAP)
+    paint_plan(above)
+    paint_dimensions(above, plan_layout(result, plan, GAP).fields)
     bottom = top + height - 14
     left = MARGIN + 2 * half + 30 - float(result.parts.section.bark[:, 0].min()) * per_m
     level = max(
@@ -128,10 +129,9 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
         top + 34 + (shown_height_m(result) - snapshot.plan.cut.height_m) * per_m,
     )
     side = Scale(per_m, QPointF(left, level + snapshot.plan.cut.height_m * per_m))
-    paint_side(Canvas(painter, result, side, snapshot.speech, size=0.95, bottom_px=bottom))
-    places = side_layout(result, side, bottom, 20.0).fields
-    overcut = snapshot.plan.cut.face.overcut_m > 0
-    _dimensions(painter, snapshot, tuple(p for p in places if overcut or p.path != "cut.face.overcut_m"))
+    beside = Canvas(painter, result, side, snapshot.speech, size=0.95, bottom_px=bottom)
+    paint_side(beside)
+    paint_dimensions(beside, side_layout(result, side, bottom, 20.0).fields)
     painter.setFont(font(12, narrow=True))
     painter.setPen(pen(LIGHT.quiet))
     painter.drawText(QRectF(MARGIN, top, page.inner, 16), Align.AlignLeft, "from above")
@@ -140,25 +140,6 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
         QRectF(MARGIN, top, page.inner, 16), Align.AlignRight, f"true to scale 1 : {n:g} when printed at 100 %"
     )
     return top + height + 4
-
-
-def _dimensions(painter: QPainter, snapshot: Snapshot, places: tuple[FieldPlace, ...]) -> None:
-    speech = snapshot.speech
-    for place in places:
-        text = speech.show(snapshot.value(place.path), quantity_at(place.path).kind)
-        width = 84.0
-        left = {"left": 0.0, "right": -width, "centre": -width / 2}[place.align]
-        align = {"left": Align.AlignLeft, "right": Align.AlignRight, "centre": Align.AlignHCenter}[place.align]
-        box = QRectF(place.at.x() + left, place.at.y() - 14, width, 28)
-        painter.setPen(pen(LIGHT.quiet, 0.6))
-        if place.leader is not None:
-            edge = {"left": box.left() - 2, "right": box.right() + 2, "centre": box.center().x()}[place.align]
-            painter.drawLine(QPointF(edge, box.center().y() if place.align != "centre" else box.top()), place.leader)
-        painter.setFont(font(11, narrow=True))
-        painter.drawText(box.adjusted(0, -1, 0, -14), align | Align.AlignVCenter, speech.say(place.tag))
-        painter.setPen(pen(LIGHT.ink))
-        painter.setFont(font(14, strong=True))
-        painter.drawText(box.adjusted(0, 11, 0, 3), align | Align.AlignVCenter, text)
 
 
 def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
@@ -215,7 +196,7 @@ def _listed(painter: QPainter, left: float, top: float, width: float, sign: str,
 
 def _findings(painter: QPainter, snapshot: Snapshot, box: QRectF) -> None:
     """Worst first, as many as there is room for; how many are left out is said."""
-    findings = worst_first(snapshot.result.findings)
+    findings = snapshot.result.findings
     y = box.top() + _heading(painter, box.left(), box.top(), box.width(), "Findings, worst first  (~ indicative)")
     metrics = QFontMetricsF(font(12))
     for number, finding in enumerate(findings):

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 from ....core.findings import Finding
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.commands import Commands
+from ...frame.page import Picture
 from ...frame.store import Snapshot, Store
 from .views import PlanView, SideView
 
@@ -61,6 +62,6 @@ class CutPage(QWidget):
         self.plan.fit()
         self.side.fit()
 
-    def picture(self) -> tuple[QWidget, ...]:
-        """The drawings, for copying as a picture."""
-        return self.plan, self.side
+    def pictures(self) -> tuple[Picture, ...]:
+        """The drawings, for copying."""
+        return self.plan.picture(), self.side.picture()

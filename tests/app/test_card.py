@@ -1,0 +1,148 @@
+"""The card: one page that says everything, true to its stated scale, in both paper sizes."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+from PySide6.QtGui import QImage, QPainter
+from pytestqt.qtbot import QtBot
+
+from plain_compass.app.frame.store import Snapshot
+from plain_compass.app.frame.window import Window
+from plain_compass.app.main import application, save_card
+from plain_compass.app.steps.card import painter as card_painter
+from plain_compass.app.steps.card.page import CardPage
+from plain_compass.app.steps.card.painter import PAPERS, PX_PER_M, SCALES, drawing_scale, paint_card
+from plain_compass.app.steps.card.pdf import write_card
+from plain_compass.job.demo import demo_job
+from plain_compass.job.document import Job, assess_tree, with_plan
+from plain_compass.job.edits import set_value
+from plain_compass.job.files import JobFileError
+from plain_compass.job.words import glossary
+
+
+def snapshot(job: Job | None = None) -> Snapshot:
+    job = job or demo_job()
+    return Snapshot(job, job.trees[0], assess_tree(job, job.trees[0].id))
+
+
+def text_of(path: Path) -> str:
+    reader = PdfReader(path)
+    assert len(reader.pages) == 1
+    return " ".join(reader.pages[0].extract_text().split())
+
+
+@pytest.fixture(autouse=True)
+def fonts(qtbot: QtBot) -> None:
+    application()
+
+
+def test_the_card_says_everything(tmp_path: Path) -> None:
+    path = tmp_path / "card.pdf"
+    write_card(snapshot(), path)
+    text = text_of(path)
+    for words in (
+        "WH-07", "lay 214°", "hornbeam", "Withy Holm", "12 cm", "5 cm", "6 cm", "50°", "20°", "3 cm", "35 cm",
+        "Order of the cuts", "Face roof", "Back cut 3 cm above the apex", "Wedges", "25° L of the back", "lift 15.1 mm",
+        "Tape round the bark from the lay mark", "face corners", "hinge backs", "28 cm", "Findings, worst first",
+        "behind the hinge", "Everyone else at least 35 m away", "true to scale 1 :", "Ways out are not judged",
+    ):  # fmt: skip
+        assert words in text, words
+    for caution in glossary()["cautions"]:
+        assert " ".join(caution.split()[:6]) in text
+    assert "safe" not in text.lower()
+
+
+@pytest.mark.parametrize(("paper", "points"), [("A4", (595, 842)), ("Letter", (612, 792))])
+def test_both_papers_have_their_size(tmp_path: Path, paper: str, points: tuple[int, int]) -> None:
+    path = tmp_path / "card.pdf"
+    write_card(snapshot(), path, paper)
+    box = PdfReader(path).pages[0].mediabox
+    assert (round(float(box.width)), round(float(box.height))) == pytest.approx(points, abs=1)
+    assert "Order of the cuts" in text_of(path)
+
+
+def test_the_card_follows_units_and_vocabulary(tmp_path: Path) -> None:
+    job = replace(demo_job(), units="imperial", words="gob")
+    path = tmp_path / "card.pdf"
+    write_card(snapshot(job), path)
+    text = text_of(path)
+    assert "Gob roof" in text
+    assert "4 3/4 in" in text
+    assert " cm" not in text
+
+
+def test_a_bored_cut_brings_its_own_order_and_marks(tmp_path: Path) -> None:
+    job = set_value(demo_job(), "WH-07", "cut.back.form", "bored")
+    path = tmp_path / "card.pdf"
+    write_card(snapshot(job), path)
+    text = text_of(path)
+    assert "Bore 3 cm above the apex" in text
+    assert "strap edges" in text
+
+
+def test_the_drawings_are_true_to_the_stated_scale() -> None:
+    """Count the painted wood of the hinge, where it is widest, against its real width there."""
+    shot = snapshot()
+    n = drawing_scale(shot, PAPERS["A4"][0] - 2 * card_painter.MARGIN, 346.0)
+    image = QImage(round(PAPERS["A4"][0]) * 2, round(PAPERS["A4"][1]) * 2, QImage.Format.Format_RGB32)
+    image.fill(0xFFFFFFFF)
+    painter = QPainter(image)
+    painter.scale(2.0, 2.0)
+    paint_card(painter, shot, "A4", "1 January 2026")
+    painter.end()
+    heart = 0xFFCFA871
+    rows = [[x for x in range(image.width() // 2) if image.pixel(x, y) == heart] for y in range(200, 900, 2)]
+    widest = max((row for row in rows if row), key=lambda row: row[-1] - row[0])
+    seen_m = (widest[-1] - widest[0]) / 2 / PX_PER_M * n
+    hinge = shot.result.parts.hinge.outline
+    assert seen_m == pytest.approx(hinge[:, 1].max() - hinge[:, 1].min(), rel=0.025)
+
+
+@pytest.mark.parametrize("diameter", [0.08, 0.3, 1.2, 2.5])
+def test_every_stem_gets_a_stated_scale_that_fits(diameter: float) -> None:
+    job = set_value(demo_job(), "WH-07", "tree.trunk.butt_diameter_m", diameter)
+    width = PAPERS["Letter"][0] - 2 * card_painter.MARGIN
+    n = drawing_scale(snapshot(job), width, 346.0)
+    assert n in SCALES
+    assert 2 * diameter / n * PX_PER_M < width
+
+
+def test_a_card_over_a_long_note_stays_on_one_page(tmp_path: Path) -> None:
+    job = with_plan(demo_job(), "WH-07", "notes", "Mind the drain. " * 40)
+    path = tmp_path / "card.pdf"
+    write_card(snapshot(job), path)
+    assert "A plan is arithmetic" in text_of(path)
+
+
+def test_a_card_that_cannot_be_written_is_a_sentence_and_the_old_one_stays(tmp_path: Path) -> None:
+    with pytest.raises(JobFileError, match="could not be written"):
+        write_card(snapshot(), tmp_path / "none" / "card.pdf")
+    with pytest.raises(JobFileError, match="folder"):
+        write_card(snapshot(), tmp_path)
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_the_card_step_shows_the_page_and_writes_it(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    window.commands.run("step.card")
+    page = window.pages["card"]
+    assert isinstance(page, CardPage)
+    page.papers.setCurrentText("Letter")
+    assert page.preview.paper == "Letter"
+    path = tmp_path / "out.pdf"
+    monkeypatch.setattr("plain_compass.app.main.ask_card", lambda _: str(path))
+    window.commands.run("card.pdf")
+    assert "Card written" in window.message.text()
+    assert round(float(PdfReader(path).pages[0].mediabox.width)) == 612
+    monkeypatch.setattr("plain_compass.app.main.ask_card", lambda _: "/proc/none/card.pdf")
+    save_card(window)
+    assert "could not be written" in window.message.text()
+    (picture,) = page.pictures()
+    assert picture.size.width() == math.ceil(PAPERS["Letter"][0])
+    window.commands.run("copy.picture")

@@ -1,0 +1,346 @@
+"""The frame: trail, findings, sheet, speech, files, recovery, accessibility."""
+
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtGui import QDropEvent, QGuiApplication
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QWidget
+from pytestqt.qtbot import QtBot
+
+from plain_compass.app.frame.choice_edit import ChoiceEdit
+from plain_compass.app.frame.copying import picture_of, svg_of
+from plain_compass.app.frame.field_edit import FieldEdit
+from plain_compass.app.frame.recovery import Recovery
+from plain_compass.app.frame.settings import Settings
+from plain_compass.app.frame.shortcut_sheet import ShortcutSheet
+from plain_compass.app.frame.trail import STEPS
+from plain_compass.app.frame.window import Window
+from plain_compass.job.demo import demo_job
+from plain_compass.job.files import read_job, write_job
+
+
+def sheet_field(window: Window, name: str) -> FieldEdit:
+    window.show_side(1)
+    found = window.sheet.findChild(FieldEdit, name)
+    assert isinstance(found, FieldEdit)
+    return found
+
+
+def enter(field: FieldEdit, text: str) -> None:
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, text)
+    QTest.keyClick(field, Qt.Key.Key_Return)
+
+
+def test_the_demo_opens_with_a_verdict_that_reads_as_sense(window: Window) -> None:
+    text = window.top.verdict.text()
+    assert "behind the hinge" in text
+    assert "wedges must lift" in text
+    assert "WH-07" in window.top.tree.text() and "hornbeam" in window.top.tree.text()
+
+
+def test_steps_that_are_not_built_say_so_and_are_no_buttons(window: Window) -> None:
+    buttons = {b.text() for b in window.trail.findChildren(QAbstractButton)}
+    assert buttons == {s.name for s in STEPS if s.built} == {"Cut", "Card"}
+    told = [label.text() for label in window.trail.findChildren(QLabel)]
+    assert len(told) == 5
+    assert all("not built" in text for text in told)
+
+
+def test_number_keys_open_steps_unless_one_is_typing(window: Window) -> None:
+    window.findings.setFocus()
+    QTest.keyClick(window.findings, Qt.Key.Key_6)
+    assert window.stack.currentWidget() is window.pages["card"]
+    QTest.keyClick(window, Qt.Key.Key_3)
+    assert window.stack.currentWidget() is window.pages["cut"]
+    field = window.pages["cut"].findChild(FieldEdit, "cut.face.depth_m")
+    assert isinstance(field, FieldEdit)
+    field.setFocus()
+    QTest.keyClick(field, Qt.Key.Key_6)
+    assert window.stack.currentWidget() is window.pages["cut"]
+    assert field.text() == "6"
+
+
+def test_the_sheet_holds_every_value_that_is_not_drawn(window: Window) -> None:
+    window.show_side(1)
+    names = {w.objectName() for w in window.sheet.findChildren(QWidget)}
+    for path in (
+        "tree.species", "tree.trunk.diameter_m", "girth:tree.trunk.diameter_m", "tree.trunk.bark_m", "tree.height_m",
+        "tree.crown.base_m", "tree.crown.readings.0.radius_m", "tree.crown.readings.3.radius_m", "tree.lean.angle_deg",
+        "tree.lean.bearing_deg", "tree.decay.kind", "tree.decay.radius_m", "practice", "units", "words",
+    ):  # fmt: skip
+        assert path in names, path
+
+
+def test_girth_and_diameter_are_one_value(window: Window) -> None:
+    enter(sheet_field(window, "girth:tree.trunk.diameter_m"), "157.1")
+    assert window.store.snapshot.plan.tree.trunk.diameter_m == pytest.approx(0.50, abs=1e-4)
+    assert sheet_field(window, "tree.trunk.diameter_m").text() == "50 cm"
+    enter(sheet_field(window, "tree.trunk.diameter_m"), "188.5 cm girth")
+    assert window.store.snapshot.plan.tree.trunk.diameter_m == pytest.approx(0.60, abs=1e-4)
+
+
+def test_an_optional_measure_can_be_left_out(window: Window) -> None:
+    field = sheet_field(window, "tree.trunk.cross_diameter_m")
+    assert field.text() == ""
+    enter(field, "48")
+    assert window.store.snapshot.plan.tree.trunk.cross_diameter_m == pytest.approx(0.48)
+    assert isinstance(window.sheet.findChild(FieldEdit, "tree.trunk.diameter_bearing_deg"), FieldEdit)
+    field = sheet_field(window, "tree.trunk.cross_diameter_m")
+    field.setFocus()
+    field.clear()
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert window.store.snapshot.plan.tree.trunk.cross_diameter_m is None
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "words"),
+    [
+        ("girth:tree.trunk.diameter_m", "40 m", "accepted"),
+        ("tree.crown.base_m", "30", "above the top"),
+        ("tree.lean.bearing_deg", "720", "accepted: 0° to 360°"),
+        ("tree.decay.offset_m", "60", "outside the stem"),
+        ("tree.height_m", "-4", "accepted"),
+        ("tree.height_m", "0", "accepted"),
+        ("tree.height_m", "nan", "type for example"),
+    ],
+)
+def test_the_absurd_is_refused_at_the_field_in_a_sentence(window: Window, name: str, text: str, words: str) -> None:
+    before = window.store.snapshot.job
+    field = sheet_field(window, name)
+    enter(field, text)
+    assert words in window.message.text()
+    assert field.text() == text
+    assert window.store.snapshot.job == before
+
+
+def test_rot_is_described_by_its_kind(window: Window) -> None:
+    window.show_side(1)
+    kind = window.sheet.findChild(ChoiceEdit, "tree.decay.kind")
+    assert isinstance(kind, ChoiceEdit)
+    kind.setCurrentIndex(kind.findData("shell"))
+    kind.activated.emit(kind.currentIndex())
+    assert window.sheet.findChild(FieldEdit, "tree.decay.shell.2.sound_m") is not None
+    window.store.set("tree.decay.kind", "unknown", "unknown")
+    assert window.store.snapshot.result.verdict.level == "unknown"
+    assert "Not decided yet" in window.top.verdict.text()
+
+
+def test_units_and_words_switch_live_and_undo(window: Window) -> None:
+    page = window.pages["cut"]
+    field = page.findChild(FieldEdit, "cut.face.depth_m")
+    assert isinstance(field, FieldEdit)
+    window.commands.run("view.units")
+    assert field.text() == "4 3/4 in"
+    window.commands.run("view.words")
+    assert "gob" in field.accessibleName()
+    assert "holding wood" in window.top.verdict.text()
+    window.store.undo()
+    window.store.undo()
+    assert field.text() == "12 cm"
+
+
+def test_every_entry_has_a_name_an_explanation_and_a_tooltip(window: Window) -> None:
+    window.show_side(1)
+    entries = [*window.findChildren(FieldEdit), *window.findChildren(ChoiceEdit)]
+    assert len(entries) > 40
+    for entry in entries:
+        assert entry.accessibleName(), entry.objectName()
+        assert entry.toolTip(), entry.objectName()
+    for button in window.findChildren(QAbstractButton):
+        assert button.accessibleName() or button.text() or button.objectName().startswith("qt_")
+
+
+def test_findings_are_told_to_a_screen_reader_with_level_and_limit(window: Window) -> None:
+    model = window.findings.findings_model
+    text = model.data(model.index(0))
+    assert text.startswith("watch: ")
+    assert "against" in text
+    assert "Balance: watch" in window.band.accessibleDescription()
+    assert "Ways out: not judged" in window.band.accessibleDescription()
+
+
+def test_the_shortcut_sheet_lists_every_shortcut(window: Window, qtbot: QtBot) -> None:
+    window.commands.run("help.keys")
+    sheet = window.findChild(ShortcutSheet)
+    assert isinstance(sheet, ShortcutSheet)
+    told = {label.text() for label in sheet.findChildren(QLabel)}
+    for command in window.commands:
+        if command.shortcut:
+            assert command.shortcut in told
+    QTest.keyClick(sheet, Qt.Key.Key_Escape)
+
+
+def test_no_two_commands_share_a_shortcut(window: Window) -> None:
+    shortcuts = [c.shortcut for c in window.commands if c.shortcut]
+    assert len(shortcuts) == len(set(shortcuts))
+
+
+def test_undo_and_redo_name_their_step(window: Window) -> None:
+    window.store.set("cut.face.depth_m", 0.13, "face depth 13 cm")
+    titles = {c.id: c.words for c in window.commands}
+    assert titles["edit.undo"] == "Undo face depth 13 cm"
+    window.store.undo()
+    assert {c.id: c.words for c in window.commands}["edit.redo"] == "Redo face depth 13 cm"
+
+
+def test_trees_are_added_and_changed_to(window: Window) -> None:
+    window.commands.run("tree.add")
+    assert window.store.tree_id == "2"
+    window.edits.ask_name = lambda: "WH-08"  # type: ignore[method-assign]
+    window.commands.run("tree.rename")
+    assert window.store.tree_id == "WH-08"
+    window.top.tree.menu().aboutToShow.emit()
+    actions = {a.text(): a for a in window.top.tree.menu().actions()}
+    actions["WH-07"].trigger()
+    assert window.store.tree_id == "WH-07"
+    window.commands.run("tree.remove")
+    assert window.store.tree_id == "WH-08"
+    window.commands.run("tree.redesign")
+
+
+def test_notes_are_kept_as_they_are_typed_and_undone_as_one(window: Window) -> None:
+    window.show_side(1)
+    window.sheet.notes.setFocus()
+    window.sheet.notes.selectAll()
+    QTest.keyClicks(window.sheet.notes, "mind the hide")
+    assert window.store.snapshot.plan.notes == "mind the hide"
+    window.store.undo()
+    assert window.store.snapshot.plan.notes == demo_job().trees[0].notes
+
+
+def test_a_broken_file_is_a_sentence_and_the_job_stays(window: Window, tmp_path: Path) -> None:
+    broken = tmp_path / "broken.pcjob.json"
+    broken.write_text('{"format": "plain-compass-job", "version": 1, "trees": [')
+    before = window.store.snapshot.job
+    assert not window.jobs.open(broken)
+    assert "line 1" in window.message.text()
+    assert window.store.snapshot.job == before
+
+
+def test_a_save_that_fails_is_a_sentence_and_nothing_is_lost(window: Window) -> None:
+    window.store.set("notes", "x", "notes")
+    window.jobs.ask_save = lambda _: "/proc/none/a.pcjob.json"  # type: ignore[method-assign]
+    assert not window.jobs.save()
+    assert "could not be written" in window.message.text()
+    assert window.store.unsaved
+
+
+def test_a_job_file_is_opened_by_dropping_it(window: Window, tmp_path: Path) -> None:
+    path = tmp_path / "dropped.pcjob.json"
+    write_job(path, demo_job())
+    mime = QMimeData()
+    mime.setUrls([QUrl.fromLocalFile(str(path))])
+    drop = QDropEvent(
+        QPointF(50, 50), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    )
+    window.dropEvent(drop)
+    assert window.store.path == path
+    assert Settings(window.settings.file).recent()[0] == path
+
+
+def test_closing_over_unsaved_work_asks_and_staying_stays(window: Window) -> None:
+    window.store.set("notes", "x", "notes")
+    window.jobs.ask_unsaved = lambda: "stay"  # type: ignore[method-assign]
+    assert not window.close()
+    assert window.isVisible()
+
+
+def test_work_kept_at_closing_is_there_at_the_next_start(window: Window, tmp_path: Path) -> None:
+    window.store.set("notes", "keep me", "notes")
+    assert window.close()
+    (found,) = Recovery(tmp_path / "recovery").orphans()
+    assert found.opened.job.trees[0].notes == "keep me"
+
+
+def test_unsaved_work_is_brought_back_into_the_window(window: Window, tmp_path: Path) -> None:
+    lost = Recovery(tmp_path / "recovery")
+    lost.keep(read_job_with_notes(tmp_path), {}, None)
+    lost.close(keep=True)
+    sentence = window.autosave.take_up()
+    assert "brought back" in sentence
+    assert window.store.snapshot.plan.notes == "from before the crash"
+    assert window.store.unsaved
+
+
+def read_job_with_notes(folder: Path) -> object:
+    path = folder / "x.pcjob.json"
+    write_job(path, demo_job())
+    from plain_compass.job.document import with_plan
+
+    return with_plan(read_job(path).job, "WH-07", "notes", "from before the crash")
+
+
+KILLED = """
+import sys
+from pathlib import Path
+from PySide6.QtCore import QTimer
+from plain_compass.app.frame.recovery import Recovery
+from plain_compass.app.frame.settings import Settings
+from plain_compass.app.main import application, make_window
+from plain_compass.job.demo import demo_job
+from plain_compass.job.files import Opened
+
+folder = Path(sys.argv[1])
+app = application()
+window = make_window(Opened(demo_job()), None, Settings(folder / "s.ini"), Recovery(folder / "recovery"))
+window.show()
+QTimer.singleShot(0, lambda: window.store.set("notes", "typed just before", "notes"))
+app.exec()
+"""
+
+
+def test_a_killed_program_loses_nothing_that_was_typed(tmp_path: Path) -> None:
+    """A real process, really killed: its work is found because its lock died with it."""
+    environment = os.environ | {"QT_QPA_PLATFORM": "offscreen"}
+    child = subprocess.Popen([sys.executable, "-c", KILLED, str(tmp_path)], env=environment)
+    folder = tmp_path / "recovery"
+    for _ in range(400):
+        if folder.exists() and list(folder.glob("*.json")):
+            break
+        time.sleep(0.05)
+    child.send_signal(signal.SIGKILL)
+    child.wait()
+    (found,) = Recovery(folder).orphans()
+    assert found.opened.job.trees[0].notes == "typed just before"
+
+
+def test_the_drawing_is_copied_as_picture_and_as_svg(window: Window) -> None:
+    window.commands.run("copy.picture")
+    assert not QGuiApplication.clipboard().pixmap().isNull()
+    pictures = window.page.pictures()
+    assert picture_of(pictures).width() == 2 * sum(p.size.width() for p in pictures)
+    svg = svg_of(pictures).decode("utf-8")
+    assert svg.lstrip().startswith("<?xml")
+    assert svg.count("<path") + svg.count("<poly") > 20
+    assert "12 cm" in svg
+    window.commands.run("copy.svg")
+    assert "<svg" in QGuiApplication.clipboard().text()
+
+
+def test_the_dark_scheme_reaches_every_painted_part(window: Window) -> None:
+    window.commands.run("view.dark")
+    dark = window.band.palette_in_use
+    assert window.scheme == "dark"
+    assert all(w.palette_in_use is dark for w in window.findChildren(QWidget) if hasattr(w, "palette_in_use"))
+    window.commands.run("view.dark")
+    assert window.band.palette_in_use is not dark
+
+
+def test_no_text_of_the_window_is_smaller_than_eleven_pixels(window: Window) -> None:
+    window.show_side(1)
+    QApplication.processEvents()
+    for widget in window.findChildren(QWidget):
+        if isinstance(widget, (QLabel, QAbstractButton, FieldEdit, ChoiceEdit)) and widget.isVisible():
+            size = widget.font().pixelSize()
+            assert size == -1 or size >= 11, widget.objectName()

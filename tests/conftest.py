@@ -1,0 +1,44 @@
+"""Fixtures shared by the tests of the window."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from pytestqt.qtbot import QtBot
+
+from plain_compass.app.frame.recovery import Recovery
+from plain_compass.app.frame.settings import Settings
+from plain_compass.app.frame.store import Store
+from plain_compass.app.frame.window import Window
+from plain_compass.app.main import application, make_window
+from plain_compass.job.demo import demo_job
+from plain_compass.job.files import Opened
+
+
+@pytest.fixture
+def store() -> Store:
+    """The demo job in a store, without a window."""
+    return Store(Opened(demo_job()))
+
+
+@pytest.fixture
+def window(qtbot: QtBot, tmp_path: Path) -> Iterator[Window]:
+    """The window on the demo job, shown and active, with its files in a scratch folder."""
+    application()
+    made = make_window(Opened(demo_job()), None, Settings(tmp_path / "settings.ini"), Recovery(tmp_path / "recovery"))
+    made.jobs.ask_unsaved = lambda: "keep"  # type: ignore[method-assign]
+    made.resize(1280, 800)
+    made.show()
+    with qtbot.waitActive(made):
+        made.activateWindow()
+    yield made
+    made.jobs.ask_unsaved = lambda: "keep"  # type: ignore[method-assign]
+    made.close()
+    made.deleteLater()
+    qtbot.wait(1)

@@ -1,0 +1,161 @@
+"""Findings: what is a stop, what is a watch, and that the unknown is never clear."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from builders import assessed, finding, finding_ids, plain_cut, round_tree
+from plain_compass.core.findings import GROUPS, LEVELS, Finding, level_of, margin_of, phrase, verdict_of, worst_first
+from plain_compass.core.tree import Decay
+
+
+def made(name: str, level: str, margin: float | None) -> Finding:
+    return Finding(
+        name, name.split(".")[0], level, None, None, "ratio", margin, phrase("It is so."), phrase("Change it.")
+    )
+
+
+def test_every_finding_has_a_level_a_group_and_two_plain_sentences() -> None:
+    for item in assessed().findings:
+        assert item.level in LEVELS
+        assert item.group in GROUPS
+        assert item.sentence.template.endswith(".")
+        assert item.change.template.endswith(".")
+        assert item.source in ("physics", "practice", "site")
+
+
+def test_nothing_says_safe() -> None:
+    for cut in (plain_cut(), plain_cut(back__form="bored")):
+        for item in assessed(cut=cut).findings:
+            assert "safe" not in (item.sentence.template + item.change.template).lower()
+
+
+@pytest.mark.parametrize(
+    ("use", "level"), [(0.0, "clear"), (0.69, "clear"), (0.7, "watch"), (1.0, "watch"), (1.01, "stop")]
+)
+def test_levels_by_use_of_a_limit(use: float, level: str) -> None:
+    assert level_of(use) == level
+
+
+def test_what_is_not_a_number_is_unknown_and_what_is_infinite_is_a_stop() -> None:
+    assert level_of(math.nan) == "unknown"
+    assert level_of(math.inf) == "stop"
+
+
+@given(use=st.floats(allow_nan=False))
+def test_margins_can_always_be_drawn(use: float) -> None:
+    assert -9.99 <= margin_of(use) <= 1.0
+
+
+def test_the_worst_comes_first_and_what_is_never_judged_comes_after_what_is_wrong() -> None:
+    order = worst_first(
+        (
+            made("a.clear", "clear", 0.9),
+            made("b.not_judged", "unknown", None),
+            made("c.watch", "watch", 0.2),
+            made("d.unknown", "unknown", None),
+            made("e.stop", "stop", -0.5),
+            made("f.stop", "stop", -2.0),
+        )
+    )
+    assert [f.id for f in order] == ["f.stop", "e.stop", "d.unknown", "c.watch", "b.not_judged", "a.clear"]
+
+
+def test_any_stop_makes_the_plan_a_stop() -> None:
+    verdict = verdict_of((made("a.x", "clear", 0.9), made("b.x", "stop", -0.1), made("c.x", "watch", 0.1)))
+    assert verdict.level == "stop"
+    assert verdict.ruling.id == "b.x"
+
+
+def test_an_unknown_rules_over_a_watch() -> None:
+    verdict = verdict_of((made("a.x", "watch", 0.1), made("b.x", "unknown", None)))
+    assert verdict.level == "unknown"
+
+
+def test_ground_and_ways_out_are_said_not_to_be_judged() -> None:
+    result = assessed()
+    assert finding(result, "way_out.not_judged").level == "unknown"
+    assert finding(result, "landing.not_judged").level == "unknown"
+
+
+@pytest.mark.parametrize(
+    ("path", "ids"),
+    [
+        ({"decay": Decay(kind="unknown")}, {"decay.shell", "decay.hinge"}),
+        ({"lean__method": "unknown"}, {"balance.lean"}),
+        ({"crack": "unknown"}, {"split.crack"}),
+    ],
+)
+def test_what_was_not_looked_at_is_unknown_and_rules(path: dict[str, object], ids: set[str]) -> None:
+    result = assessed(round_tree(lean__angle_deg=1.0, lean__bearing_deg=180.0, **path), bar_m=0.6)
+    for name in ids:
+        assert finding(result, name).level == "unknown"
+    assert result.verdict.level == "unknown"
+
+
+def test_a_tree_that_was_not_sounded_has_no_shell_ratio_rather_than_a_full_one() -> None:
+    parts = assessed(round_tree(decay=Decay(kind="unknown"))).parts
+    assert parts.section.shell_ratio is None
+    assert parts.section.sound_fraction is None
+
+
+def test_a_thin_shell_is_a_stop_whatever_else_holds() -> None:
+    thin = assessed(round_tree(decay=Decay(kind="cavity", radius_m=0.15)))
+    assert finding(thin, "decay.shell").level == "stop"
+    assert thin.verdict.level == "stop"
+
+
+@pytest.mark.parametrize(
+    ("changes", "name", "level"),
+    [
+        ({"face__depth_m": 0.08}, "face.depth", "clear"),
+        ({"face__depth_m": 0.10}, "face.depth", "clear"),
+        ({"face__depth_m": 0.06}, "face.depth", "watch"),
+        ({"face__depth_m": 0.15}, "face.depth", "watch"),
+        ({"face__roof_deg": 30.0}, "face.opening", "watch"),
+        ({"hinge__left_m": 0.015, "hinge__right_m": 0.015}, "hinge.thickness", "stop"),
+        ({"hinge__left_m": 0.03, "hinge__right_m": 0.03}, "hinge.thickness", "watch"),
+        ({"back__step_m": 0.0}, "hinge.step", "watch"),
+        ({"back__step_m": 0.04}, "hinge.step", "clear"),
+        ({"back__step_m": 0.0, "back__form": "bored"}, "hinge.step", "clear"),
+    ],
+)
+def test_the_practice_holds_the_design_against_its_ranges(changes: dict[str, object], name: str, level: str) -> None:
+    found = finding(assessed(cut=plain_cut(**changes)), name)
+    assert found.level == level
+    assert found.source == "practice"
+
+
+def test_a_thin_hinge_in_dead_wood_is_not_held_to_the_live_minimum() -> None:
+    thin = plain_cut(hinge__left_m=0.015, hinge__right_m=0.015)
+    assert finding(assessed(round_tree(condition="dead"), thin), "hinge.thickness").level == "watch"
+
+
+def test_the_thicker_end_belongs_away_from_the_weight() -> None:
+    heavy_left = round_tree(lean__angle_deg=3.0, lean__bearing_deg=270.0)
+    wrong = assessed(heavy_left, plain_cut(hinge__left_m=0.05))
+    right = assessed(heavy_left, plain_cut(hinge__right_m=0.05))
+    assert wrong.parts.balance.left_m > 0
+    assert finding(wrong, "hinge.uneven").level == "watch"
+    assert "hinge.uneven" not in finding_ids(right)
+
+
+def test_a_bar_that_does_not_reach_takes_two_sides_and_one_far_too_short_is_a_stop() -> None:
+    assert finding(assessed(bar_m=0.5), "bar.reach").level == "clear"
+    assert finding(assessed(bar_m=0.3), "bar.reach").level == "watch"
+    assert finding(assessed(bar_m=0.15), "bar.reach").level == "stop"
+
+
+def test_boring_needs_room_for_the_bar() -> None:
+    tight = assessed(cut=plain_cut(back__form="bored", back__strap_m=0.13), bar_width_m=0.2)
+    assert finding(tight, "bar.bore_room").level == "stop"
+
+
+def test_indicative_relations_are_labelled() -> None:
+    result = assessed(round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0))
+    for name in ("split.index", "hinge.side", "hinge.holds", "wedge.drive"):
+        assert finding(result, name).indicative

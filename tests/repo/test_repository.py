@@ -1,0 +1,98 @@
+"""The repository itself: locks without hosts, fonts in the package, originality of place, and Qt's own trap."""
+
+from __future__ import annotations
+
+import os
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from PySide6.QtGui import QFontDatabase
+from pytestqt.qtbot import QtBot
+
+from plain_compass.app.drawing.palette import CONDENSED, FAMILY, LIGHT, font, load_fonts
+from plain_compass.app.frame.style import style_sheet
+from plain_compass.app.main import application
+
+ROOT = Path(__file__).resolve().parents[2]
+
+SET_TEXT = """
+from PySide6.QtWidgets import QApplication, QLabel
+app = QApplication([])
+label = QLabel()
+for number in range(20000):
+    label.setText(str(number % 7))
+print("done")
+"""
+
+
+def test_twenty_thousand_void_calls_do_not_abort_the_process() -> None:
+    """A later Qt binding loses a reference to None on every void call and aborts after some 5,700 of them."""
+    environment = os.environ | {"QT_QPA_PLATFORM": "offscreen"}
+    told = subprocess.run(
+        [sys.executable, "-c", SET_TEXT], env=environment, capture_output=True, text=True, check=False
+    )
+    assert (told.returncode, told.stdout.strip()) == (0, "done")
+
+
+@pytest.mark.parametrize("name", ["runtime", "dev"])
+def test_locks_pin_every_version_by_hash_and_name_no_host(name: str) -> None:
+    text = (ROOT / "requirements" / f"{name}.lock").read_text()
+    assert "http" not in text and "index" not in text
+    pinned = re.findall(r"^([a-z0-9-]+)==", text, re.MULTILINE)
+    assert {"pyside6-essentials", "shiboken6", "numpy", "pydantic"} <= set(pinned)
+    assert text.count("--hash=sha256:") >= len(pinned)
+    assert "pyside6-essentials==6.11.3" in text and "shiboken6==6.11.3" in text
+
+
+def test_the_programs_own_type_is_used(qtbot: QtBot) -> None:
+    application()
+    assert FAMILY in load_fonts()
+    families = QFontDatabase.families()
+    assert FAMILY in families and CONDENSED in families
+    assert font(0.2).pixelSize() == 1
+    assert (ROOT / "src/plain_compass/data/fonts/OFL.txt").exists()
+
+
+def test_the_style_has_no_gradients_or_shadows() -> None:
+    sheet = style_sheet(LIGHT)
+    assert "gradient" not in sheet and "shadow" not in sheet
+
+
+def test_the_readme_has_its_two_commands_and_its_pictures_exist() -> None:
+    text = (ROOT / "README.md").read_text()
+    assert "make demo" in text and "make test" in text
+    pictures = re.findall(r"\((docs/screenshots/[^)]+)\)", text)
+    assert pictures
+    for picture in pictures:
+        assert (ROOT / picture).is_file(), picture
+    assert len(list((ROOT / "docs/screenshots").glob("*"))) < 20
+
+
+def test_missing_system_libraries_are_named_before_qt_is_imported() -> None:
+    told = subprocess.run(
+        [sys.executable, str(ROOT / "tools/system_libraries.py"), "--tests"],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert told.returncode == 0, told.stdout
+    source = (ROOT / "tools/system_libraries.py").read_text()
+    assert "import PySide6" not in source
+
+
+def test_continuous_integration_runs_the_readmes_test_command_and_nothing_of_its_own() -> None:
+    lines = [line for line in (ROOT / ".ci/run").read_text().splitlines() if line and not line.startswith("#")]
+    assert lines[-1] == "make test"
+    assert len(lines) == 3
+
+
+def test_the_decisions_give_every_dependency_its_reason() -> None:
+    decisions = (ROOT / "docs/decisions.md").read_text().lower()
+    for line in (ROOT / "requirements/dev.in").read_text().splitlines() + (
+        ROOT / "requirements/runtime.in"
+    ).read_text().splitlines():
+        if line and not line.startswith("-r"):
+            assert line.split("==")[0].lower() in decisions, line

@@ -1,0 +1,148 @@
+"""The command line: 0 answered, 2 bad input in one sentence, never a traceback."""
+
+from __future__ import annotations
+
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import jsonschema
+import pytest
+from pypdf import PdfReader
+
+from plain_compass.cli import main
+from plain_compass.job.demo import demo_job
+from plain_compass.job.edits import add_tree
+from plain_compass.job.files import job_text, write_job
+
+
+@pytest.fixture
+def job(tmp_path: Path) -> Path:
+    path = tmp_path / "withy.pcjob.json"
+    write_job(path, demo_job())
+    return path
+
+
+def run(*arguments: str) -> subprocess.CompletedProcess[str]:
+    environment = {k: v for k, v in os.environ.items() if k not in ("DISPLAY", "QT_QPA_PLATFORM")}
+    return subprocess.run(
+        [sys.executable, "-m", "plain_compass.cli", *arguments],
+        capture_output=True,
+        text=True,
+        env=environment,
+        check=False,
+    )
+
+
+def test_assess_prints_a_table_worst_first(job: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["assess", str(job)]) == 0
+    out = capsys.readouterr().out
+    assert out.startswith("WH-07: Holds by these numbers")
+    lines = [line.split()[0] for line in out.splitlines()[3:-2]]
+    assert lines.index("watch") < lines.index("unknown") < lines.index("clear")
+    assert "competent person" in out
+
+
+def test_assess_prints_one_json_object_grouped_by_the_models_names(
+    job: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["assess", str(job), "--tree", "WH-07", "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    wanted = {
+        "balance": {"mass_kg", "com_up_m", "com_forward_m", "com_left_m", "inertia_kg_m2", "moment_forward_Nm"},
+        "section": {"area_m2", "shell_ratio", "sound_fraction"},
+        "face": {"closing_angle_deg", "opening_deg", "hinge_length_m"},
+        "hinge": {"side_capacity_Nm", "break_angle_deg", "lets_go_deg", "needed_tilt_deg", "side_utilisation"},
+        "splitting": {"split_index", "split_index_plain", "split_index_bored", "strap_utilisation"},
+        "wedges": {"lift_m", "force_N", "blows", "advance_per_blow_m", "pause_s", "first_fits", "seats"},
+    }  # fmt: skip
+    for group, names in wanted.items():
+        assert names <= set(found[group]), group
+    assert found["tape_marks"][0]["key"] == "lay"
+    assert {"id", "level", "value", "limit", "margin", "sentence", "change", "source"} <= set(found["findings"][0])
+    assert found["verdict"]["level"] == "watch"
+
+
+def test_what_is_infinite_is_null_in_json(job: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    content = json.loads(job.read_text())
+    content["trees"][0]["cut"]["wedges"] = []
+    job.write_text(json.dumps(content))
+    assert main(["assess", str(job), "--json"]) == 0
+    found = json.loads(capsys.readouterr().out, parse_constant=pytest.fail)
+    assert found["wedges"]["blows"] is None
+
+
+def test_the_word_demo_stands_for_the_demo_job(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["assess", "demo"]) == 0
+    assert "WH-07" in capsys.readouterr().out
+
+
+def test_several_trees_want_one_to_be_named(job: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    write_job(job, add_tree(demo_job())[0])
+    assert main(["assess", str(job)]) == 2
+    assert "say which with --tree: WH-07, 2" in capsys.readouterr().err
+    assert main(["assess", str(job), "--tree", "2"]) == 0
+    assert main(["assess", str(job), "--tree", "9"]) == 2
+
+
+def test_schema_prints_the_schema_that_job_files_meet(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["schema"]) == 0
+    schema = json.loads(capsys.readouterr().out)
+    jsonschema.validate(json.loads(job_text(demo_job())), schema)
+
+
+def test_card_needs_no_screen(job: Path, tmp_path: Path) -> None:
+    out = tmp_path / "card.pdf"
+    told = run("card", str(job), "--tree", "WH-07", "-o", str(out), "--paper", "Letter")
+    assert (told.returncode, told.stderr) == (0, "")
+    assert "lay 214" in PdfReader(out).pages[0].extract_text()
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ["assess", "gone.pcjob.json"],
+        ["assess", "{folder}"],
+        ["assess", "{empty}"],
+        ["assess", "{cut_short}"],
+        ["assess", "{newer}"],
+        ["assess", "{job}", "--tree", "X"],
+        ["card", "{job}", "-o", "/proc/none/card.pdf"],
+        ["card", "{job}", "-o", "{folder}"],
+        ["card", "{job}"],
+        ["open", "{cut_short}"],
+        ["fell"],
+        ["assess"],
+    ],
+)
+def test_bad_input_is_one_sentence_on_standard_error_and_status_2(
+    arguments: list[str], job: Path, tmp_path: Path
+) -> None:
+    text = job.read_text()
+    made = {"folder": tmp_path, "job": job}
+    for name, content in (
+        ("empty", ""),
+        ("cut_short", text[:300]),
+        ("newer", text.replace('"version": 1', '"version": 7')),
+    ):
+        made[name] = tmp_path / f"{name}.pcjob.json"
+        made[name].write_text(content)
+    told = run(*[a.format(**made) for a in arguments])
+    assert told.returncode == 2
+    assert told.stdout == ""
+    assert "Traceback" not in told.stderr
+    assert len(told.stderr.strip().splitlines()) == 1
+    assert told.stderr.strip().endswith(".")
+
+
+def test_a_reader_that_stops_reading_is_no_error(job: Path) -> None:
+    command = f"'{sys.executable}' -m plain_compass.cli assess '{job}' --json | head -n 1"
+    told = subprocess.run(["bash", "-o", "pipefail", "-c", command], capture_output=True, text=True, check=False)
+    assert told.stderr == ""
+
+
+def test_help_and_version_are_answers() -> None:
+    assert run("--help").returncode == 0
+    assert run("--version").stdout.startswith("plain-compass ")

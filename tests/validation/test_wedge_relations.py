@@ -1,0 +1,173 @@
+"""Wedges against statics: lift by the arm, force by moments, blows by the work done."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from builders import assessed, finding, finding_ids, plain_cut, round_tree
+from plain_compass.core.cut import BackCut, WedgeSeat
+from plain_compass.core.wedge import driving_factor, resisting_moment
+
+BACK = round_tree(lean__angle_deg=1.5, lean__bearing_deg=180.0)
+TWO = plain_cut(wedges=(WedgeSeat(20.0), WedgeSeat(-20.0)))
+
+
+SMALL = round_tree(
+    height_m=18.0, trunk__diameter_m=0.26, trunk__butt_diameter_m=0.26, lean__angle_deg=9.0, lean__bearing_deg=180.0
+)
+SMALL_CUT = plain_cut(face__depth_m=0.052, hinge__left_m=0.026, hinge__right_m=0.026)
+
+
+def test_the_tilt_brings_the_centre_over_the_hinge_with_half_a_degree_to_spare() -> None:
+    parts = assessed(BACK).parts
+    expected = math.degrees(math.atan2(-parts.balance.ahead_m, parts.mass.com_up_m)) + 0.5
+    assert parts.balance.ahead_m < 0
+    assert parts.wedging.tilt_deg == pytest.approx(expected)
+
+
+def test_the_lift_is_the_arm_times_the_tilt() -> None:
+    parts = assessed(BACK).parts
+    (seat,) = parts.wedging.seats
+    arm = parts.hinge.region.forward_m - parts.section.back_m
+    assert seat.arm_m == pytest.approx(arm, rel=1e-3)
+    assert seat.lift_m == pytest.approx(arm * math.tan(math.radians(parts.wedging.tilt_deg)), rel=1e-3)
+
+
+def test_the_force_takes_the_worst_of_weight_and_hinge_together() -> None:
+    """They never peak together, so adding their maxima would ask too much."""
+    parts = assessed(BACK).parts
+    curve = resisting_moment(parts.wedging.tilt_deg, parts.balance, parts.mass, parts.strength)
+    weight = -parts.balance.moment_forward_Nm
+    assert parts.wedging.moment_Nm == pytest.approx(curve.max())
+    assert weight < parts.wedging.moment_Nm < weight + parts.strength.plastic_Nm
+    assert curve[0] == pytest.approx(weight)
+
+
+def test_two_wedges_side_by_side_carry_half_each_for_the_same_blows() -> None:
+    one = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0),))).parts.wedging
+    two = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.1), WedgeSeat(-0.1)))).parts.wedging
+    assert two.force_N == pytest.approx(one.force_N / 2, rel=1e-3)
+    assert two.advance_per_blow_m == pytest.approx(2 * one.advance_per_blow_m, rel=1e-3)
+    assert two.blows == pytest.approx(one.blows, rel=1e-3)
+
+
+def test_blows_are_the_work_over_what_a_blow_leaves() -> None:
+    result = assessed(BACK)
+    parts, kit = result.parts, result.case.kit
+    theta = np.linspace(0.0, math.radians(parts.wedging.tilt_deg), 4001)
+    weight = parts.mass.weight_N * (parts.balance.ahead_m * np.cos(theta) + parts.mass.com_up_m * np.sin(theta))
+    curve = np.minimum(parts.strength.stiffness_Nm * theta, parts.strength.plastic_Nm) - weight
+    work = float(np.trapezoid(np.maximum(curve, 0.0), theta))
+    angle, rho = math.atan2(kit.wedge_thickness_m, kit.wedge_length_m), math.atan(0.25)
+    expected = work * (math.tan(angle + rho) + math.tan(rho)) / (0.6 * kit.maul_J * math.tan(angle))
+    assert parts.wedging.blows == pytest.approx(expected, rel=1e-3)
+
+
+def test_a_frictionless_wedge_drives_with_its_tangent_alone() -> None:
+    assert driving_factor(0.1, 0.0) == pytest.approx(math.tan(0.1))
+
+
+@given(angle=st.floats(0.02, 0.5), friction=st.floats(0.05, 0.5))
+def test_friction_on_both_faces_always_costs(angle: float, friction: float) -> None:
+    assert driving_factor(angle, friction) > math.tan(angle) + friction
+
+
+def test_a_forward_leaner_wants_no_wedge() -> None:
+    result = assessed(round_tree(lean__angle_deg=12.0, lean__bearing_deg=0.0))
+    assert not result.parts.wedging.wanted
+    assert finding(result, "wedge.drive").level == "clear"
+    assert result.parts.wedging.lift_m == 0.0
+
+
+def test_without_a_wedge_a_tree_that_wants_one_is_a_stop() -> None:
+    result = assessed(BACK, plain_cut(wedges=()))
+    assert finding(result, "wedge.drive").level == "stop"
+    assert finding(result, "balance.over").level == "stop"
+    assert result.parts.wedging.blows == math.inf
+    assert result.parts.wedging.lift_m > 0
+
+
+def test_two_on_each_other_lift_twice_the_head() -> None:
+    single = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 1),))).parts.wedging.seats[0]
+    double = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 2),))).parts.wedging.seats[0]
+    kerf, head = 0.008, 0.025
+    assert single.available_m == pytest.approx(head - kerf)
+    assert double.available_m == pytest.approx(2 * head - kerf)
+
+
+def test_two_steep_wedges_spit_out() -> None:
+    cut = plain_cut(wedges=(WedgeSeat(0.0, 2),))
+    steep = assessed(BACK, cut, wedge_thickness_m=0.05, wedge_length_m=0.15)
+    assert steep.parts.wedging.seats[0].spits_out
+    assert finding(steep, "wedge.holds").level == "stop"
+    assert not assessed(BACK, cut).parts.wedging.seats[0].spits_out
+
+
+def test_doubling_is_asked_for_between_one_and_two_heads() -> None:
+    lean = round_tree(lean__angle_deg=4.5, lean__bearing_deg=180.0)
+    wedging = assessed(lean).parts.wedging
+    assert 0.017 < wedging.lift_m < 0.042
+    assert wedging.doubled_needed
+    assert not assessed(BACK, TWO, wedge_thickness_m=0.05).parts.wedging.doubled_needed
+
+
+def test_a_small_back_leaner_sits_back_before_the_first_wedge_fits() -> None:
+    wedging = assessed(SMALL, SMALL_CUT).parts.wedging
+    assert wedging.kerf_at_sit_back_m is not None
+    assert wedging.kerf_at_sit_back_m < 0.17
+    assert not wedging.first_fits
+    assert finding(assessed(SMALL, SMALL_CUT), "wedge.fits_first").level == "stop"
+
+
+def test_a_strap_holds_it_until_the_wedge_is_set() -> None:
+    bored = assessed(SMALL, replace(SMALL_CUT, back=BackCut("bored", 0.03, 0.03)))
+    assert bored.parts.wedging.kerf_at_sit_back_m is None
+
+
+def test_a_wedge_in_the_strap_is_a_stop() -> None:
+    behind = assessed(BACK, plain_cut(back__form="bored", wedges=(WedgeSeat(0.0),)))
+    beside = assessed(BACK, plain_cut(back__form="bored", wedges=(WedgeSeat(60.0), WedgeSeat(-60.0))))
+    assert finding(behind, "wedge.in_strap").level == "stop"
+    assert "wedge.in_strap" not in finding_ids(beside)
+
+
+def test_more_wedges_than_are_carried_is_a_stop() -> None:
+    assert finding(assessed(BACK, TWO, wedge_count=1), "wedge.carried").level == "stop"
+
+
+def test_rot_under_a_wedge_is_found() -> None:
+    rotten = round_tree(
+        lean__angle_deg=1.5,
+        lean__bearing_deg=180.0,
+        decay__kind="cavity",
+        decay__offset_m=0.12,
+        decay__bearing_deg=180.0,
+        decay__radius_m=0.06,
+    )
+    assert finding(assessed(rotten), "wedge.sound").level in ("watch", "stop")
+    aside = assessed(rotten, plain_cut(wedges=(WedgeSeat(60.0), WedgeSeat(-60.0))))
+    assert finding(aside, "wedge.sound").margin > finding(assessed(rotten), "wedge.sound").margin
+
+
+def test_the_pause_is_half_of_both_periods_together() -> None:
+    parts = assessed(BACK).parts
+    sway = 1 / (0.0766 + 3.1219 * 40.0 / 15.0**2)
+    rock = 2 * math.pi * math.sqrt(parts.mass.inertia_kg_m2 / (parts.strength.stiffness_Nm - parts.mass.toppling_Nm))
+    assert parts.wedging.pause_s == pytest.approx(0.5 * math.hypot(sway, rock))
+
+
+@settings(deadline=None, max_examples=25)
+@given(lean=st.floats(0.5, 6.0), more=st.floats(0.1, 3.0))
+def test_leaning_further_back_never_asks_for_less(lean: float, more: float) -> None:
+    first, second = (
+        assessed(round_tree(lean__angle_deg=angle, lean__bearing_deg=180.0)).parts.wedging
+        for angle in (lean, lean + more)
+    )
+    assert second.lift_m > first.lift_m
+    assert second.blows >= first.blows
