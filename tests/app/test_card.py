@@ -86,8 +86,8 @@ def test_a_bored_cut_brings_its_own_order_and_marks(tmp_path: Path) -> None:
 
 
 def test_the_drawings_are_true_to_the_stated_scale() -> None:
-    """Count the painted wood of the hinge, where it is widest, against its real width there."""
-    shot = snapshot()
+    """Count the painted wood of the hinge, where it is widest, against its real width there, less its outline."""
+    shot = snapshot(set_value(demo_job(), "WH-07", "cut.hinge.left_m", 0.06))
     n = drawing_scale(shot, PAPERS["A4"][0] - 2 * card_painter.MARGIN, 346.0)
     image = QImage(round(PAPERS["A4"][0]) * 2, round(PAPERS["A4"][1]) * 2, QImage.Format.Format_RGB32)
     image.fill(0xFFFFFFFF)
@@ -100,12 +100,13 @@ def test_the_drawings_are_true_to_the_stated_scale() -> None:
     widest = max((row for row in rows if row), key=lambda row: row[-1] - row[0])
     seen_m = (widest[-1] - widest[0]) / 2 / PX_PER_M * n
     hinge = shot.result.parts.hinge.outline
-    assert seen_m == pytest.approx(hinge[:, 1].max() - hinge[:, 1].min(), rel=0.025)
+    assert seen_m == pytest.approx(hinge[:, 1].max() - hinge[:, 1].min(), rel=0.035)
 
 
 @pytest.mark.parametrize("diameter", [0.08, 0.3, 1.2, 2.5])
 def test_every_stem_gets_a_stated_scale_that_fits(diameter: float) -> None:
-    job = set_value(demo_job(), "WH-07", "tree.trunk.butt_diameter_m", diameter)
+    solid = set_value(demo_job(), "WH-07", "tree.decay.kind", "none")
+    job = set_value(solid, "WH-07", "tree.trunk.butt_diameter_m", diameter)
     width = PAPERS["Letter"][0] - 2 * card_painter.MARGIN
     n = drawing_scale(snapshot(job), width, 346.0)
     assert n in SCALES

@@ -53,7 +53,7 @@ def test_an_impossible_tree_is_refused_by_field(tree: dict[str, object], field: 
 @pytest.mark.parametrize(
     ("cut", "field"),
     [
-        ({"face__depth_m": 0.2}, "cut.face.depth_m"),
+        ({"face__depth_m": 0.201}, "cut.face.depth_m"),
         ({"face__depth_m": 0.35}, "cut.face.depth_m"),
         ({"face__depth_m": -0.1}, "cut.face.depth_m"),
         ({"hinge__left_m": 0.5}, "cut.hinge.left_m"),

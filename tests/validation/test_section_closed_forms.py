@@ -72,7 +72,7 @@ def test_two_diameters_make_an_ellipse_turned_with_its_bearing() -> None:
 def test_the_hinge_length_is_the_chord_at_the_face_depth(share: float) -> None:
     depth = share * 0.40
     found = face_on(section(round_tree()), plain_cut(face__depth_m=depth).face, 0.008)
-    assert found.hinge_length_m == pytest.approx(2 * math.sqrt(depth * (0.40 - depth)), rel=NEAR)
+    assert found.hinge_length_m == pytest.approx(2 * math.sqrt(depth * (0.40 - depth)), rel=2 * NEAR)
 
 
 def test_a_face_a_fifth_deep_leaves_a_hinge_four_fifths_of_the_diameter_long() -> None:

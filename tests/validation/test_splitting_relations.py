@@ -99,11 +99,13 @@ def test_the_sweep_runs_from_the_whole_stem_to_the_hinge() -> None:
 
 def test_the_strap_carries_the_moment_over_its_arm() -> None:
     parts = assessed(LEANER, plain_cut(back__form="bored")).parts
-    edge = parts.section.back_m + 0.05
-    strap = moments(parts.section.wood[parts.section.wood[:, 0] <= edge])
-    arm = parts.hinge.region.forward_m - strap.forward_m
-    expected = parts.balance.moment_forward_Nm / arm / (wood_of("oak").rupture_Pa * strap.area_m2 / 3)
-    assert parts.splitting.strap_utilisation == pytest.approx(expected, rel=0.05)
+    angle = 2 * math.acos((0.20 - 0.05) / 0.20)
+    area = 0.20**2 / 2 * (angle - math.sin(angle))
+    centre = 4 * 0.20 * math.sin(angle / 2) ** 3 / (3 * (angle - math.sin(angle)))
+    arm = parts.hinge.region.forward_m + centre
+    expected = parts.balance.moment_forward_Nm / arm / (wood_of("oak").rupture_Pa * area / 3)
+    assert parts.splitting.strap_area_m2 == pytest.approx(area, rel=1e-3)
+    assert parts.splitting.strap_utilisation == pytest.approx(expected, rel=1e-3)
 
 
 def test_a_strap_too_thin_for_the_lean_is_a_stop() -> None:

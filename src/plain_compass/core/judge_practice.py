@@ -10,6 +10,10 @@ if TYPE_CHECKING:
     from .plan import Case, Parts
 
 
+SLACK = 1e-3
+"""A range is held to a thousandth: nobody cuts finer, and outlines are polygons."""
+
+
 def practice_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
     """Every finding that comes from the practice. Outside its range is a watch; its hard floors are stops."""
     found = [
@@ -27,7 +31,7 @@ def _ranged(
     id: str, group: str, value: float, low: float, high: float, kind: str, sentence: Phrase, change: Phrase, mark: str
 ) -> Finding:
     """A value against a range: clear inside it, watch outside; the margin shows how near the nearer end is."""
-    slack = 1e-9 + 1e-6 * high
+    slack = SLACK * high
     inside = low - slack <= value <= high + slack
     limit = low if abs(value - low) < abs(value - high) else high
     middle, half = (low + high) / 2, max((high - low) / 2, 1e-9)

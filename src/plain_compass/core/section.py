@@ -108,9 +108,13 @@ def section_at(tree: Tree, height_m: float, lay_deg: float, exponent: float) -> 
 
 
 def _outlines(half_first_m: float, half_second_m: float, bark_m: float) -> tuple[Array, Array]:
-    """Ellipse over bark and its true inward parallel curve, first axis along the first diameter."""
-    t = np.linspace(0.0, 2 * np.pi, OUTLINE_POINTS, endpoint=False)
-    cos, sin = np.cos(t), np.sin(t)
+    """Ellipse over bark and its true inward parallel curve, first axis along the first diameter.
+
+    The corners lie outside the curve by 6e-5 of the radius, so that the polygon has the ellipse's area.
+    """
+    t, step = np.linspace(0.0, 2 * np.pi, OUTLINE_POINTS, endpoint=False, retstep=True)
+    outside = math.sqrt(step / math.sin(step))
+    cos, sin = outside * np.cos(t), outside * np.sin(t)
     bark = np.column_stack([half_first_m * cos, half_second_m * sin])
     normal = np.column_stack([half_second_m * cos, half_first_m * sin])
     normal /= np.hypot(normal[:, 0], normal[:, 1])[:, None]

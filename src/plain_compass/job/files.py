@@ -160,16 +160,19 @@ def write_job(path: Path, job: Job, raw: dict[str, Any] | None = None) -> None:
     write_atomically(path, job_text(job, raw))
 
 
-def write_atomically(path: Path, text: str) -> None:
-    """Write beside the target, flush to disk, then put it in place in one step."""
+def write_atomically(path: Path, content: str | bytes) -> None:
+    """Write beside the target, flush to disk, then put it in place in one step.
+
+    Raises JobFileError with a sentence; what was there before then stays as it was.
+    """
     if path.is_dir():
-        raise JobFileError(f"{path.name} is a folder; give the job a file name.")
+        raise JobFileError(f"{path.name} is a folder; a file name is wanted.")
     temporary: Path | None = None
     try:
         handle, temporary_name = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
         temporary = Path(temporary_name)
-        with os.fdopen(handle, "w", encoding="utf-8") as stream:
-            stream.write(text)
+        with os.fdopen(handle, "wb") as stream:
+            stream.write(content.encode("utf-8") if isinstance(content, str) else content)
             stream.flush()
             os.fsync(stream.fileno())
         if path.exists():

@@ -99,20 +99,14 @@ class DrawingView(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Drawing, then tags and leaders of the dimensions, then grips."""
-        painter = QPainter(self)
-        try:
-            self._paint_all(painter)
-        finally:
-            # A painter left open by an error would take the process down with it.
-            painter.end()
-
-    def _paint_all(self, painter: QPainter) -> None:
-        painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
-        snapshot = self.store.snapshot
-        self.paint(painter, snapshot, self.scale_now)
-        self.fields.paint_tags(painter, snapshot, self.palette_in_use)
-        for grip in self.layout_now.grips:
-            paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=grip.path == self._hot)
+        # Ended by the with statement: a painter left open by an error would take the process down with it.
+        with QPainter(self) as painter:
+            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
+            snapshot = self.store.snapshot
+            self.paint(painter, snapshot, self.scale_now)
+            self.fields.paint_tags(painter, snapshot, self.palette_in_use)
+            for grip in self.layout_now.grips:
+                paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=grip.path == self._hot)
 
     # Mouse and keys ------------------------------------------------------------------------------------
 
