@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from builders import plain_cut, round_tree, section
 from plain_compass.core.face import face_on
-from plain_compass.core.polygon import ahead_of, behind, clip, intervals, moments, overlap
+from plain_compass.core.polygon import _crossed, ahead_of, behind, clip, intervals, moments, overlap
 from plain_compass.core.section import sound_powers
 from plain_compass.core.tree import Decay, ShellReading
 
@@ -118,6 +118,12 @@ def test_clipping_a_polygon_that_is_not_convex_keeps_its_area_exact() -> None:
     kept = moments(clip(bent, 0.0, 1.0, 2.0)).area_m2
     above = 2 * 0.5 * 2.0 * (4.0 / 3.0)
     assert moments(bent).area_m2 - kept == pytest.approx(above)
+
+
+@given(lefts=st.lists(st.floats(-0.25, 0.25), min_size=1, max_size=9))
+def test_the_quick_way_of_slicing_agrees_with_crossing_every_edge(lefts: list[float]) -> None:
+    wood, lines = section(round_tree(trunk__cross_diameter_m=0.3)).wood, np.array(lefts)
+    assert intervals(wood, lines) == pytest.approx(_crossed(wood, lines), abs=1e-9)
 
 
 def test_lines_through_a_bent_polygon_find_every_piece() -> None:

@@ -109,6 +109,14 @@ def test_two_steep_wedges_spit_out() -> None:
     assert not assessed(BACK, cut).parts.wedging.seats[0].spits_out
 
 
+def test_two_on_each_other_go_further_a_blow_when_driven_one_at_a_time() -> None:
+    (seat,) = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 2),))).parts.wedging.seats
+    single = math.atan2(0.025, 0.20)
+    assert seat.advance_singly_m > seat.advance_per_blow_m
+    expected = 0.6 * 80.0 / (seat.force_N * (math.tan(single + math.atan(0.25)) + 0.20))
+    assert seat.advance_singly_m == pytest.approx(expected)
+
+
 def test_doubling_is_asked_for_between_one_and_two_heads() -> None:
     lean = round_tree(lean__angle_deg=4.5, lean__bearing_deg=180.0)
     wedging = assessed(lean).parts.wedging

@@ -59,7 +59,11 @@ def balance(parts: Parts) -> Finding:
         kind="fine_length",
         margin=margin_of(use),
         sentence=phrase(what, ahead=ahead, lift=(wedging.lift_m, "fine_length"), have=(available, "fine_length")),
-        change=phrase("A lay nearer the lean, two wedges on each other, or a rope set high."),
+        change=phrase(
+            "Two wedges on each other would lift it; or a lay nearer the lean, or a rope set high."
+            if wedging.doubled_needed
+            else "A lay nearer the lean, thicker wedges, or a rope set high."
+        ),
         mark="centre",
     )
 

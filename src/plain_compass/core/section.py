@@ -107,6 +107,7 @@ def section_at(tree: Tree, height_m: float, lay_deg: float, exponent: float) -> 
     return _assembled(bark, wood, rot, math.sqrt(first * second), tree.decay.kind)
 
 
+@lru_cache(maxsize=32)
 def _outlines(half_first_m: float, half_second_m: float, bark_m: float) -> tuple[Array, Array]:
     """Ellipse over bark and its true inward parallel curve, first axis along the first diameter.
 
@@ -207,10 +208,12 @@ def _hollow(decay: Decay, wood: Array, lay_deg: float) -> Array:
 def _radius_towards(wood: Array, points: Array) -> Array:
     """Radius of the wood from the pith in the direction of each point; shape (k,)."""
     angle = np.arctan2(wood[:, 1], wood[:, 0])
-    order = np.argsort(angle)
+    start = int(angle.argmin())
+    rising = np.concatenate((angle[start:], angle[:start]))
     radius = np.hypot(wood[:, 0], wood[:, 1])
+    radius = np.concatenate((radius[start:], radius[:start]))
     wanted = np.arctan2(points[:, 1], points[:, 0])
-    found: Array = np.interp(wanted, angle[order], radius[order], period=2 * np.pi)
+    found: Array = np.interp(wanted, rising, radius, period=2 * np.pi)
     return found
 
 

@@ -29,6 +29,7 @@ class SeatResult:
         available_m: what it can lift: heads together less the kerf.
         force_N: most it must carry.
         advance_per_blow_m: how far the hardest blow drives it; infinite when it carries nothing.
+        advance_singly_m: the same for two on each other driven one at a time, plastic on plastic between them.
         driven_m: how far it is in when the tree tips.
         room_m: kerf behind the hinge in its line.
         sound_fraction: sound wood under it.
@@ -44,6 +45,7 @@ class SeatResult:
     available_m: float
     force_N: float
     advance_per_blow_m: float
+    advance_singly_m: float
     driven_m: float
     room_m: float
     sound_fraction: float
@@ -199,6 +201,9 @@ def _seat(
     angle = wedge_angle_rad(kit, seat.stacked)
     lift = arm_m * math.tan(math.radians(tilt_deg))
     push = force_N * driving_factor(angle, constants.wedge_friction)
+    inner = wedge_angle_rad(kit, 1) + math.atan(constants.wedge_friction)
+    singly = force_N * (math.tan(inner) + constants.stacked_friction) if seat.stacked == 2 else push
+    blow = constants.blow_efficiency * kit.maul_J
     slice_at = int(np.clip(np.searchsorted(section.strips.left_m, left), 0, len(section.strips.left_m) - 1))
     rear = np.full_like(section.strips.left_m, edge)
     thickness, _, _ = sound_powers(section.strips, rear, rear + kit.wedge_length_m)
@@ -211,7 +216,8 @@ def _seat(
         lift_m=lift,
         available_m=seat.stacked * kit.wedge_thickness_m - kit.kerf_m,
         force_N=force_N,
-        advance_per_blow_m=constants.blow_efficiency * kit.maul_J / push if push > 0 else math.inf,
+        advance_per_blow_m=blow / push if push > 0 else math.inf,
+        advance_singly_m=blow / singly if singly > 0 else math.inf,
         driven_m=max((lift + kit.kerf_m) / math.tan(angle), kit.wedge_seat_m),
         room_m=max(face.hinge_front_m - hinge.reach_m - edge, 0.0),
         sound_fraction=min(float(thickness[slice_at]) / kit.wedge_length_m, 1.0),
