@@ -143,6 +143,12 @@ def test_a_reader_that_stops_reading_is_no_error(job: Path) -> None:
     assert told.stderr == ""
 
 
+def test_a_window_without_a_display_is_a_sentence() -> None:
+    told = run("demo")
+    assert told.returncode == 2
+    assert "no display" in told.stderr
+
+
 def test_help_and_version_are_answers() -> None:
     assert run("--help").returncode == 0
     assert run("--version").stdout.startswith("plain-compass ")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 import signal
 import subprocess
 import sys
@@ -24,7 +25,9 @@ from plain_compass.app.frame.settings import Settings
 from plain_compass.app.frame.shortcut_sheet import ShortcutSheet
 from plain_compass.app.frame.trail import STEPS
 from plain_compass.app.frame.window import Window
+from plain_compass.app.main import _first_job, run
 from plain_compass.job.demo import demo_job
+from plain_compass.job.document import with_plan
 from plain_compass.job.files import read_job, write_job
 
 
@@ -186,6 +189,86 @@ def test_no_two_commands_share_a_shortcut(window: Window) -> None:
     assert len(shortcuts) == len(set(shortcuts))
 
 
+def test_undo_in_a_field_takes_back_the_documents_step(window: Window) -> None:
+    """A field's own undo would only take back letters, which is not what anybody means by it here."""
+    field = window.pages["cut"].findChild(FieldEdit, "cut.face.depth_m")
+    assert isinstance(field, FieldEdit)
+    enter(field, "13")
+    assert field.hasFocus()
+    QTest.keyClick(field, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert window.store.snapshot.plan.cut.face.depth_m == pytest.approx(0.12)
+    assert field.text() == "12 cm"
+
+
+def test_zooming_by_key_keeps_both_drawings_at_one_scale(window: Window) -> None:
+    page = window.pages["cut"]
+    before = page.plan.scale_now.px_per_m  # type: ignore[attr-defined]
+    window.commands.run("view.zoom_in")
+    assert page.plan.scale_now.px_per_m == pytest.approx(1.25 * before)  # type: ignore[attr-defined]
+    assert page.side.scale_now.px_per_m == pytest.approx(1.25 * before)  # type: ignore[attr-defined]
+    window.commands.run("view.zoom_out")
+    window.commands.run("step.card")
+    window.commands.run("view.zoom_in")
+    window.commands.run("view.fit")
+
+
+def test_the_job_menu_lists_the_jobs_of_late(window: Window, tmp_path: Path) -> None:
+    path = tmp_path / "late.pcjob.json"
+    write_job(path, demo_job())
+    assert window.jobs.open(path)
+    window.top.job.menu().aboutToShow.emit()
+    (recent,) = [a.menu() for a in window.top.job.menu().actions() if a.text() == "Recent jobs"]
+    assert [a.text() for a in recent.actions()] == ["late.pcjob.json"]
+    recent.actions()[0].trigger()
+    assert window.store.path == path
+
+
+def test_a_disk_that_does_not_take_the_unsaved_work_is_told(window: Window, tmp_path: Path) -> None:
+    shutil.rmtree(tmp_path / "recovery")
+    window.store.set("notes", "x", "notes")
+    assert not window.autosave.write()
+    assert "not on disk yet" in window.message.text()
+    assert window.store.snapshot.plan.notes == "x"
+    (tmp_path / "recovery").mkdir()
+
+
+def test_starting_opens_the_last_job_or_says_why_not(tmp_path: Path) -> None:
+    settings = Settings(tmp_path / "s.ini")
+    assert _first_job(None, False, settings)[1] is None
+    path = tmp_path / "last.pcjob.json"
+    write_job(path, demo_job())
+    settings.used(path)
+    assert _first_job(None, False, settings)[1:] == (path, "")
+    assert _first_job(None, True, settings)[1] is None
+    path.unlink()
+    opened, used, trouble = _first_job(None, False, settings)
+    assert (opened.job, used) == (demo_job(), None)
+    assert "last.pcjob.json" in trouble
+
+
+def test_a_whole_run_shows_the_window_and_takes_up_what_was_left(
+    qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
+    monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))
+    left = Recovery(Settings.recovery_folder())
+    left.keep(with_plan(demo_job(), "WH-07", "notes", "left over"), {}, None)
+    left.close(keep=True)
+    seen: list[str] = []
+
+    def look() -> int:
+        (window,) = [w for w in QApplication.topLevelWidgets() if isinstance(w, Window) and w.isVisible()]
+        seen.extend([window.store.snapshot.plan.notes, window.message.text()])
+        window.jobs.ask_unsaved = lambda: "keep"  # type: ignore[method-assign]
+        window.close()
+        return 0
+
+    monkeypatch.setattr(QApplication, "exec", staticmethod(look))
+    assert run(demo=True) == 0
+    assert seen[0] == "left over"
+    assert "brought back" in seen[1]
+
+
 def test_undo_and_redo_name_their_step(window: Window) -> None:
     window.store.set("cut.face.depth_m", 0.13, "face depth 13 cm")
     titles = {c.id: c.words for c in window.commands}
@@ -276,8 +359,6 @@ def test_unsaved_work_is_brought_back_into_the_window(window: Window, tmp_path: 
 def read_job_with_notes(folder: Path) -> object:
     path = folder / "x.pcjob.json"
     write_job(path, demo_job())
-    from plain_compass.job.document import with_plan
-
     return with_plan(read_job(path).job, "WH-07", "notes", "from before the crash")
 
 
@@ -288,7 +369,9 @@ from PySide6.QtCore import QTimer
 from plain_compass.app.frame.recovery import Recovery
 from plain_compass.app.frame.settings import Settings
 from plain_compass.app.main import application, make_window
+from plain_compass.app.main import _first_job, run
 from plain_compass.job.demo import demo_job
+from plain_compass.job.document import with_plan
 from plain_compass.job.files import Opened
 
 folder = Path(sys.argv[1])

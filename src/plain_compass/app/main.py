@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 from pathlib import Path
 
@@ -67,6 +68,15 @@ def make_window(opened: Opened, path: Path | None, settings: Settings, recovery:
     return Window(Store(opened, path), settings, recovery, dict(PAGES), _card_commands)
 
 
+class DisplayError(PlainCompassError):
+    """There is nowhere to open a window."""
+
+
+def has_display() -> bool:
+    """Whether a window can open: a display, or a platform that was asked for by name."""
+    return any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"))
+
+
 def _first_job(path: Path | None, demo: bool, settings: Settings) -> tuple[Opened, Path | None, str]:
     """What to open: the file asked for, the demo, or the last job; and a sentence when that went wrong."""
     if path is not None:
@@ -82,6 +92,8 @@ def _first_job(path: Path | None, demo: bool, settings: Settings) -> tuple[Opene
 
 def run(path: Path | None = None, *, demo: bool = False) -> int:
     """Open the window and stay until it is closed."""
+    if not has_display():
+        raise DisplayError("There is no display here, so no window can open; assess and card work without one.")
     app = application()
     settings = Settings()
     opened, used, trouble = _first_job(path, demo, settings)

@@ -14,12 +14,24 @@ from ..drawing.layout import Grip, Layout
 from ..drawing.marks import paint_handle
 from ..drawing.palette import LIGHT, Palette, fill
 from ..drawing.scale import Scale
+from ..drawing.viewport import Viewport
 from .field_layer import FieldLayer
 from .page import Picture
 from .store import Snapshot, Store
 
 GRIP_RADIUS = 8.0
 REACH = 18.0
+
+
+def nearest_grip(grips: tuple[Grip, ...], at: QPointF) -> Grip | None:
+    """The grip within reach of a point, the nearest if there are several."""
+
+    def distance(grip: Grip) -> float:
+        away = grip.at - at
+        return math.hypot(away.x(), away.y())
+
+    near = min(grips, key=distance, default=None)
+    return near if near is not None and distance(near) <= REACH else None
 
 
 class DrawingView(QWidget):
@@ -31,7 +43,7 @@ class DrawingView(QWidget):
         self.palette_in_use: Palette = LIGHT
         self.mark = ""
         self.fields = FieldLayer(store, self)
-        self._zoom, self._pan = 1.0, QPointF(0, 0)
+        self.viewport = Viewport()
         self._dragged: Grip | None = None
         self._hot: str = ""
         self._panned_from: QPointF | None = None
@@ -84,8 +96,7 @@ class DrawingView(QWidget):
         """Place the dimensions anew and repaint."""
         if not self.store.dragging:
             # While something is dragged the paper stays where it is.
-            fitted = self.scale_for(snapshot)
-            self.scale_now = Scale(fitted.px_per_m * self._zoom, fitted.origin + self._pan)
+            self.scale_now = self.viewport.applied(self.scale_for(snapshot))
         self.layout_now = self.layout_for(snapshot, self.scale_now)
         self.fields.place(self.layout_now.fields, snapshot)
         # The typed dimensions paint themselves, and only when they change.
@@ -114,17 +125,17 @@ class DrawingView(QWidget):
         """Take hold of a grip, or of the paper."""
         wants_pan = event.button() == Qt.MouseButton.MiddleButton or self._space
         if wants_pan:
-            self._panned_from = event.position() - self._pan
+            self._panned_from = event.position() - self.viewport.pan
             return
         self.setFocus(Qt.FocusReason.MouseFocusReason)
-        grip = self._grip_at(event.position())
+        grip = nearest_grip(self.layout_now.grips, event.position())
         if grip is not None and event.button() == Qt.MouseButton.LeftButton:
             self._dragged = grip
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         """Drag what is held; otherwise bring out the grip under the pointer."""
         if self._panned_from is not None:
-            self._pan = event.position() - self._panned_from
+            self.viewport.pan = event.position() - self._panned_from
             self.refresh(self.store.snapshot)
         elif self._dragged is not None:
             self.store.preview(self._dragged.path, self._dragged.drag(*self.scale_now.metres(event.position())))
@@ -132,7 +143,7 @@ class DrawingView(QWidget):
             self._hover(event.position(), event.globalPosition().toPoint())
 
     def _hover(self, at: QPointF, on_screen: QPoint) -> None:
-        grip = self._grip_at(at)
+        grip = nearest_grip(self.layout_now.grips, at)
         name = grip.path if grip else ""
         if name != self._hot:
             self._hot = name
@@ -150,27 +161,18 @@ class DrawingView(QWidget):
             name = field.accessibleName() if field else path
             self.store.finish(f"{name} dragged")
 
-    def _grip_at(self, at: QPointF) -> Grip | None:
-        def distance(grip: Grip) -> float:
-            away = grip.at - at
-            return math.hypot(away.x(), away.y())
-
-        near = min(self.layout_now.grips, key=distance, default=None)
-        return near if near is not None and distance(near) <= REACH else None
-
     def wheelEvent(self, event: QWheelEvent) -> None:
         """Zoom about the pointer."""
-        factor = 1.0015 ** event.angleDelta().y()
-        zoom = min(max(self._zoom * factor, 0.5), 8.0)
-        fitted = self.scale_for(self.store.snapshot)
-        away = event.position() - fitted.origin - self._pan
-        self._pan -= away * (zoom / self._zoom - 1)
-        self._zoom = zoom
+        self.zoom_about(event.position(), 1.0015 ** event.angleDelta().y())
+
+    def zoom_about(self, at: QPointF, factor: float) -> None:
+        """Zoom so that what lies at a point stays there."""
+        self.viewport.zoom_about(at, factor, self.scale_for(self.store.snapshot))
         self.refresh(self.store.snapshot)
 
     def fit(self) -> None:
         """Back to the whole drawing."""
-        self._zoom, self._pan = 1.0, QPointF(0, 0)
+        self.viewport.reset()
         self.refresh(self.store.snapshot)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
@@ -178,19 +180,17 @@ class DrawingView(QWidget):
         if event.key() == Qt.Key.Key_Escape and self._dragged is not None:
             self._dragged = None
             self.store.abandon()
-        elif event.key() == Qt.Key.Key_Space and not event.isAutoRepeat():
+        elif event.key() != Qt.Key.Key_Space:
+            super().keyPressEvent(event)
+        elif not event.isAutoRepeat():
             self._space = True
             self.setCursor(Qt.CursorShape.OpenHandCursor)
-        else:
-            super().keyPressEvent(event)
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         """The pointer is a pointer again."""
         if event.key() == Qt.Key.Key_Space and not event.isAutoRepeat():
             self._space = False
             self.setCursor(Qt.CursorShape.ArrowCursor)
-        else:
-            super().keyReleaseEvent(event)
 
     def leaveEvent(self, event: QEvent) -> None:
         """Nothing is under the pointer."""

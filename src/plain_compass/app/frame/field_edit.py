@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QFocusEvent, QKeyEvent
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...job.fields import quantity_at
@@ -113,6 +113,15 @@ class FieldEdit(QLineEdit):
             self.setProperty("wrong", wrong)
             self.style().unpolish(self)
             self.style().polish(self)
+
+    def event(self, event: QEvent) -> bool:
+        """Undo and redo belong to the document while nothing is being typed here."""
+        if event.type() == QEvent.Type.ShortcutOverride and self.text() == self._shown:
+            assert isinstance(event, QKeyEvent)
+            if event.matches(QKeySequence.StandardKey.Undo) or event.matches(QKeySequence.StandardKey.Redo):
+                event.ignore()
+                return False
+        return super().event(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape restores, arrows move by the step, everything else types."""

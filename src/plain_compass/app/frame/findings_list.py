@@ -23,6 +23,7 @@ from ...core.findings import Finding
 from ...job.words import Speech
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
+from ..drawing.text import unbroken
 
 Index = QModelIndex | QPersistentModelIndex
 WRAP = int(Qt.TextFlag.TextWordWrap)
@@ -96,7 +97,7 @@ class FindingDelegate(QStyledItemDelegate):
         texts.append((small_print(finding, speech), 12, False))
         if finding.level != "clear":
             texts.append((speech.phrase(finding.change), 13, False))
-        return [text for text in texts if text[0]]
+        return [(unbroken(text), size, strong) for text, size, strong in texts if text]
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         """As high as its wrapped paragraphs."""

@@ -35,6 +35,9 @@ class Page(Protocol):
     def fit(self) -> None:
         """Back to the whole drawing."""
 
+    def zoom(self, factor: float) -> None:
+        """Nearer or further, about the middle."""
+
     def pictures(self) -> tuple[Picture, ...]:
         """The drawings, for copying."""
 

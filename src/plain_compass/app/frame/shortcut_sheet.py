@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QGridLayout, QLabel, QWidget
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ..drawing.palette import font
 from .commands import Command, Commands
@@ -19,6 +18,8 @@ GROUPS = {
     "card": "Card",
     "help": "Help",
 }
+FIRST_COLUMN = 5
+"""How many groups stand in the first of the two columns."""
 ON_A_DRAWING = (
     ("Tab, Shift+Tab", "next or previous dimension"),
     ("type, Enter", "set a dimension: 55, 2 1/4 in, 10 %D"),
@@ -35,34 +36,39 @@ class ShortcutSheet(QDialog):
     def __init__(self, commands: Commands, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle("Keys")
-        self.grid = QGridLayout(self)
-        self.grid.setContentsMargins(24, 18, 24, 18)
-        self.grid.setHorizontalSpacing(14)
-        self.grid.setVerticalSpacing(3)
-        columns: list[list[tuple[str, list[tuple[str, str]]]]] = [[], []]
-        for number, (key, title) in enumerate(GROUPS.items()):
-            rows = [(c.shortcut, c.words) for c in commands if self._belongs(c, key)]
-            if rows:
-                columns[0 if number < 3 else 1].append((title, rows))
-        columns[1].append(("On a drawing", list(ON_A_DRAWING)))
-        for at, column in enumerate(columns):
-            self._fill(at * 3, column)
+        self.setObjectName("keys")
+        columns = QHBoxLayout(self)
+        columns.setContentsMargins(24, 14, 24, 18)
+        columns.setSpacing(36)
+        groups = [
+            (title, [(c.shortcut, c.words) for c in commands if self._belongs(c, key)]) for key, title in GROUPS.items()
+        ]
+        groups = [*(group for group in groups if group[1]), ("On a drawing", list(ON_A_DRAWING))]
+        for part in (groups[:FIRST_COLUMN], groups[FIRST_COLUMN:]):
+            column = QVBoxLayout()
+            for title, rows in part:
+                self._fill(column, title, rows)
+            column.addStretch()
+            columns.addLayout(column)
 
     @staticmethod
     def _belongs(command: Command, group: str) -> bool:
         return bool(command.shortcut) and command.id.split(".")[0] == group
 
-    def _fill(self, column: int, groups: list[tuple[str, list[tuple[str, str]]]]) -> None:
-        row = 0
-        for title, rows in groups:
-            heading = QLabel(title)
-            heading.setFont(font(15, strong=True))
-            heading.setContentsMargins(0, 8, 0, 2)
-            self.grid.addWidget(heading, row, column, 1, 2)
-            row += 1
-            for keys, words in rows:
-                for offset, text in enumerate((keys, words)):
-                    label = QLabel(text)
-                    label.setFont(font(14, strong=offset == 0, narrow=offset == 0))
-                    self.grid.addWidget(label, row, column + offset, Qt.AlignmentFlag.AlignTop)
-                row += 1
+    @staticmethod
+    def _fill(column: QVBoxLayout, title: str, rows: list[tuple[str, str]]) -> None:
+        heading = QLabel(title)
+        heading.setFont(font(15, strong=True))
+        heading.setContentsMargins(0, 8, 0, 0)
+        column.addWidget(heading)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(14)
+        grid.setVerticalSpacing(2)
+        grid.setColumnMinimumWidth(0, 104)
+        grid.setColumnStretch(1, 1)
+        for row, pair in enumerate(rows):
+            for at, text in enumerate(pair):
+                label = QLabel(text)
+                label.setFont(font(14, strong=at == 0, narrow=at == 0))
+                grid.addWidget(label, row, at)
+        column.addLayout(grid)

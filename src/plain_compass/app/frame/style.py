@@ -53,6 +53,7 @@ def style_sheet(p: Palette) -> str:
     QScrollBar::handle:vertical:hover {{ background: {p.quiet}; }}
     QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; }}
     QDialog, QMessageBox {{ background: {p.sheet}; }}
+    QDialog#keys {{ border: 1px solid {p.ink}; }}
     QPushButton {{ background: {p.paper}; border: 1px solid {p.quiet}; padding: 6px 14px; font-size: 14px; }}
     QPushButton:focus {{ border: 2px solid {p.focus}; }}
     """

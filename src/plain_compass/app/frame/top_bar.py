@@ -8,32 +8,9 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QSizePolicy, QToolButt
 
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
+from ..drawing.text import unbroken
 from .commands import Commands
 from .store import Snapshot
-
-JOB_MENU = [
-    "job.new",
-    "job.open",
-    "job.demo",
-    "",
-    "job.save",
-    "job.save_as",
-    "",
-    "card.pdf",
-    "copy.picture",
-    "copy.svg",
-    "",
-    "tree.add",
-    "tree.rename",
-    "tree.remove",
-    "tree.redesign",
-    "",
-    "view.units",
-    "view.words",
-    "view.dark",
-    "",
-    "job.quit",
-]
 
 
 class LevelSign(QWidget):
@@ -72,12 +49,11 @@ class TopBar(QWidget):
         self.verdict.setAccessibleName("Verdict")
         self.verdict.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Ignored)
         self.verdict.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        job = QToolButton()
+        self.job = job = QToolButton()
         job.setText("Job")
         job.setObjectName("job")
         job.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         job.setMenu(QMenu(job))
-        commands.fill(job.menu(), JOB_MENU)
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 6, 10, 6)
         row.setSpacing(6)
@@ -109,6 +85,6 @@ class TopBar(QWidget):
             return
         self.sign.level = verdict.level
         self.sign.update()
-        lead, rest = text[: len(verdict.lead)], text[len(verdict.lead) :]
+        lead, rest = text[: len(verdict.lead)], unbroken(text[len(verdict.lead) :])
         self.verdict.setText(f"<span style='font-weight:600'>{lead}</span>{rest}")
         self.verdict.setAccessibleDescription(text)

@@ -22,7 +22,11 @@ def view_commands(window: Window) -> list[Command]:
     return [
         *steps,
         Command("view.sheet", "Findings or tree sheet", "F2", window.toggle_sheet),
+        Command("view.zoom_in", "Nearer", "Ctrl++", lambda: window.page.zoom(1.25)),
+        Command("view.zoom_out", "Further", "Ctrl+-", lambda: window.page.zoom(0.8)),
         Command("view.fit", "Whole drawing", "Ctrl+0", lambda: window.page.fit()),
+        Command("view.trees", "Trees of this job", "F9", lambda: window.top.tree.showMenu()),
+        Command("view.menu", "Job menu", "F10", lambda: window.top.job.showMenu()),
         Command("view.units", "Metric or imperial", "Ctrl+U", window.edits.next_units),
         Command("view.words", "The other vocabulary", "Ctrl+Shift+U", window.edits.next_words),
         Command("view.dark", "Light or dark", "Ctrl+D", window.toggle_scheme),

@@ -28,6 +28,7 @@ from .edit_actions import EditActions
 from .field_edit import FieldEdit
 from .findings_list import FindingsList
 from .job_actions import JobActions
+from .menus import fill_job_menu, fill_tree_menu
 from .message_bar import MessageBar
 from .page import Page, PageFactory
 from .recovery import Recovery
@@ -137,7 +138,8 @@ class Window(QMainWindow):
         self.band.picked.connect(self._pick)
         for key, button in self.trail.buttons.items():
             button.clicked.connect(lambda _=False, k=key: self.show_step(k))
-        self.top.tree.menu().aboutToShow.connect(self._fill_tree_menu)
+        self.top.tree.menu().aboutToShow.connect(lambda: fill_tree_menu(self))
+        self.top.job.menu().aboutToShow.connect(lambda: fill_job_menu(self))
         QApplication.instance().focusChanged.connect(self._focus_moved)  # type: ignore[union-attr]
 
     # Following the document ----------------------------------------------------------------------------
@@ -189,17 +191,6 @@ class Window(QMainWindow):
         if isinstance(now, FieldEdit):
             self.last_field = now
 
-    def _fill_tree_menu(self) -> None:
-        menu = self.top.tree.menu()
-        menu.clear()
-        for plan in self.store.snapshot.job.trees:
-            action = menu.addAction(plan.id)
-            action.setCheckable(True)
-            action.setChecked(plan.id == self.store.tree_id)
-            action.triggered.connect(lambda _=False, tree=plan.id: self.store.look_at(tree))
-        menu.addSeparator()
-        self.commands.fill(menu, ["tree.add", "tree.rename", "tree.remove"])
-
     # Looks ---------------------------------------------------------------------------------------------
 
     def show_scheme(self, name: str) -> None:
@@ -221,6 +212,7 @@ class Window(QMainWindow):
         """The shortcut sheet."""
         sheet = ShortcutSheet(self.commands, self)
         sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        sheet.finished.connect(self.activateWindow)
         sheet.open()
 
     # Coming and going ----------------------------------------------------------------------------------

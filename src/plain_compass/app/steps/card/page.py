@@ -85,7 +85,18 @@ class CardPage(QWidget):
         """The card shows every finding already."""
 
     def fit(self) -> None:
-        """The card is shown at the size it prints."""
+        """Back to the size it prints."""
+        self.preview.zoom = 1.0
+        self._resized()
+
+    def _resized(self) -> None:
+        self.preview.setMinimumSize(self.preview.sizeHint())
+        self.preview.update()
+
+    def zoom(self, factor: float) -> None:
+        """The paper larger or smaller."""
+        self.preview.zoom = min(max(self.preview.zoom * factor, 0.5), 3.0)
+        self._resized()
 
     def pictures(self) -> tuple[Picture, ...]:
         """The card, for copying."""
@@ -94,5 +105,4 @@ class CardPage(QWidget):
 
     def _paper_picked(self, paper: str) -> None:
         self.preview.paper = paper
-        self.preview.setMinimumSize(self.preview.sizeHint())
-        self.preview.update()
+        self._resized()

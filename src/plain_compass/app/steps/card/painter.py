@@ -20,6 +20,7 @@ from ...drawing.plan_painter import paint_plan
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
 from ...drawing.tape_painter import paint_tape
+from ...drawing.text import unbroken
 from ...frame.band import paint_strip, worst_of
 from ...frame.store import Snapshot
 
@@ -91,6 +92,7 @@ def _paragraph(
     painter: QPainter, box: QRectF, text: str, size: float, *, strong: bool = False, colour: str = LIGHT.ink
 ) -> float:
     """Paint wrapped text; returns its height."""
+    text = unbroken(text)
     painter.setFont(font(size, strong=strong))
     painter.setPen(pen(colour))
     needed = painter.boundingRect(QRectF(box.left(), box.top(), box.width(), 2000), WRAP, text)
@@ -217,7 +219,7 @@ def _findings(painter: QPainter, snapshot: Snapshot, box: QRectF) -> None:
 
 def _finding_text(finding: Finding, snapshot: Snapshot) -> str:
     about = "~ " if finding.indicative else ""
-    return about + snapshot.speech.phrase(finding.sentence)
+    return unbroken(about + snapshot.speech.phrase(finding.sentence))
 
 
 def _cautions_height(page: Page) -> float:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from PySide6.QtCore import QPointF
 from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.findings import Finding
@@ -61,6 +62,11 @@ class CutPage(QWidget):
         """Back to the whole of both drawings."""
         self.plan.fit()
         self.side.fit()
+
+    def zoom(self, factor: float) -> None:
+        """Both drawings nearer or further: they keep one scale."""
+        for view in (self.plan, self.side):
+            view.zoom_about(QPointF(view.rect().center()), factor)
 
     def pictures(self) -> tuple[Picture, ...]:
         """The drawings, for copying."""

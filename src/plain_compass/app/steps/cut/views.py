@@ -84,7 +84,7 @@ class SideView(DrawingView):
 
     def scale_for(self, snapshot: Snapshot) -> Scale:
         """Same scale as the plan; the ground at the bottom, or broken off when the cut is high."""
-        scale = self.plan.scale_now.px_per_m / self.plan._zoom
+        scale = self.plan.scale_now.px_per_m / self.plan.viewport.zoom
         section, face, cut = (snapshot.result.parts.section, snapshot.result.parts.face, snapshot.result.case.cut)
         back = float(section.bark[:, 0].min()) * scale
         width = float(section.bark[:, 0].max()) * scale - back

@@ -1,0 +1,58 @@
+"""The two menus of the top bar, made anew each time they open."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from .window import Window
+
+JOB_MENU = [
+    "job.new",
+    "job.open",
+    "job.demo",
+    "",
+    "job.save",
+    "job.save_as",
+    "",
+    "card.pdf",
+    "copy.picture",
+    "copy.svg",
+    "",
+    "tree.add",
+    "tree.rename",
+    "tree.remove",
+    "tree.redesign",
+    "",
+    "view.units",
+    "view.words",
+    "view.dark",
+    "",
+    "job.quit",
+]
+
+
+def fill_tree_menu(window: Window) -> None:
+    """The trees of the job, the one looked at ticked."""
+    menu = window.top.tree.menu()
+    menu.clear()
+    for plan in window.store.snapshot.job.trees:
+        action = menu.addAction(plan.id)
+        action.setCheckable(True)
+        action.setChecked(plan.id == window.store.tree_id)
+        action.triggered.connect(lambda _=False, tree=plan.id: window.store.look_at(tree))
+    menu.addSeparator()
+    window.commands.fill(menu, ["tree.add", "tree.rename", "tree.remove"])
+
+
+def fill_job_menu(window: Window) -> None:
+    """Everything about the job, and the jobs of late."""
+    menu = window.top.job.menu()
+    menu.clear()
+    window.commands.fill(menu, JOB_MENU)
+    recent = menu.addMenu("Recent jobs")
+    for path in window.settings.recent():
+        action = recent.addAction(path.name)
+        action.setToolTip(str(path))
+        action.triggered.connect(lambda _=False, p=path: window.jobs.open(p))
+    recent.setEnabled(bool(window.settings.recent()))
