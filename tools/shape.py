@@ -1,4 +1,4 @@
-"""Check the shape of the code: sizes of files, classes and functions, annotations, and the share of tests.
+"""Check the shape of the code: sizes, annotations, import cycles, and the share of tests.
 
 Limits: no file over 500 lines, no class over 300 lines or 20 methods, functions with a median of at most 8
 code lines, 95 % of them at most 30, none over 60; every public function annotated; tests between a quarter
@@ -12,6 +12,8 @@ import statistics
 import sys
 from collections.abc import Iterator
 from pathlib import Path
+
+import grimp
 
 ROOT = Path(__file__).resolve().parent.parent
 CODE = ("src", "bench", "tools")
@@ -82,6 +84,7 @@ def complaints() -> Iterator[str]:
                 if unannotated(node):
                     yield f"{name}: {node.name} is public and not annotated throughout."
     yield from _functions(sizes)
+    yield from _cycles()
     yield from _tests()
 
 
@@ -101,6 +104,17 @@ def _functions(sizes: list[int]) -> Iterator[str]:
         yield f"The median function has {median:g} code lines; at most {MEDIAN_FUNCTION}."
     if high > MOST_AT_95:
         yield f"5 % of the functions have more than {high:g} code lines; at most {MOST_AT_95}."
+
+
+def _cycles() -> Iterator[str]:
+    """Import cycles between modules; imports for type checkers alone do not count."""
+    graph = grimp.build_graph("plain_compass", exclude_type_checking_imports=True)
+    below: dict[str, set[str]] = {name: graph.find_modules_directly_imported_by(name) for name in graph.modules}
+    while ready := [name for name, wanted in below.items() if not wanted & below.keys()]:
+        for name in ready:
+            del below[name]
+    if below:
+        yield f"Modules import each other in a circle: {', '.join(sorted(below))}."
 
 
 def _tests() -> Iterator[str]:

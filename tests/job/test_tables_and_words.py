@@ -111,6 +111,14 @@ def test_every_term_has_every_vocabulary_and_a_meaning() -> None:
         assert set(vocabularies()) <= set(term), name
 
 
+def test_a_label_can_say_what_its_words_mean_in_either_vocabulary() -> None:
+    (hinge,) = Speech("metric", "hinge").meanings("[hinge] left")
+    (wood,) = Speech("metric", "gob").meanings("[hinge] left")
+    assert hinge.startswith("Hinge: The strip of wood left standing")
+    assert wood.startswith("Holding wood: ")
+    assert Speech().meanings("roof") == []
+
+
 def test_every_group_has_a_name_and_the_cautions_defer_to_the_person_on_the_spot() -> None:
     assert set(glossary()["groups"]) == set(GROUPS)
     cautions = " ".join(glossary()["cautions"]).lower()

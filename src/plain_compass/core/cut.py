@@ -6,11 +6,7 @@ from dataclasses import dataclass, field
 
 from .quantity import choice, quantity
 
-FACE_FORMS = {
-    "conventional": "conventional: level floor",
-    "open": "open: both cuts slope",
-    "reverse": "reverse: level roof",
-}
+FACE_FORMS = {"conventional": "conventional: level floor", "open": "open: both slope", "reverse": "reverse: level roof"}
 BACK_FORMS = {"plain": "plain, from behind", "bored": "bored, [strap] released last"}
 
 

@@ -146,6 +146,8 @@ def split(case: Case, parts: Parts) -> Finding:
         bored=(result.split_index_bored, "number"),
     )
     change = phrase("Bore it and release last, or choose a lay nearer upright; do not buy margin by depth alone.")
+    if result.split_index_overcut == result.split_index > 0:
+        change = phrase("Clean the apex: the slot of the [overcut] is what tears the stem here.")
     return Finding(
         id="split.index",
         group="split",

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from .findings import Finding, level_of, margin_of, phrase, unknown, used
+from .findings import Finding, Phrase, level_of, margin_of, phrase, unknown, used
 
 if TYPE_CHECKING:
     from .plan import Case, Parts
@@ -45,16 +45,7 @@ def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
     found += _in_strap(case, parts)
     if any(seat.spits_out for seat in wedging.seats):
         sentence = phrase("Two wedges on each other are too steep to hold by friction and will spit out.")
-        found.append(
-            used(
-                "wedge.holds",
-                "wedge",
-                1.5,
-                sentence,
-                phrase("Longer, thinner wedges, or driven one at a time."),
-                mark="wedges",
-            )
-        )
+        found.append(_broken_rule("wedge.holds", sentence, phrase("Longer, thinner wedges, or driven one at a time.")))
     return found
 
 
@@ -94,7 +85,7 @@ def _in_strap(case: Case, parts: Parts) -> list[Finding]:
         at=(caught[0].at_deg, "offset_angle"),
     )
     change = phrase("Move it round the back, past the end of the [strap], or leave a thinner [strap].")
-    return [used("wedge.in_strap", "wedge", 1.5, sentence, change, mark="wedges")]
+    return [_broken_rule("wedge.in_strap", sentence, change)]
 
 
 def _drive(case: Case, parts: Parts) -> Finding:
@@ -165,3 +156,8 @@ def _seat_sound(case: Case, parts: Parts) -> Finding:
         change=phrase("Move the wedge round the back onto sound wood."),
         mark="wedges",
     )
+
+
+def _broken_rule(id: str, sentence: Phrase, change: Phrase) -> Finding:
+    """A stop that is a matter of yes or no: there is no number to hold against a limit."""
+    return Finding(id, "wedge", "stop", None, None, "number", -0.5, sentence, change, mark="wedges")

@@ -56,6 +56,12 @@ class Speech:
         """The name of an input."""
         return self.say(quantity.label)
 
+    def meanings(self, template: str) -> list[str]:
+        """What the vocabulary words of a template mean, a sentence each."""
+        terms = glossary()["terms"]
+        names = [name.lower() for name in re.findall(r"\[([^\]]+)\]", template)]
+        return [f"{self._term(name.title())}: {terms[name]['meaning']}" for name in names if name in terms]
+
     def named(self, table: str, key: str) -> str:
         """A label of one of the glossary's tables, such as ``groups`` or ``marks``."""
         return self.say(glossary()[table][key])

@@ -8,7 +8,7 @@ from PySide6.QtGui import QPainter, QPolygonF
 from ...core.plan import Assessment
 from ...job.words import Speech
 from .marks import paint_hatch
-from .palette import Palette, font, pen
+from .palette import Palette, fill, font, pen
 from .scale import box_pixels
 
 Align = Qt.AlignmentFlag
@@ -38,25 +38,23 @@ def paint_curve(
     need = at(use.needed_tilt_deg, 0).x()
     painter.drawLine(QPointF(need, plot.top()), QPointF(need, plot.bottom()))
     painter.setPen(pen(palette.ink, 2.2 * size))
-    painter.drawPolyline(
-        QPolygonF([at(t, u) for t, u in zip(use.tilt_deg[::3].tolist(), use.use[::3].tolist(), strict=True)])
-    )
+    shown = [(t, u) for t, u in zip(use.tilt_deg.tolist()[::3], use.use.tolist()[::3], strict=True) if u <= MOST]
+    painter.drawPolyline(QPolygonF([at(t, u) for t, u in shown]))
+    _label(painter, plot, need, plot.top() + 2, f"needed to {use.needed_tilt_deg:.0f}°", palette.lay, size, palette)
+    _label(painter, plot, shut, plot.bottom() - 20 * size, f"shuts at {closing:.0f}°", palette.ink, size, palette)
+
+
+def _label(
+    painter: QPainter, plot: QRectF, x: float, top: float, text: str, colour: str, size: float, palette: Palette
+) -> None:
+    """A word beside an upright line, on whichever side has room, on a patch of paper."""
     painter.setFont(font(12 * size, narrow=True))
-    painter.setPen(pen(palette.lay))
-    wanted = f"needed to {use.needed_tilt_deg:.0f}°"
-    is_late = need > plot.left() + plot.width() * 0.6
-    painter.drawText(
-        QRectF(need - 124 if is_late else need + 4, plot.top() + 18 * size, 120, 16 * size),
-        Align.AlignRight if is_late else Align.AlignLeft,
-        wanted,
-    )
-    painter.setPen(pen(palette.ink))
-    is_left = shut > plot.left() + plot.width() * 0.35
-    painter.drawText(
-        QRectF(shut - 104 if is_left else shut + 4, plot.top(), 100, 16 * size),
-        Align.AlignRight if is_left else Align.AlignLeft,
-        f"shuts at {closing:.0f}°",
-    )
+    is_left = x > plot.left() + plot.width() * 0.6
+    box = QRectF(x - 124 * size if is_left else x + 4 * size, top, 120 * size, 17 * size)
+    align = (Align.AlignRight if is_left else Align.AlignLeft) | Align.AlignVCenter
+    painter.fillRect(painter.boundingRect(box, align, text).adjusted(-2, 0, 2, 0), fill(palette.sheet))
+    painter.setPen(pen(colour))
+    painter.drawText(box, align, text)
 
 
 def _axes(painter: QPainter, plot: QRectF, palette: Palette, size: float) -> None:

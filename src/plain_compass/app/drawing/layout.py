@@ -146,7 +146,7 @@ def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
             )
         )
     for index, seat in enumerate(result.parts.wedging.seats):
-        outside = 1 + (0.03 + 12 / scale.px_per_m) / max(math.hypot(seat.edge_forward_m, seat.edge_left_m), 1e-3)
+        outside = 1 + 20 / scale.px_per_m / max(math.hypot(seat.edge_forward_m, seat.edge_left_m), 1e-3)
         at = scale.point(-seat.edge_left_m * outside, seat.edge_forward_m * outside)
         grips.append(Grip(f"cut.wedges.{index}.at_deg", at, _round_the_back, "drag the wedge round the back"))
     grips.append(_ring_grip(result, scale))

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QPainter
+from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ...core.polygon import ahead_of, behind, clip
 from .canvas import Canvas
@@ -55,8 +55,9 @@ def _ring(c: Canvas) -> None:
     c.painter.setPen(pen(c.palette.lay, 2.4 * c.size))
     top = c.scale.origin + QPointF(0, -radius)
     paint_arrow(c.painter, _front(c), top + QPointF(0, -22 * c.size), 12 * c.size)
-    north = math.radians(-lay)
-    at = c.scale.origin + QPointF(math.sin(north) * (radius - 17 * c.size), -math.cos(north) * (radius - 17 * c.size))
+    # Beside its mark, not on it: with the lay to the north the arrow passes there.
+    north = math.radians(-lay) - 18 * c.size / radius
+    at = c.scale.origin + QPointF(math.sin(north), -math.cos(north)) * (radius - 11 * c.size)
     c.painter.setFont(font(13 * c.size, strong=True))
     c.painter.setPen(pen(c.palette.ink))
     c.painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "N")
@@ -124,6 +125,8 @@ def _hinge_length(c: Canvas) -> None:
     c.painter.setFont(font(12 * c.size, narrow=True))
     c.painter.setPen(pen(c.palette.quiet))
     text = c.speech.say(f"[hinge] {c.speech.show(face.hinge_length_m, 'length')} long")
+    if QFontMetricsF(c.painter.font()).horizontalAdvance(text) > 0.9 * face.hinge_length_m * c.scale.px_per_m:
+        return
     c.painter.drawText(
         QRectF(at.x() - 90 * c.size, at.y() - 4 * c.size, 180 * c.size, 18 * c.size), Align.AlignCenter, text
     )
@@ -139,7 +142,8 @@ def _rot(c: Canvas) -> None:
         c.hatch(c.scale.plan(rot), c.palette.rot, 7, cross=True)
         _tag(c, polygon(c.scale.plan(rot)).boundingRect().center(), "rot")
     elif c.result.parts.section.shell_ratio is None:
-        _tag(c, c.scale.origin, "not sounded: rot unknown")
+        radius = c.result.parts.section.diameter_m / 2
+        _tag(c, c.scale.point(0, -0.35 * radius), "not sounded: rot unknown")
 
 
 def _tag(c: Canvas, at: QPointF, text: str) -> None:

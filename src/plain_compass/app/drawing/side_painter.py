@@ -19,8 +19,8 @@ Align = Qt.AlignmentFlag
 
 def shown_height_m(result: Assessment) -> float:
     """How far up the stem the side view reaches."""
-    face, cut = result.parts.face, result.case.cut
-    return cut.height_m + max(face.roof_height_m, cut.back.step_m) + 0.25 * result.parts.section.depth_m
+    face, cut, depth = result.parts.face, result.case.cut, result.parts.section.depth_m
+    return cut.height_m + max(face.roof_height_m, cut.back.step_m + 0.15 * depth) + 0.25 * depth
 
 
 def paint_side(c: Canvas) -> None:

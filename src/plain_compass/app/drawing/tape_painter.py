@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from itertools import zip_longest
 
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
 from ...core.tape import TapeMark
@@ -64,14 +64,13 @@ def _row(
     *,
     is_head: bool = False,
 ) -> None:
-    third = min(box.width(), 390 * size) / 3
+    whole = min(box.width(), 390 * size)
+    lefts, widths = (0.0, 0.28 * whole, 0.72 * whole), (0.28 * whole, 0.44 * whole, 0.28 * whole)
     painter.setFont(font(12 * size if is_head else 13 * size, narrow=is_head))
     painter.setPen(pen(palette.quiet if is_head else palette.ink))
     for column, align in enumerate((Align.AlignRight, Align.AlignCenter, Align.AlignLeft)):
-        cell = QRectF(box.left() + column * third, top, third, step)
+        cell = QRectF(box.left() + lefts[column], top, widths[column], step)
         painter.drawText(cell, align | Align.AlignVCenter, cells[column])
     if not is_head:
         painter.setPen(pen(palette.line, 0.8 * size))
-        painter.drawLine(
-            QRectF(box.left(), top, 3 * third, step).topLeft(), QRectF(box.left(), top, 3 * third, step).topRight()
-        )
+        painter.drawLine(QPointF(box.left(), top), QPointF(box.left() + whole, top))

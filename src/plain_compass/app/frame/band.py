@@ -34,12 +34,12 @@ def paint_strip(
     level = finding.level if finding else "unknown"
     paint_level(painter, box.topLeft() + QPointF(9 * size, 11 * size), 6 * size, level, palette)
     painter.setPen(pen(palette.ink))
-    painter.setFont(font(13 * size, strong=True, narrow=True))
+    painter.setFont(font((13 if box.width() > 125 else 12) * size, strong=True, narrow=True))
     head = QRectF(box.left() + 20 * size, box.top(), box.width() - 22 * size, 22 * size)
     painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, speech.named("groups", group))
     painter.setPen(pen(level_colour(palette, level)))
-    painter.setFont(font(12 * size, narrow=True))
-    if size >= 1 or level != "unknown":
+    painter.setFont(font((12 if box.width() > 125 else 11) * size, narrow=True))
+    if box.width() > 125 or not _word(finding).startswith("not"):
         painter.drawText(head, Align.AlignRight | Align.AlignVCenter, _word(finding))
     left, right = box.left() + 4 * size, box.right() - 4 * size
     base = box.top() + 40 * size

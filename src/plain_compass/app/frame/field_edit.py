@@ -65,6 +65,7 @@ class FieldEdit(QLineEdit):
         self.setToolTip(
             f"{name[:1].upper()}{name[1:]}: {speech.say(quantity.help)}\n"
             f"Type for example {EXAMPLES[quantity.kind]}. Accepted: {low} to {high}. Arrow keys move it."
+            + "".join(f"\n{meaning}" for meaning in speech.meanings(quantity.label))
         )
         self.setAccessibleName(name)
         self.setAccessibleDescription(speech.say(quantity.help))

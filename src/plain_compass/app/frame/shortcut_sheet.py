@@ -48,7 +48,7 @@ class ShortcutSheet(QDialog):
             column = QVBoxLayout()
             for title, rows in part:
                 self._fill(column, title, rows)
-            column.addStretch()
+            column.addStretch(1)
             columns.addLayout(column)
 
     @staticmethod

@@ -43,7 +43,7 @@ class TopBar(QWidget):
         self.tree.setToolTip("The trees of this job")
         self.sign = LevelSign()
         self.verdict = QLabel()
-        self.verdict.setFont(font(15))
+        self.verdict.setFont(font(14))
         self.verdict.setWordWrap(True)
         self.verdict.setObjectName("verdict")
         self.verdict.setAccessibleName("Verdict")

@@ -21,15 +21,16 @@ class CutPage(QWidget):
         self.store = store
         self.plan = PlanView(store, self)
         self.side = SideView(store, self)
-        self.side.plan = self.plan
+        self.side.plan, self.plan.side = self.plan, self.side
         self.plan.setAccessibleName("Stump from above")
         self.side.setAccessibleName("Stump from its right side")
         self.choices = [ChoiceEdit(store, "cut.face.form", self), ChoiceEdit(store, "cut.back.form", self)]
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 6, 10, 4)
         for choice in self.choices:
-            choice.setFixedWidth(238)
-            tools.addWidget(choice)
+            choice.setMaximumWidth(238)
+            choice.setMinimumWidth(120)
+            tools.addWidget(choice, 1)
         tools.addStretch()
         for name in ("wedge.add", "wedge.remove", "wedge.stack"):
             tools.addWidget(commands.button(name))

@@ -12,7 +12,7 @@ from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
 from ...drawing.palette import font, pen
 from ...drawing.plan_painter import paint_plan
 from ...drawing.scale import Scale
-from ...drawing.side_painter import paint_side
+from ...drawing.side_painter import paint_side, shown_height_m
 from ...drawing.tape_painter import paint_tape, tape_rows
 from ...frame.drawing_view import DrawingView
 from ...frame.field_layer import FIELD_SIZE
@@ -20,6 +20,8 @@ from ...frame.store import Snapshot
 
 CAPTION = 26
 LABELS = FIELD_SIZE[0] + 16
+BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
+"""Room beside the stump in the side view: labels, height line, and the wedge sticking out behind."""
 
 
 def bark_radius_m(snapshot: Snapshot) -> float:
@@ -35,7 +37,9 @@ def caption(painter: QPainter, view: DrawingView, text: str) -> None:
 
 
 class PlanView(DrawingView):
-    """The stump from above, with the tape marks below it."""
+    """The stump from above, with the tape marks below it; it sets the scale of both."""
+
+    side: SideView
 
     def tape_height(self, snapshot: Snapshot) -> float:
         """Height of the table of tape marks."""
@@ -44,8 +48,9 @@ class PlanView(DrawingView):
     def px_per_m(self, snapshot: Snapshot) -> float:
         """The scale at which the ring and its labels fill the view."""
         across = self.width() / 2 - LABELS - RING_GAP
+        beside = (self.side.width() - BESIDE) / 2
         tall = (self.height() - CAPTION - self.tape_height(snapshot) - 2 * RING_GAP - 76 - 44) / 2
-        return max(min(across, tall), 40.0) / bark_radius_m(snapshot)
+        return max(min(across, tall, beside), 40.0) / bark_radius_m(snapshot)
 
     def scale_for(self, snapshot: Snapshot) -> Scale:
         """Ring in the middle, tape marks below."""
@@ -85,12 +90,12 @@ class SideView(DrawingView):
     def scale_for(self, snapshot: Snapshot) -> Scale:
         """Same scale as the plan; the ground at the bottom, or broken off when the cut is high."""
         scale = self.plan.scale_now.px_per_m / self.plan.viewport.zoom
-        section, face, cut = (snapshot.result.parts.section, snapshot.result.parts.face, snapshot.result.case.cut)
+        section, cut = snapshot.result.parts.section, snapshot.result.case.cut
         back = float(section.bark[:, 0].min()) * scale
         width = float(section.bark[:, 0].max()) * scale - back
         left = max((self.width() - width - 34 - FIELD_SIZE[0] - 10) * 0.7, 40)
         bottom = self.bottom() - 14
-        top = CAPTION + 20 + (0.25 * section.depth_m + max(face.roof_height_m, cut.back.step_m)) * scale
+        top = CAPTION + 20 + (shown_height_m(snapshot.result) - cut.height_m) * scale
         level = min(max(bottom - cut.height_m * scale, top), bottom - 40)
         return Scale(scale, QPointF(left - back, level + cut.height_m * scale))
 
