@@ -10,6 +10,8 @@ import pytest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
+from hypothesis import settings
+from PySide6.QtGui import QGuiApplication
 from pytestqt.qtbot import QtBot
 
 from plain_compass.app.frame.recovery import Recovery
@@ -19,6 +21,10 @@ from plain_compass.app.frame.window import Window
 from plain_compass.app.main import application, make_window
 from plain_compass.job.demo import demo_job
 from plain_compass.job.files import Opened
+
+# A busy machine is not a failure: examples are limited in number, not in time.
+settings.register_profile("unhurried", deadline=None)
+settings.load_profile("unhurried")
 
 
 @pytest.fixture
@@ -40,5 +46,7 @@ def window(qtbot: QtBot, tmp_path: Path) -> Iterator[Window]:
     yield made
     made.jobs.ask_unsaved = lambda: "keep"  # type: ignore[method-assign]
     made.close()
+    # The offscreen platform does not survive its own exit with something on the clipboard.
+    QGuiApplication.clipboard().clear()
     made.deleteLater()
     qtbot.wait(1)

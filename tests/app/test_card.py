@@ -98,7 +98,8 @@ def test_the_drawings_are_true_to_the_stated_scale() -> None:
     heart = 0xFFCFA871
     rows = [[x for x in range(image.width() // 2) if image.pixel(x, y) == heart] for y in range(200, 900, 2)]
     widest = max((row for row in rows if row), key=lambda row: row[-1] - row[0])
-    seen_m = (widest[-1] - widest[0]) / 2 / PX_PER_M * n
+    inches = (widest[-1] - widest[0]) / 2 / 96
+    seen_m = inches * 0.0254 * n
     hinge = shot.result.parts.hinge.outline
     assert seen_m == pytest.approx(hinge[:, 1].max() - hinge[:, 1].min(), rel=0.035)
 

@@ -113,6 +113,17 @@ def test_every_grip_moves_its_own_value_and_no_other(
     assert store.snapshot.plan == before.plan
 
 
+@pytest.mark.parametrize("form", ["plain", "bored"])
+def test_every_grip_stands_where_its_value_says(window: Window, form: str) -> None:
+    """Taking hold of a grip without moving it must not change anything."""
+    window.store.set("cut.back.form", form, form)
+    page = cut_page(window)
+    for view in (page.plan, page.side):
+        for grip in view.layout_now.grips:
+            held_at = grip.drag(*view.scale_now.metres(grip.at))
+            assert held_at == pytest.approx(window.store.snapshot.value(grip.path), abs=1e-3), grip.path
+
+
 def test_the_strap_is_dragged_when_the_cut_is_bored(window: Window) -> None:
     window.store.set("cut.back.form", "bored", "bored")
     drag(cut_page(window).plan, "cut.back.strap_m", QPoint(0, -10))

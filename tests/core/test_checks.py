@@ -121,7 +121,7 @@ def test_every_default_is_within_its_own_bounds() -> None:
         check_ranges(value)
 
 
-@settings(deadline=None, max_examples=60)
+@settings(max_examples=60)
 @given(
     depth=st.floats(-0.1, 0.5),
     left=st.floats(-0.05, 0.5),
@@ -160,7 +160,7 @@ def test_any_cut_is_either_answered_or_refused_by_field(
     assert math.isfinite(result.parts.hinge.thickness_m)
 
 
-@settings(deadline=None, max_examples=40)
+@settings(max_examples=40)
 @given(diameter=st.floats(0.06, 2.5), height=st.floats(4.0, 60.0), lay=st.floats(0.0, 360.0))
 def test_the_first_design_of_any_tree_fits_it_and_the_practice(diameter: float, height: float, lay: float) -> None:
     tree = round_tree(

@@ -194,7 +194,7 @@ def test_two_trees_of_one_name_are_refused() -> None:
     assert "used twice" in refused(content)
 
 
-@settings(deadline=None, max_examples=150, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=150, suppress_health_check=[HealthCheck.too_slow])
 @given(data=st.data())
 def test_a_file_damaged_anywhere_is_read_or_refused_in_a_sentence(data: st.DataObject) -> None:
     """One value anywhere in the document is replaced by something odd."""

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, section
@@ -33,7 +33,6 @@ def test_energy_goes_with_the_square_of_the_moment(moment: float, factor: float)
     assert more == pytest.approx(one * factor**2, rel=1e-9)
 
 
-@settings(deadline=None)
 @given(line=st.floats(-0.15, 0.12))
 def test_a_kerf_nearer_the_face_frees_more_energy(line: float) -> None:
     """The thinner the part that must bend alone, the worse: depth acts hard on the index."""

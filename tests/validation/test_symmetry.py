@@ -111,7 +111,7 @@ def numbers(result: Assessment) -> dict[str, float]:
     }
 
 
-@settings(deadline=None, max_examples=25)
+@settings(max_examples=25)
 @given(by=st.floats(0.0, 360.0))
 def test_turning_the_world_changes_nothing(by: float) -> None:
     before, after = assess(lopsided_case()), assess(turned(lopsided_case(), by))
@@ -130,7 +130,7 @@ def test_a_mirror_swaps_left_and_right_and_nothing_else() -> None:
     assert after.tape_marks[corner].left_m == pytest.approx(before.tape_marks[corner].right_m, abs=1e-4)
 
 
-@settings(deadline=None, max_examples=20)
+@settings(max_examples=20)
 @given(size=st.floats(0.5, 2.0))
 def test_a_model_of_another_size_keeps_its_proportions(size: float) -> None:
     """Lengths go with size, mass with its cube, plastic moment with its cube, weight's moment with its fourth."""

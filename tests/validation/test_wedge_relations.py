@@ -170,7 +170,7 @@ def test_the_pause_is_half_of_both_periods_together() -> None:
     assert parts.wedging.pause_s == pytest.approx(0.5 * math.hypot(sway, rock))
 
 
-@settings(deadline=None, max_examples=25)
+@settings(max_examples=25)
 @given(lean=st.floats(0.5, 6.0), more=st.floats(0.1, 3.0))
 def test_leaning_further_back_never_asks_for_less(lean: float, more: float) -> None:
     first, second = (

@@ -204,7 +204,7 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
             scale.point(face.apex_forward_m, level),
         ),
     ]
-    kerf = kerf_up + result.case.kit.kerf_m / 2
+    half_kerf = result.case.kit.kerf_m / 2
     grips = [
         *_slope_grips(result, scale),
         Grip(
@@ -215,8 +215,8 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
         ),
         Grip(
             "cut.back.step_m",
-            scale.point(bark_back - 12 / scale.px_per_m, kerf),
-            lambda _, up: up - level,
+            scale.point(bark_back - 12 / scale.px_per_m, kerf_up + half_kerf),
+            lambda _, up: up - level - half_kerf,
             "drag the step",
         ),
     ]
