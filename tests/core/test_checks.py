@@ -14,7 +14,7 @@ from plain_compass.core.cut import Cut, Face, Hinge
 from plain_compass.core.design import first_design, resized
 from plain_compass.core.errors import InputError, PlainCompassError
 from plain_compass.core.plan import assess
-from plain_compass.core.quantity import Quantity, check_ranges, declared, options_of
+from plain_compass.core.quantity import Quantity, check_ranges, declared
 from plain_compass.core.sequence import order_of_cuts, wedge_plan
 from plain_compass.core.tree import CrownReading, Decay, Tree
 from plain_compass.job.tables import practice_of
@@ -111,7 +111,6 @@ def test_what_is_optional_may_be_missing_and_nothing_else_may() -> None:
 
 def test_declarations_are_found_by_name() -> None:
     assert declared(Face, "depth_m").kind == "length"
-    assert "open" in options_of(Face, "form")
     with pytest.raises(KeyError):
         declared(Face, "form")
 

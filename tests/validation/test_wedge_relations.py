@@ -117,6 +117,21 @@ def test_two_on_each_other_go_further_a_blow_when_driven_one_at_a_time() -> None
     assert seat.advance_singly_m == pytest.approx(expected)
 
 
+def test_the_seat_that_falls_shortest_rules() -> None:
+    """A doubled wedge in the middle does not lift for a single one beside it."""
+    lean = round_tree(lean__angle_deg=4.5, lean__bearing_deg=180.0)
+    result = assessed(lean, plain_cut(wedges=(WedgeSeat(0.0, 2), WedgeSeat(50.0, 1))))
+    single = result.parts.wedging.seats[1]
+    assert finding(result, "balance.over").value == single.lift_m
+    assert finding(result, "balance.over").limit == pytest.approx(0.017)
+
+
+def test_a_wedge_thinner_than_the_kerf_lifts_nothing_and_is_a_stop() -> None:
+    thin = assessed(BACK, wedge_thickness_m=0.005, kerf_m=0.012)
+    assert thin.parts.wedging.seats[0].available_m == 0.0
+    assert finding(thin, "balance.over").level == "stop"
+
+
 def test_doubling_is_asked_for_between_one_and_two_heads() -> None:
     lean = round_tree(lean__angle_deg=4.5, lean__bearing_deg=180.0)
     wedging = assessed(lean).parts.wedging

@@ -95,14 +95,35 @@ def _rank(finding: Finding) -> tuple[float, float]:
     return -level, finding.margin if finding.margin is not None else 0.0
 
 
+def against(
+    id: str,
+    group: str,
+    use: float,
+    compared: tuple[float, float, str],
+    sentence: Phrase,
+    change: Phrase,
+    *,
+    watch_from: float = WATCH_FROM,
+    indicative: bool = False,
+    mark: str = "",
+) -> Finding:
+    """A physics finding: a value held against a limit.
+
+    Args:
+        use: share of the limit that is used, 1 at the limit.
+        compared: (value, limit, kind) as they are shown.
+        watch_from: use from which it is a watch.
+    """
+    value, limit, kind = compared
+    level, margin = level_of(use, watch_from), margin_of(use)
+    return Finding(id, group, level, value, limit, kind, margin, sentence, change, "physics", indicative, mark)
+
+
 def used(
     id: str, group: str, use: float, sentence: Phrase, change: Phrase, *, indicative: bool = False, mark: str = ""
 ) -> Finding:
-    """A physics finding from the share of a limit that is used."""
-    value = min(use, 99.0)
-    return Finding(
-        id, group, level_of(use), value, 1.0, "ratio", margin_of(use), sentence, change, "physics", indicative, mark
-    )
+    """A physics finding whose use of a limit is itself what is shown, in percent."""
+    return against(id, group, use, (min(use, 99.0), 1.0, "ratio"), sentence, change, indicative=indicative, mark=mark)
 
 
 def unknown(id: str, group: str, sentence: str, change: str) -> Finding:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from .findings import Finding, level_of, margin_of, phrase, unknown, used
+from .findings import Finding, against, margin_of, phrase, unknown, used
 from .judge_wedges import wedge_findings
 
 if TYPE_CHECKING:
@@ -44,22 +44,20 @@ def balance(parts: Parts) -> Finding:
         )
         change = phrase("A deeper [face] or a lay further from the lean takes this away.")
         return used("balance.over", "balance", use, sentence, change, mark="centre")
-    available = min((seat.available_m for seat in wedging.seats), default=0.0)
-    use = wedging.lift_m / available if available > 0 else math.inf
+    shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
+    lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
+    use = lift / available if available > 0 else math.inf
     where = "ahead of" if state.ahead_m >= 0 else "behind"
     what = f"The centre of mass stands {{ahead}} {where} the [hinge]: wedges must lift {{lift}} and have {{have}}."
     if not wedging.seats:
         what = f"The centre of mass stands {{ahead}} {where} the [hinge]; no wedge is placed to lift it {{lift}}."
-    return Finding(
-        id="balance.over",
-        group="balance",
-        level=level_of(use),
-        value=wedging.lift_m,
-        limit=available,
-        kind="fine_length",
-        margin=margin_of(use),
-        sentence=phrase(what, ahead=ahead, lift=(wedging.lift_m, "fine_length"), have=(available, "fine_length")),
-        change=phrase(
+    return against(
+        "balance.over",
+        "balance",
+        use,
+        (lift, available, "fine_length"),
+        phrase(what, ahead=ahead, lift=(lift, "fine_length"), have=(available, "fine_length")),
+        phrase(
             "Two wedges on each other would lift it; or a lay nearer the lean, or a rope set high."
             if wedging.doubled_needed
             else "A lay nearer the lean, thicker wedges, or a rope set high."
@@ -93,16 +91,14 @@ def hold_until(parts: Parts) -> Finding:
         need=(needed, "angle"),
     )
     change = phrase("A wider [face], a thinner or stepped [hinge], or a lay nearer the lean.")
-    return Finding(
-        id="hinge.holds",
-        group="hinge",
-        level=level_of(share, 0.9),
-        value=needed,
-        limit=use.lets_go_deg,
-        kind="angle",
-        margin=margin_of(share),
-        sentence=sentence,
-        change=change,
+    return against(
+        "hinge.holds",
+        "hinge",
+        share,
+        (needed, use.lets_go_deg, "angle"),
+        sentence,
+        change,
+        watch_from=0.9,
         indicative=True,
         mark="face",
     )
@@ -148,16 +144,14 @@ def split(case: Case, parts: Parts) -> Finding:
     change = phrase("Bore it and release last, or choose a lay nearer upright; do not buy margin by depth alone.")
     if result.split_index_overcut == result.split_index > 0:
         change = phrase("Clean the apex: the slot of the [overcut] is what tears the stem here.")
-    return Finding(
-        id="split.index",
-        group="split",
-        level=level_of(result.split_index, 0.5),
-        value=result.split_index,
-        limit=1.0,
-        kind="number",
-        margin=margin_of(result.split_index),
-        sentence=sentence,
-        change=change,
+    return against(
+        "split.index",
+        "split",
+        result.split_index,
+        (result.split_index, 1.0, "number"),
+        sentence,
+        change,
+        watch_from=0.5,
         indicative=True,
         mark="kerf",
     )
@@ -204,16 +198,14 @@ def bar(case: Case, parts: Parts) -> list[Finding]:
             bar=(case.kit.bar_width_m, "length"),
         )
         found.append(
-            Finding(
-                id="bar.bore_room",
-                group="bar",
-                level=level_of(use, 0.9),
-                value=room,
-                limit=case.kit.bar_width_m,
-                kind="length",
-                margin=margin_of(use),
-                sentence=sentence,
-                change=phrase("A thinner [strap] or a narrower bar; very small stems are not bored."),
+            against(
+                "bar.bore_room",
+                "bar",
+                use,
+                (room, case.kit.bar_width_m, "length"),
+                sentence,
+                phrase("A thinner [strap] or a narrower bar; very small stems are not bored."),
+                watch_from=0.9,
                 mark="strap",
             )
         )
@@ -236,16 +228,13 @@ def shell(parts: Parts) -> Finding:
         ratio=(ratio, "ratio"),
         least=(SOUND_SHELL_LEAST, "ratio"),
     )
-    return Finding(
-        id="decay.shell",
-        group="decay",
-        level=level_of(use),
-        value=ratio,
-        limit=SOUND_SHELL_LEAST,
-        kind="ratio",
-        margin=margin_of(use),
-        sentence=sentence,
-        change=phrase("A higher cut, where the rot is smaller."),
+    return against(
+        "decay.shell",
+        "decay",
+        use,
+        (ratio, SOUND_SHELL_LEAST, "ratio"),
+        sentence,
+        phrase("A higher cut, where the rot is smaller."),
         mark="rot",
     )
 
@@ -259,16 +248,13 @@ def sound_hinge(parts: Parts) -> Finding:
     share = parts.hinge.sound_fraction
     use = SOUND_HINGE_LEAST / max(share, 1e-6)
     sentence = phrase("{share} of the [hinge] is sound wood.", share=(share, "ratio"))
-    return Finding(
-        id="decay.hinge",
-        group="decay",
-        level=level_of(use),
-        value=share,
-        limit=SOUND_HINGE_LEAST,
-        kind="ratio",
-        margin=margin_of(use),
-        sentence=sentence,
-        change=phrase("Another [face] depth or a higher cut."),
+    return against(
+        "decay.hinge",
+        "decay",
+        use,
+        (share, SOUND_HINGE_LEAST, "ratio"),
+        sentence,
+        phrase("Another [face] depth or a higher cut."),
         mark="hinge",
     )
 

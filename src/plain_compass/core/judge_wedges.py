@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from .findings import Finding, Phrase, level_of, margin_of, phrase, unknown, used
+from .findings import Finding, Phrase, against, phrase, unknown, used
 
 if TYPE_CHECKING:
     from .plan import Case, Parts
@@ -60,16 +60,14 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
         kerf = wedging.kerf_at_sit_back_m
         text = "The tree sits back on the bar at {kerf} of kerf; a wedge and the bar want {needs}."
     use = needs / kerf if kerf > 0 else math.inf
-    return Finding(
-        id="wedge.fits_first",
-        group="wedge",
-        level=level_of(use, 0.85),
-        value=kerf,
-        limit=needs,
-        kind="length",
-        margin=margin_of(use),
-        sentence=phrase(text, kerf=(kerf, "length"), needs=(needs, "length")),
-        change=change,
+    return against(
+        "wedge.fits_first",
+        "wedge",
+        use,
+        (kerf, needs, "length"),
+        phrase(text, kerf=(kerf, "length"), needs=(needs, "length")),
+        change,
+        watch_from=0.85,
         mark="wedges",
     )
 
@@ -99,16 +97,13 @@ def _drive(case: Case, parts: Parts) -> Finding:
         least=(least, "fine_length"),
     )
     change = phrase("Another wedge beside it, a heavier maul, a thinner [hinge]; past the limit, a rope.")
-    return Finding(
-        id="wedge.drive",
-        group="wedge",
-        level=level_of(use),
-        value=min(advance, 0.2),
-        limit=least,
-        kind="fine_length",
-        margin=margin_of(use),
-        sentence=sentence,
-        change=change,
+    return against(
+        "wedge.drive",
+        "wedge",
+        use,
+        (min(advance, 0.2), least, "fine_length"),
+        sentence,
+        change,
         indicative=True,
         mark="wedges",
     )
@@ -122,16 +117,14 @@ def _room(parts: Parts) -> Finding:
         driven=(tightest.driven_m, "length"),
         room=(tightest.room_m, "length"),
     )
-    return Finding(
-        id="wedge.room",
-        group="wedge",
-        level=level_of(use, 0.9),
-        value=tightest.driven_m,
-        limit=tightest.room_m,
-        kind="length",
-        margin=margin_of(use),
-        sentence=sentence,
-        change=phrase("Wedges nearer the middle of the back, two on each other, or a shallower [face]."),
+    return against(
+        "wedge.room",
+        "wedge",
+        use,
+        (tightest.driven_m, tightest.room_m, "length"),
+        sentence,
+        phrase("Wedges nearer the middle of the back, two on each other, or a shallower [face]."),
+        watch_from=0.9,
         mark="wedges",
     )
 
@@ -144,16 +137,13 @@ def _seat_sound(case: Case, parts: Parts) -> Finding:
     share = min(seat.sound_fraction for seat in parts.wedging.seats)
     use = SOUND_SEAT_LEAST / max(share, 1e-6)
     sentence = phrase("The worst wedge seat bears on sound wood over {share} of its length.", share=(share, "ratio"))
-    return Finding(
-        id="wedge.sound",
-        group="wedge",
-        level=level_of(use),
-        value=share,
-        limit=SOUND_SEAT_LEAST,
-        kind="ratio",
-        margin=margin_of(use),
-        sentence=sentence,
-        change=phrase("Move the wedge round the back onto sound wood."),
+    return against(
+        "wedge.sound",
+        "wedge",
+        use,
+        (share, SOUND_SEAT_LEAST, "ratio"),
+        sentence,
+        phrase("Move the wedge round the back onto sound wood."),
         mark="wedges",
     )
 

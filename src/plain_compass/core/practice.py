@@ -13,7 +13,6 @@ class Practice:
         face_depth_ratio: (low, high) depth of the face.
         opening_deg: (low, high) opening of the face; ``opening_default_deg`` for a fresh design.
         hinge_ratio: (low, high) mean hinge thickness; never under ``hinge_least_m``.
-        hinge_length_ratio: least length of the hinge.
         step_m: (low, high) height of the back cut above the apex.
         level_when_bored_open: whether a bored cut behind an open face may be level.
         tolerance_deg: how far off the lay the top may come to rest.
@@ -28,7 +27,6 @@ class Practice:
     opening_default_deg: float
     hinge_ratio: tuple[float, float]
     hinge_least_m: float
-    hinge_length_ratio: float
     step_m: tuple[float, float]
     level_when_bored_open: bool
     tolerance_deg: float

@@ -88,12 +88,6 @@ def declared(cls: type, name: str) -> Quantity:
     raise KeyError(name)
 
 
-def options_of(cls: type, name: str) -> dict[str, str]:
-    """The options of choice field ``name`` of dataclass ``cls``."""
-    found: dict[str, str] = next(f for f in fields(cls) if f.name == name).metadata["choice"]
-    return found
-
-
 def check_ranges(value: Any, path: str = "") -> None:
     """Check every declared field of a frozen dataclass tree; raises InputError at the first that fails."""
     for item, held, where in _walk(value, path):

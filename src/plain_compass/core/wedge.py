@@ -214,7 +214,7 @@ def _seat(
         edge_left_m=left,
         arm_m=arm_m,
         lift_m=lift,
-        available_m=seat.stacked * kit.wedge_thickness_m - kit.kerf_m,
+        available_m=max(seat.stacked * kit.wedge_thickness_m - kit.kerf_m, 0.0),
         force_N=force_N,
         advance_per_blow_m=blow / push if push > 0 else math.inf,
         advance_singly_m=blow / singly if singly > 0 else math.inf,
