@@ -6,10 +6,10 @@ from dataclasses import replace
 from typing import Any
 
 from plain_compass.core.cut import BackCut, Cut, Face, Hinge, Kit, Site, WedgeSeat
+from plain_compass.core.paths import with_value
 from plain_compass.core.plan import Assessment, Case, assess
 from plain_compass.core.section import Section, section_at
 from plain_compass.core.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
-from plain_compass.job.document import with_value
 from plain_compass.job.tables import indicative, practice_of, wood_of
 
 ROUND = tuple(CrownReading(bearing, 3.0) for bearing in (0.0, 90.0, 180.0, 270.0))

@@ -33,6 +33,7 @@ def main() -> int:
 
     def shot(name: str) -> None:
         app.processEvents()
+        window.survey.reckon()
         app.processEvents()
         window.grab().save(str(folder / f"{name}.png"))
 

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
+from .commands import measure, trees
 from .core.errors import PlainCompassError
 
 
@@ -39,6 +40,12 @@ def _parser() -> argparse.ArgumentParser:
     card.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
     card.add_argument("--paper", choices=("A4", "Letter"), default="A4")
     card.set_defaults(run=_card)
+    measured = commands.add_parser("measure", help="height, lean or girth from readings, with their spread")
+    measure.add_to(measured)
+    measured.set_defaults(run=measure.run)
+    listed = commands.add_parser("trees", help="list a job's trees; import or export them as CSV")
+    trees.add_to(listed)
+    listed.set_defaults(run=trees.run)
     commands.add_parser("schema", help="print the JSON Schema of job files").set_defaults(run=_schema)
     return parser
 

@@ -18,9 +18,10 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from plain_compass.core.errors import InputError
+from plain_compass.core.paths import held, with_value
 from plain_compass.core.tree import ShellReading
 from plain_compass.job.demo import demo_job
-from plain_compass.job.document import Job, TreePlan, assess_tree, held, with_plan, with_value
+from plain_compass.job.document import Job, TreePlan, assess_tree, with_plan
 from plain_compass.job.edits import add_tree, new_job, remove_tree, rename_tree, set_value
 from plain_compass.job.fields import choice_at, quantity_at
 from plain_compass.job.files import JobFileError, job_text, merged, parse_job, read_job, write_job

@@ -15,7 +15,8 @@ LEAST_BACK_M = 0.01
 
 
 @lru_cache(maxsize=256)
-def _check_tree(tree: Tree) -> None:
+def check_tree(tree: Tree) -> None:
+    """Raise InputError unless every field of the tree is in range and the fields agree with each other."""
     check_ranges(tree, "tree")
     if not tree.crown.readings:
         raise InputError("tree.crown.readings", "empty", reason="at least one crown edge is wanted")
@@ -54,7 +55,7 @@ def _check_around(site: Site, kit: Kit) -> None:
 
 def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit) -> None:
     """Raise InputError unless every field is in range and the fields agree with each other."""
-    _check_tree(tree)
+    check_tree(tree)
     _check_around(site, kit)
     check_ranges(cut, "cut")
     if cut.height_m >= min(tree.crown.base_m + 0.01, tree.height_m / 2) and cut.height_m > 0.5:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from .checks import check_tree
 from .cut import BackCut, Cut, Face, Hinge, WedgeSeat
 from .practice import Practice
 from .section import section_at
@@ -14,7 +15,11 @@ STUMP_HEIGHT_M = 0.30
 
 
 def first_design(tree: Tree, wood: Wood, lay_deg: float, practice: Practice, constants: Indicative) -> Cut:
-    """An open face, even hinge and plain stepped back cut in the middle of the practice's ranges."""
+    """An open face, even hinge and plain stepped back cut in the middle of the practice's ranges.
+
+    Raises InputError when the tree cannot be as measured.
+    """
+    check_tree(tree)
     height = min(STUMP_HEIGHT_M, tree.height_m / 10)
     section = section_at(tree, height, lay_deg, constants.profile_exponent[wood.group])
     depth = section.depth_m

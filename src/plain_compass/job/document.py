@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
-from typing import Any, TypeVar
+from typing import Any
 
 from ..core.cut import Cut, Kit, Site
 from ..core.errors import InputError
+from ..core.paths import with_value
 from ..core.plan import Assessment, Case, assess
 from ..core.quantity import choice
 from ..core.tree import Tree
@@ -17,8 +18,6 @@ from .words import Speech, vocabularies
 FORMAT = "plain-compass-job"
 VERSION = 1
 SUFFIX = ".pcjob.json"
-
-D = TypeVar("D")
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,25 +81,6 @@ def case_of(job: Job, tree_id: str) -> Case:
 def assess_tree(job: Job, tree_id: str) -> Assessment:
     """Assess one tree of a job."""
     return assess(case_of(job, tree_id))
-
-
-def held(document: Any, path: str) -> Any:
-    """The value at a dotted path; numbers index tuples: ``cut.wedges.0.at_deg``."""
-    for name in path.split("."):
-        document = document[int(name)] if name.isdigit() else getattr(document, name)
-    return document
-
-
-def with_value(document: D, path: str, value: Any) -> D:
-    """A copy of a frozen document with the value at a dotted path replaced."""
-    name, _, rest = path.partition(".")
-    if name.isdigit():
-        at = int(name)
-        assert isinstance(document, tuple)
-        inner = with_value(document[at], rest, value) if rest else value
-        return (*document[:at], inner, *document[at + 1 :])  # type: ignore[return-value]
-    inner = with_value(getattr(document, name), rest, value) if rest else value
-    return replace(document, **{name: inner})  # type: ignore[type-var]
 
 
 def with_plan(job: Job, tree_id: str, path: str, value: Any) -> Job:

@@ -6,16 +6,18 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
+from ..core.checks import check_tree
 from ..core.cut import WedgeSeat
 from ..core.design import first_design, resized
 from ..core.errors import InputError
+from ..core.paths import held, with_value
 from ..core.section import section_at
 from ..core.tree import ShellReading, Tree
-from .document import Job, TreePlan, case_of, held, with_plan, with_value
+from .document import Job, TreePlan, case_of, with_plan
 from .fields import quantity_at, root_of
 from .tables import indicative, practice_of, wood_of
 
-RESIZING = ("tree.trunk.", "tree.species", "cut.height_m")
+RESIZING = ("tree.trunk.", "tree.species", "tree.height_m", "cut.height_m")
 
 
 def set_value(job: Job, tree_id: str, path: str, value: Any) -> Job:
@@ -60,8 +62,7 @@ def _depth_m(job: Job, tree_id: str) -> float:
 
 
 def _resized_with_stem(before: Job, after: Job, tree_id: str) -> Job:
-    if after.plan(tree_id).tree.trunk.at_m >= after.plan(tree_id).tree.height_m:
-        return after
+    check_tree(after.plan(tree_id).tree)
     factor = _depth_m(after, tree_id) / _depth_m(before, tree_id)
     if abs(factor - 1) < 1e-9:
         return after

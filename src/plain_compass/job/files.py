@@ -36,7 +36,7 @@ class Opened:
 
 def read_job(path: Path) -> Opened:
     """Read a job file. Raises JobFileError with a sentence; the file itself is never touched."""
-    return parse_job(_read_text(path), path.name)
+    return parse_job(read_text(path), path.name)
 
 
 def parse_job(text: str, name: str) -> Opened:
@@ -77,12 +77,13 @@ def _check_job(job: Job) -> None:
             raise DocumentError(f"{where}{error}") from None
 
 
-def _read_text(path: Path) -> str:
+def read_text(path: Path) -> str:
+    """The content of a text file. Raises JobFileError with a sentence when it cannot be read."""
     try:
         if path.is_dir():
-            raise JobFileError(f"{path.name} is a folder, not a job file.")
+            raise JobFileError(f"{path.name} is a folder, not a file.")
         if path.stat().st_size > LARGEST_BYTES:
-            raise JobFileError(f"{path.name} is over 50 MB, which no job file is.")
+            raise JobFileError(f"{path.name} is over 50 MB, which no file of ours is.")
         return path.read_text(encoding="utf-8")
     except FileNotFoundError:
         raise JobFileError(f"{path.name} is not there: nothing was found at {path}.") from None

@@ -10,7 +10,9 @@ import numpy as np
 
 from ..core.findings import Finding
 from ..core.plan import Assessment
+from ..core.survey import survey
 from .document import Job, TreePlan
+from .measuring import measure_better, tree_spreads
 from .units import tape_rounded
 from .words import Speech
 
@@ -52,8 +54,15 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
         "wedges": plain(parts.wedging),
         "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
         "findings": [_finding(finding, speech) for finding in result.findings],
+        "survey": _survey(job, result),
         "curve": {"tilt_deg": use.tilt_deg.tolist(), "use": [round(float(u), 6) for u in use.use]},
     }
+
+
+def _survey(job: Job, result: Assessment) -> dict[str, Any]:
+    tree = result.case.tree
+    found = survey(result.case, tree_spreads(tree))
+    return {"measure_better": measure_better(tree, found, job.speech), "inputs": [plain(each) for each in found]}
 
 
 def _hinge(result: Assessment) -> dict[str, Any]:

@@ -41,7 +41,7 @@ EXAMPLES = {
     "fine_length": "8, 8 mm, 3/8 in",
     "girth": "52, 163 cm girth, 20 1/2 in",
     "span": "17.5, 17.5 m, 57 ft 5 in",
-    "angle": "70, 70°",
+    "angle": "70, 70°, 35 % (a slope)",
     "bearing": "214, 214°, SW",
     "offset_angle": "20 L, 20 R, -20",
     "ratio": "2, 250 %",
@@ -135,6 +135,8 @@ def _length(parts: list[tuple[float, str]], text: str, kind: str, units: str, de
 def _single(number: float, unit: str, text: str, kind: str) -> float:
     if kind == "offset_angle" and unit in ("l", "left", "°l", "r", "right", "°r"):
         return number if "l" in unit else -number
+    if kind == "angle" and unit == "%":
+        return math.degrees(math.atan(number / 100))
     if kind in ANGLE_KINDS and unit in ("", "°", "deg", "degrees"):
         return number
     if kind == "ratio" and unit in ("", "%"):

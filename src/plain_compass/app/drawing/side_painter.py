@@ -130,7 +130,7 @@ def _face(c: Canvas) -> None:
     c.painter.setFont(font(12 * c.size, narrow=True))
     at = c.scale.point(section.front_m - 0.12 * cut.face.depth_m, level)
     c.painter.drawText(
-        QRectF(at.x() - 46, at.y() - 9 * c.size, 44, 18 * c.size),
+        QRectF(at.x() - 46, at.y() - 18 * c.size, 44, 18 * c.size),
         Align.AlignRight | Align.AlignVCenter,
         f"{face.opening_deg:.0f}°",
     )

@@ -7,12 +7,12 @@ from PySide6.QtWidgets import QFormLayout, QLabel, QLineEdit, QPlainTextEdit, QS
 
 from ...job.edits import rename_tree
 from ...job.fields import choice_at, quantity_at
+from ...job.measuring import COMPASS_NAMES
 from ..drawing.palette import font
 from .choice_edit import LABELS, TABLES, ChoiceEdit
 from .field_edit import FieldEdit
 from .store import Snapshot, Store
 
-COMPASS = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}
 SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (
         "Tree",
@@ -232,5 +232,5 @@ class Sheet(QScrollArea):
             return snapshot.speech.say(label)
         if ".readings." in path or ".shell." in path:
             bearing = snapshot.value(path.rsplit(".", 1)[0]).bearing_deg
-            return COMPASS.get(bearing, snapshot.speech.show(bearing, "bearing"))
+            return COMPASS_NAMES.get(bearing, snapshot.speech.show(bearing, "bearing"))
         return snapshot.speech.label(quantity_at(path))

@@ -9,8 +9,9 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from ...core.errors import InputError, PlainCompassError
+from ...core.paths import held
 from ...core.plan import Assessment
-from ...job.document import Job, TreePlan, assess_tree, held
+from ...job.document import Job, TreePlan, assess_tree
 from ...job.edits import set_value
 from ...job.fields import quantity_at, root_of
 from ...job.files import Opened, write_job

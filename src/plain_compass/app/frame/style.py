@@ -13,6 +13,7 @@ def style_sheet(p: Palette) -> str:
     QWidget#topbar {{ border-bottom: 1px solid {p.line}; }}
     QWidget#sheetbody, QScrollArea#sheet {{ background: {p.sheet}; border: none; }}
     QLabel#notbuilt {{ color: {p.quiet}; font-size: 14px; }}
+    QLabel#survey {{ background: {p.paper}; border-top: 1px solid {p.line}; }}
     QLabel#refused {{ background: {p.sheet}; color: {p.load}; border: 2px solid {p.load}; }}
     QLabel#told {{ background: {p.sheet}; border: 1px solid {p.ink}; }}
     QLineEdit, QPlainTextEdit {{ background: {p.sheet}; border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet};

@@ -37,6 +37,7 @@ from .sheet import Sheet
 from .shortcut_sheet import ShortcutSheet
 from .store import Snapshot, Store
 from .style import style_sheet
+from .survey_line import SurveyLine
 from .top_bar import TopBar
 from .trail import Trail
 from .view_actions import view_commands
@@ -73,7 +74,7 @@ class Window(QMainWindow):
 
     def _compose(self, pages: dict[str, PageFactory]) -> None:
         self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
-        self.findings, self.sheet = FindingsList(), Sheet(self.store)
+        self.findings, self.sheet, self.survey = FindingsList(), Sheet(self.store), SurveyLine(self.store)
         self.pages = {key: make(self.store, self.commands, self) for key, make in pages.items()}
         self.stack = QStackedWidget()
         for page in self.pages.values():
@@ -124,6 +125,7 @@ class Window(QMainWindow):
         layout.setSpacing(0)
         layout.addLayout(tabs)
         layout.addWidget(self.side, 1)
+        layout.addWidget(self.survey)
         self.show_side(0)
         return column
 

@@ -1,0 +1,46 @@
+"""Below the findings: what is most worth measuring better, reckoned when the hands are still."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QLabel, QWidget
+
+from ...core.survey import survey
+from ...job.measuring import measure_better, tree_spreads
+from ..drawing.palette import font
+from ..drawing.text import unbroken
+from .store import Store
+
+STILL_MS = 250
+
+
+class SurveyLine(QLabel):
+    """One sentence. It takes some thirty assessments, so it waits until nothing has changed for a moment."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.setObjectName("survey")
+        self.setFont(font(13))
+        self.setWordWrap(True)
+        self.setContentsMargins(12, 8, 8, 8)
+        self.setAccessibleName("What to measure better")
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(STILL_MS)
+        self._timer.timeout.connect(self.reckon)
+        store.changed.connect(lambda _: self._timer.start())
+        self._timer.start()
+
+    def reckon(self) -> None:
+        """Reckon and show the sentence, now."""
+        self._timer.stop()
+        if self.store.dragging:
+            self._timer.start()
+            return
+        snapshot = self.store.snapshot
+        tree = snapshot.plan.tree
+        sentence = measure_better(tree, survey(snapshot.result.case, tree_spreads(tree)), snapshot.speech)
+        self.setText(unbroken(sentence))
+        self.setAccessibleDescription(sentence)
+        self.setVisible(bool(sentence))

@@ -1,0 +1,1 @@
+"""Commands of the command line that are a matter of their own."""

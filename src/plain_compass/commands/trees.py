@@ -1,0 +1,77 @@
+"""``plain-compass trees``: a job's trees as a table, and tree lists in and out."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from dataclasses import replace
+from pathlib import Path
+
+from ..job.document import Job, TreePlan, assess_tree
+from ..job.files import JobFileError, read_job, read_text, write_atomically, write_job
+from ..job.report import plain
+from ..job.tree_list import export_csv, import_csv
+
+
+def add_to(parser: argparse.ArgumentParser) -> None:
+    """Add the arguments: a job file, or import or export with two files."""
+    parser.add_argument("what", help="a job file to list, or the word import or export")
+    parser.add_argument("file", nargs="?", type=Path, help="the list to import, or the job to export")
+    parser.add_argument("-o", "--output", type=Path, help="the job or list to write")
+    parser.add_argument("--json", action="store_true", help="print one JSON object")
+
+
+def run(arguments: argparse.Namespace) -> int:
+    """List, import or export."""
+    if arguments.what not in ("import", "export"):
+        return _list(read_job(Path(arguments.what)).job, as_json=arguments.json)
+    if arguments.file is None or arguments.output is None:
+        raise JobFileError(f"trees {arguments.what} wants a file and -o with the file to write.")
+    return _import(arguments) if arguments.what == "import" else _export(arguments)
+
+
+def _list(job: Job, *, as_json: bool) -> int:
+    if as_json:
+        print(json.dumps({"trees": [_row(job, plan) for plan in job.trees]}, indent=2, ensure_ascii=False))
+        return 0
+    show = job.speech.show
+    for plan in job.trees:
+        tree, row = plan.tree, _row(job, plan)
+        size = f"{show(tree.trunk.diameter_m, 'girth'):>8}  {show(tree.height_m, 'span'):>8}"
+        print(f"{plan.id:<10}{row['species']!s:<34}{size}   lay {show(plan.cut.lay_deg, 'bearing'):<6}{row['level']}")
+    return 0
+
+
+def _row(job: Job, plan: TreePlan) -> dict[str, object]:
+    result = assess_tree(job, plan.id)
+    return {
+        "id": plan.id,
+        "species": result.case.wood.name,
+        "diameter_m": plan.tree.trunk.diameter_m,
+        "height_m": plan.tree.height_m,
+        "mass_kg": plain(result.parts.mass.mass_kg),
+        "lay_deg": plan.cut.lay_deg,
+        "level": result.verdict.level,
+        "verdict": job.speech.verdict(result.verdict),
+    }
+
+
+def _import(arguments: argparse.Namespace) -> int:
+    """Into a new job, or into one that is there: trees of the same id are refused, never overwritten."""
+    output: Path = arguments.output
+    opened = read_job(output) if output.exists() else None
+    job = opened.job if opened else Job(name=output.name.split(".")[0], trees=())
+    trees = import_csv(read_text(arguments.file), arguments.file.name, job.practice)
+    taken = {plan.id for plan in job.trees} & {plan.id for plan in trees}
+    if taken:
+        raise JobFileError(f"{output.name} has trees called {', '.join(sorted(taken))} already; nothing was imported.")
+    write_job(output, replace(job, trees=(*job.trees, *trees)), opened.raw if opened else None)
+    print(f"{len(trees)} trees written to {output}.")
+    return 0
+
+
+def _export(arguments: argparse.Namespace) -> int:
+    job = read_job(arguments.file).job
+    write_atomically(arguments.output, export_csv(job))
+    print(f"{len(job.trees)} trees written to {arguments.output}.")
+    return 0

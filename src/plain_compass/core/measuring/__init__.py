@@ -1,0 +1,1 @@
+"""Measuring a standing tree: every method a pure formula, every result with its spread."""

@@ -1,0 +1,94 @@
+"""Lean of a stem: plumb line, clinometer along two faces, or by eye; and the bow of the stem above."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..errors import InputError
+from .estimate import Estimate, Reading, propagated
+
+
+@dataclass(frozen=True, slots=True)
+class EyeClass:
+    """A lean judged by eye: its words, and the angle and spread it stands for (indicative)."""
+
+    words: str
+    angle_deg: float
+    spread_deg: float
+
+
+@dataclass(frozen=True, slots=True)
+class LeanEstimate:
+    """A measured lean.
+
+    Attributes:
+        angle_deg: from vertical.
+        bearing_deg: towards which it leans, 0 to 360; its spread grows without bound as the lean goes to nothing.
+    """
+
+    angle_deg: Estimate
+    bearing_deg: Estimate
+
+    def top_offset_m(self, height_m: float) -> float:
+        """The same lean as fallers say it: how far the top stands out."""
+        return height_m * math.tan(math.radians(self.angle_deg.value))
+
+
+def lean_by_plumb(offset_m: Reading, drop_m: Reading, bearing_deg: Reading) -> LeanEstimate:
+    """Lean from a plumb line hung beside the stem: offset of the stem from the line over the line's drop."""
+    if not drop_m.value > 0:
+        raise InputError("drop", drop_m.value, kind="span", low=0.01, reason="the line must hang down some way")
+    if offset_m.value < 0:
+        raise InputError("offset", offset_m.value, kind="span", low=0.0, reason="say the other way by its bearing")
+    angle = propagated(
+        lambda offset, drop: math.degrees(math.atan2(offset, drop)), {"offset": offset_m, "drop": drop_m}
+    )
+    return LeanEstimate(angle, Estimate(bearing_deg.value % 360.0, bearing_deg.spread))
+
+
+def lean_by_faces(first_deg: Reading, second_deg: Reading, bearing_deg: float) -> LeanEstimate:
+    """Lean from a clinometer held along two faces at right angles.
+
+    Args:
+        first_deg: lean of the stem towards ``bearing_deg``, negative away from it.
+        second_deg: lean towards ``bearing_deg`` + 90.
+
+    The tangents are the components of the lean: tan^2 lean = tan^2 first + tan^2 second.
+    """
+    for name, face in (("first", first_deg), ("second", second_deg)):
+        if not abs(face.value) < 80.0:
+            raise InputError(name, face.value, kind="angle", low=-80.0, high=80.0)
+    inputs = {"first": first_deg, "second": second_deg}
+    tilt = propagated(lambda first, second: math.degrees(math.atan(math.hypot(_tan(first), _tan(second)))), inputs)
+    aside = propagated(lambda first, second: _turn(first, second, first_deg.value, second_deg.value), inputs)
+    turn = math.degrees(math.atan2(_tan(second_deg.value), _tan(first_deg.value)))
+    spread = min(aside.spread, 180.0) if tilt.value > 0 else 180.0
+    return LeanEstimate(tilt, Estimate((bearing_deg + turn) % 360.0, spread, aside.shares))
+
+
+def _turn(first: float, second: float, at_first: float, at_second: float) -> float:
+    """Angle from the first bearing, counted from its value at the readings so that it never jumps by a turn."""
+    here = math.atan2(_tan(at_second), _tan(at_first))
+    turn = math.atan2(_tan(second), _tan(first)) - here
+    return math.degrees(math.remainder(turn, 2 * math.pi))
+
+
+def lean_by_eye(judged: EyeClass, bearing_deg: Reading) -> LeanEstimate:
+    """Lean from a class judged by eye, with the large spread that has."""
+    return LeanEstimate(
+        Estimate(judged.angle_deg, judged.spread_deg, (("eye", 1.0),)),
+        Estimate(bearing_deg.value % 360.0, bearing_deg.spread),
+    )
+
+
+def sweep_from_middle_m(middle_m: Reading) -> Estimate:
+    """Sweep at the top from the stem's offset half way up, both off the line of the lower stem.
+
+    The bow goes with the square of the height, so the top stands out four times as far as the middle.
+    """
+    return propagated(lambda middle: 4 * middle, {"middle": middle_m})
+
+
+def _tan(angle_deg: float) -> float:
+    return math.tan(math.radians(angle_deg))

@@ -1,0 +1,227 @@
+"""Tree lists as CSV: one row a tree, units in the headings, forgiving about order, separators and commas.
+
+Columns (only ``id`` and one diameter are wanted; what is left out keeps its default):
+
+| heading | what |
+|---|---|
+| id | name of the tree |
+| species | key or name from the species table |
+| diameter [cm] | over bark, where it was taped; ``girth [cm]`` instead is divided by pi |
+| taped at [m] | height of the tape |
+| butt diameter [cm] | over bark near the cut; may be empty |
+| bark [cm], height [m], crown base [m] | |
+| crown north [m], crown east [m], crown south [m], crown west [m] | crown edge from the stem |
+| lean [deg], lean bearing [deg], lean method | |
+| lay [deg] | |
+| notes | |
+
+Units in brackets may be others of the same kind: mm, cm, m, in, ft.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import math
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
+
+from ..core.design import first_design
+from ..core.errors import InputError, PlainCompassError
+from ..core.paths import held, with_value
+from ..core.tree import LEAN_METHODS, CrownReading, Tree
+from .document import Job, TreePlan, assess_tree
+from .fields import quantity_at
+from .tables import indicative, practice_of, species_table, wood_of
+from .units import METRES
+
+MOST_ROWS = 20_000
+CROWN = ("north", "east", "south", "west")
+NUMBERS: dict[str, tuple[str, str]] = {
+    "diameter": ("tree.trunk.diameter_m", "cm"),
+    "taped at": ("tree.trunk.at_m", "m"),
+    "butt diameter": ("tree.trunk.butt_diameter_m", "cm"),
+    "bark": ("tree.trunk.bark_m", "cm"),
+    "height": ("tree.height_m", "m"),
+    "crown base": ("tree.crown.base_m", "m"),
+    **{f"crown {side}": (f"tree.crown.readings.{i}.radius_m", "m") for i, side in enumerate(CROWN)},
+    "lean": ("tree.lean.angle_deg", "deg"),
+    "lean bearing": ("tree.lean.bearing_deg", "deg"),
+    "lay": ("cut.lay_deg", "deg"),
+}
+"""Heading -> (where it goes, unit it is written in)."""
+TEXTS = {"lean method": "tree.lean.method", "notes": "notes"}
+
+
+class TreeListError(PlainCompassError, ValueError):
+    """A tree list that cannot be taken; the text names row and column."""
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """One heading understood: its name and the factor from its unit to SI."""
+
+    name: str
+    factor: float
+
+
+def export_csv(job: Job) -> str:
+    """The job's trees as CSV."""
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\n")
+    writer.writerow(["id", "species", *(f"{name} [{unit}]" for name, (_, unit) in NUMBERS.items()), *TEXTS])
+    for plan in job.trees:
+        numbers = [_written(plan, path, unit) for path, unit in NUMBERS.values()]
+        writer.writerow([plan.id, plan.tree.species, *numbers, plan.tree.lean.method, plan.notes])
+    return stream.getvalue()
+
+
+def _written(plan: TreePlan, path: str, unit: str) -> str:
+    try:
+        value = held(plan, path)
+    except IndexError:
+        return ""
+    return "" if value is None else f"{value / METRES.get(unit, 1.0):.10g}"
+
+
+def import_csv(text: str, name: str, practice: str) -> tuple[TreePlan, ...]:
+    """Trees from CSV, each with a first design by the practice.
+
+    Raises TreeListError at the first row that cannot be taken, naming row and column.
+    """
+    rows = _rows(text, name)
+    columns = [_column(heading, name) for heading in rows[0]]
+    _check_headings(columns, name)
+    plans: list[TreePlan] = []
+    for number, row in enumerate(rows[1:], start=2):
+        if any(cell.strip() for cell in row):
+            plans.append(_plan(row, columns, f"{name}, row {number}", practice))
+    ids = [plan.id for plan in plans]
+    if not plans:
+        raise TreeListError(f"{name} has headings but no trees.")
+    if len(set(ids)) < len(ids):
+        raise TreeListError(
+            f"{name}: the id {next(i for i in ids if ids.count(i) > 1)!r} is used twice; accepted: one row a tree."
+        )
+    return tuple(plans)
+
+
+def _rows(text: str, name: str) -> list[list[str]]:
+    clean = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n").replace("\0", "")
+    lines = [line for line in clean.split("\n") if line.strip()]
+    if not lines:
+        raise TreeListError(f"{name} is empty.")
+    if len(lines) > MOST_ROWS:
+        raise TreeListError(f"{name} has {len(lines)} rows; accepted: up to {MOST_ROWS}.")
+    separator = max(";\t,", key=lines[0].count)
+    try:
+        return list(csv.reader(lines, delimiter=separator, strict=True))
+    except csv.Error as error:
+        raise TreeListError(f"{name} is not a table: {error}.") from None
+
+
+def _column(heading: str, name: str) -> Column | None:
+    """A heading understood; None for one this program does not know, which is passed over."""
+    match = re.fullmatch(r"\s*([^\[(]*?)\s*(?:[\[(]\s*([^\])]*?)\s*[\])])?\s*", heading.replace("_", " "))
+    if match is None:
+        return None
+    title, unit = match[1].lower(), (match[2] or "").lower()
+    if title in ("id", "species", *TEXTS):
+        return Column(title, 1.0)
+    known = "diameter" if title == "girth" else "butt diameter" if title == "butt girth" else title
+    if known not in NUMBERS:
+        return None
+    usual = NUMBERS[known][1]
+    if usual == "deg":
+        if unit not in ("", "deg", "°", "degrees"):
+            raise TreeListError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: deg.")
+        return Column(known, 1.0)
+    if unit and unit not in METRES:
+        raise TreeListError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
+    return Column(known, METRES[unit or usual] / (math.pi if "girth" in title else 1.0))
+
+
+def _check_headings(columns: list[Column | None], name: str) -> None:
+    known = [column.name for column in columns if column]
+    for wanted in ("id", "diameter"):
+        if wanted not in known:
+            raise TreeListError(
+                f"{name} has no column “{wanted}”; wanted are at least id and diameter [cm] or girth [cm]."
+            )
+    if len(set(known)) < len(known):
+        twice = next(k for k in known if known.count(k) > 1)
+        raise TreeListError(f"{name} has two columns for “{twice}”; accepted: one.")
+
+
+def _plan(row: list[str], columns: list[Column | None], where: str, practice: str) -> TreePlan:
+    if len(row) > len(columns):
+        raise TreeListError(f"{where} has {len(row)} cells for {len(columns)} headings; accepted: one cell a heading.")
+    plan = TreePlan(id="", tree=replace(Tree(), crown=replace(Tree().crown, readings=_crown())))
+    lay_deg = 0.0
+    for column, cell in zip(columns, row, strict=False):
+        if column is None or not cell.strip():
+            continue
+        value = _value(column, cell.strip(), f"{where}, column {column.name}")
+        if column.name == "lay":
+            lay_deg = value
+        else:
+            plan = with_value(plan, _path(column.name), value)
+    if not plan.id:
+        raise TreeListError(f"{where}, column id is empty; accepted: a name.")
+    return _designed(plan, lay_deg, where, practice)
+
+
+def _crown() -> tuple[CrownReading, ...]:
+    return tuple(CrownReading(bearing, 3.0) for bearing in (0.0, 90.0, 180.0, 270.0))
+
+
+def _path(name: str) -> str:
+    return {"id": "id", "species": "tree.species", **TEXTS}.get(name) or NUMBERS[name][0]
+
+
+def _value(column: Column, cell: str, where: str) -> Any:
+    readers: dict[str, Callable[[str, str], str]] = {"species": _species, "lean method": _lean_method}
+    if column.name in ("id", "notes"):
+        return cell
+    if column.name in readers:
+        return readers[column.name](cell, where)
+    try:
+        value = float(cell.replace(",", ".")) * column.factor
+    except ValueError:
+        raise TreeListError(f"{where} is “{cell}”; accepted: a number.") from None
+    try:
+        quantity_at(NUMBERS[column.name][0]).check(where, value)
+    except InputError as error:
+        raise TreeListError(str(error)) from None
+    return value
+
+
+def _species(cell: str, where: str) -> str:
+    table = species_table()
+    by_name = {wood.name.lower(): key for key, wood in table.items()}
+    found = cell.lower() if cell.lower() in table else by_name.get(cell.lower())
+    if found is None:
+        raise TreeListError(f"{where} is “{cell}”, which is not in the species table; accepted: its keys or names.")
+    return found
+
+
+def _lean_method(cell: str, where: str) -> str:
+    by_words = {words: key for key, words in LEAN_METHODS.items()} | {key: key for key in LEAN_METHODS}
+    found = by_words.get(cell.lower())
+    if found is None:
+        raise TreeListError(f"{where} is “{cell}”; accepted: {', '.join(LEAN_METHODS)}.")
+    return found
+
+
+def _designed(plan: TreePlan, lay_deg: float, where: str, practice: str) -> TreePlan:
+    """The tree with a first cut; a tree that cannot be assessed is refused by its row."""
+    try:
+        wood = wood_of(plan.tree.species)
+        cut = first_design(plan.tree, wood, lay_deg, practice_of(practice), indicative())
+        made = replace(plan, cut=cut)
+        assess_tree(Job(practice=practice, trees=(made,)), made.id)
+    except InputError as error:
+        raise TreeListError(f"{where}: {error}") from None
+    return made

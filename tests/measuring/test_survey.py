@@ -1,0 +1,93 @@
+"""What to measure better: real sensitivities of the least margin, told in a sentence."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from builders import assessed, case, round_tree
+from plain_compass.app.frame.window import Window
+from plain_compass.core.paths import held, with_value
+from plain_compass.core.plan import assess
+from plain_compass.core.survey import least_margin, survey
+from plain_compass.job.demo import demo_job
+from plain_compass.job.document import assess_tree, case_of
+from plain_compass.job.measuring import measure_better, named_input, tree_spreads
+from plain_compass.job.words import Speech
+
+BACK = round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0)
+BY_EYE = replace(BACK, lean=replace(BACK.lean, method="eye"))
+
+
+def test_an_effect_is_the_slope_times_the_spread_where_the_margin_is_smooth() -> None:
+    """Against a finite difference taken a hundred times closer."""
+    made = case(BACK)
+    (found,) = survey(made, {"tree.lean.angle_deg": 0.02})
+
+    def margin(angle: float) -> float:
+        return least_margin(assess(replace(made, tree=with_value(made.tree, "lean.angle_deg", angle))))
+
+    slope = (margin(2.0002) - margin(1.9998)) / 0.0004
+    assert found.effect == pytest.approx(abs(slope) * 0.02, rel=0.02)
+
+
+def test_the_most_harmful_input_comes_first() -> None:
+    found = survey(case(BY_EYE), tree_spreads(BY_EYE))
+    effects = [each.effect for each in found]
+    assert effects == sorted(effects, reverse=True)
+    assert found[0].path == "tree.lean.angle_deg"
+
+
+def test_a_lean_by_eye_matters_more_than_one_by_plumb() -> None:
+    by_eye = replace(BACK, lean=replace(BACK.lean, method="eye"))
+    eye, plumb = (
+        next(s.effect for s in survey(case(t), tree_spreads(t)) if s.path == "tree.lean.angle_deg")
+        for t in (by_eye, BACK)
+    )
+    assert eye > 2 * plumb
+
+
+def test_an_input_that_cannot_be_moved_one_way_is_judged_by_the_other() -> None:
+    tight = round_tree(crown__base_m=14.8)
+    (found,) = survey(case(tight), {"tree.crown.base_m": 1.0})
+    assert found.effect >= 0.0
+
+
+def test_what_is_exact_moves_nothing() -> None:
+    (found,) = survey(case(BACK), {"tree.height_m": 0.0})
+    assert found.effect == 0.0
+
+
+def test_every_spread_belongs_to_an_input_that_is_there() -> None:
+    job = demo_job()
+    made = case_of(job, "WH-07")
+    spreads = tree_spreads(made.tree)
+    assert "tree.decay.radius_m" in spreads and "tree.trunk.butt_diameter_m" in spreads
+    assert all(isinstance(held(made, path), float) for path in spreads)
+    assert "tree.decay.radius_m" not in tree_spreads(BACK)
+
+
+def test_the_sentence_names_the_input_as_people_do() -> None:
+    speech = Speech()
+    found = survey(case(BY_EYE), tree_spreads(BY_EYE))
+    sentence = measure_better(BY_EYE, found, speech)
+    assert sentence.startswith("Most worth measuring better: lean (2° ± 2°).")
+    assert named_input(BACK, "tree.crown.readings.1.radius_m", speech) == "crown edge east"
+    assert measure_better(BACK, (), speech) == ""
+
+
+def test_the_window_names_it_once_the_hands_are_still(window: Window) -> None:
+    window.survey.reckon()
+    assert "Most worth measuring better" in window.survey.text()
+    window.store.preview("cut.face.depth_m", 0.13)
+    before = window.survey.text()
+    window.survey.reckon()
+    assert window.survey.text() == before
+    window.store.abandon()
+
+
+def test_the_least_margin_is_one_of_the_findings() -> None:
+    result = assess_tree(demo_job(), "WH-07")
+    assert least_margin(result) in [f.margin for f in result.findings]
+    assert least_margin(assessed()) <= 1.0
