@@ -127,6 +127,34 @@ def test_the_absurd_is_refused_at_the_field_in_a_sentence(window: Window, name: 
     assert window.store.snapshot.job == before
 
 
+def test_what_could_not_be_read_stays_while_other_things_change(window: Window) -> None:
+    field = sheet_field(window, "tree.height_m")
+    enter(field, "tall")
+    enter(sheet_field(window, "tree.crown.base_m"), "5")
+    assert window.store.snapshot.plan.tree.crown.base_m == 5.0
+    assert (field.text(), field.property("wrong")) == ("tall", True)
+    enter(field, "18")
+    assert (field.text(), field.property("wrong")) == ("18 m", False)
+
+
+def test_escape_restores_an_empty_field_too(window: Window) -> None:
+    field = sheet_field(window, "tree.trunk.cross_diameter_m")
+    enter(field, "wide")
+    assert field.property("wrong")
+    QTest.keyClick(field, Qt.Key.Key_Escape)
+    assert (field.text(), field.property("wrong")) == ("", False)
+
+
+def test_a_name_in_the_middle_of_being_typed_is_saved_too(window: Window, tmp_path: Path) -> None:
+    window.show_side(1)
+    window.sheet.job_name.setFocus()
+    window.sheet.job_name.selectAll()
+    QTest.keyClicks(window.sheet.job_name, "South bank")
+    window.jobs.ask_save = lambda _: str(tmp_path / "s.pcjob.json")  # type: ignore[method-assign]
+    QTest.keyClick(window.sheet.job_name, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
+    assert read_job(tmp_path / "s.pcjob.json").job.name == "South bank"
+
+
 def test_rot_is_described_by_its_kind(window: Window) -> None:
     window.show_side(1)
     kind = window.sheet.findChild(ChoiceEdit, "tree.decay.kind")

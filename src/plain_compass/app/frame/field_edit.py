@@ -26,7 +26,7 @@ class FieldEdit(QLineEdit):
         self.store, self.path = store, path
         self.quantity = quantity_at(path)
         self._as_girth = as_girth
-        self._shown = ""
+        self._shown: str | None = None
         self._speech = Speech()
         self.setFont(font(14))
         # It paints all of itself, so the drawing under it can be painted without painting it again.
@@ -36,14 +36,12 @@ class FieldEdit(QLineEdit):
         self.returnPressed.connect(self._entered)
 
     def refresh(self, snapshot: Snapshot) -> None:
-        """Show the document's value, unless the person is in the middle of typing another."""
+        """Show the document's value. What was typed and could not be read stays until that value itself changes."""
         speech = snapshot.speech
         if not self.toolTip() or self._speech != speech:
             self._explain(speech)
         text = self._formatted(snapshot)
-        if text == self._shown and not self.property("wrong"):
-            return
-        if self.hasFocus() and self.isModified() and self.property("wrong"):
+        if text == self._shown:
             return
         self._shown = text
         self.setText(text)
@@ -86,7 +84,7 @@ class FieldEdit(QLineEdit):
         if not self.store.set(self.path, value, title):
             self._mark_wrong(True)
             return False
-        self._shown = ""
+        self._shown = None
         self.setModified(False)
         self._mark_wrong(False)
         self.refresh(self.store.snapshot)
@@ -127,7 +125,7 @@ class FieldEdit(QLineEdit):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape restores, arrows move by the step, everything else types."""
         if event.key() == Qt.Key.Key_Escape:
-            self._shown = ""
+            self._shown = None
             self.setModified(False)
             self._mark_wrong(False)
             self.refresh(self.store.snapshot)

@@ -69,6 +69,8 @@ class FindingsModel(QAbstractListModel):
 
 def small_print(finding: Finding, speech: Speech) -> str:
     """Value against limit, where the limit comes from, and whether it is indicative."""
+    if finding.level == "unknown":
+        return ""
     parts = [speech.compared(finding), speech.named("sources", finding.source)]
     if finding.indicative:
         parts.append("indicative")

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (
     QApplication,
     QButtonGroup,
     QHBoxLayout,
+    QLineEdit,
     QMainWindow,
     QStackedWidget,
     QToolButton,
@@ -221,8 +222,11 @@ class Window(QMainWindow):
 
     def settle(self) -> None:
         """Take what is being typed into the document."""
-        if isinstance(self.focusWidget(), FieldEdit):
-            cast(FieldEdit, self.focusWidget()).commit()
+        focused = self.focusWidget()
+        if isinstance(focused, FieldEdit):
+            focused.commit()
+        elif isinstance(focused, QLineEdit):
+            focused.editingFinished.emit()
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         """A job file may be dropped anywhere."""
