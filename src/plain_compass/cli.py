@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
-from .commands import measure, trees
+from .commands import instruments, measure, trees
 from .core.errors import PlainCompassError
 
 
@@ -46,6 +46,9 @@ def _parser() -> argparse.ArgumentParser:
     listed = commands.add_parser("trees", help="list a job's trees; import or export them as CSV")
     trees.add_to(listed)
     listed.set_defaults(run=trees.run)
+    simulated = commands.add_parser("instruments", help="run small simulated instruments on loopback")
+    instruments.add_to(simulated)
+    simulated.set_defaults(run=instruments.run)
     commands.add_parser("schema", help="print the JSON Schema of job files").set_defaults(run=_schema)
     return parser
 

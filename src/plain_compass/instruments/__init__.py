@@ -1,0 +1,1 @@
+"""Small simulated instruments and the open plain-text protocol they speak. Loopback only."""
