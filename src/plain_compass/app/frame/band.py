@@ -62,6 +62,11 @@ def _steps(start: float, end: float, by: float) -> list[float]:
     return [start + by * number for number in range(int((end - start) / by))]
 
 
+def _looks(finding: Finding | None) -> tuple[object, ...]:
+    """What a strip shows of a finding."""
+    return (finding.id, finding.level, finding.margin) if finding else ()
+
+
 def _word(finding: Finding | None) -> str:
     if finding is None or finding.id.endswith(".not_judged"):
         return "not judged"
@@ -103,10 +108,15 @@ class MarginBand(QWidget):
 
     def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
         """Show these findings."""
-        self._findings, self._speech = findings, speech
+        before, self._findings = self._findings, findings
+        is_same_speech, self._speech = speech == self._speech, speech
         told = [f"{speech.named('groups', g)}: {_word(worst_of(findings, g))}" for g in GROUPS]
-        self.setAccessibleDescription("; ".join(told))
-        self.update()
+        if (description := "; ".join(told)) != self.accessibleDescription():
+            self.setAccessibleDescription(description)
+        for index, group in enumerate(GROUPS):
+            # Only strips that look different are painted again: this runs on every mouse move of a drag.
+            if not is_same_speech or _looks(worst_of(before, group)) != _looks(worst_of(findings, group)):
+                self.update(self.strip(index).toAlignedRect().adjusted(-5, -6, 5, 6))
 
     def strip(self, index: int) -> QRectF:
         """Where a strip lies."""
@@ -119,8 +129,9 @@ class MarginBand(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), fill(self.palette_in_use.paper))
         for index, group in enumerate(GROUPS):
-            finding = worst_of(self._findings, group)
-            paint_strip(painter, self.strip(index), group, finding, self._speech, self.palette_in_use)
+            if event.region().intersects(self.strip(index).toAlignedRect()):
+                finding = worst_of(self._findings, group)
+                paint_strip(painter, self.strip(index), group, finding, self._speech, self.palette_in_use)
         painter.end()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

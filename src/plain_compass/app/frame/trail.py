@@ -104,5 +104,6 @@ class Trail(QWidget):
 
     def show_level(self, key: str, level: str) -> None:
         """Show the state of a step."""
-        self.buttons[key].level = level
-        self.buttons[key].update()
+        if self.buttons[key].level != level:
+            self.buttons[key].level = level
+            self.buttons[key].update()

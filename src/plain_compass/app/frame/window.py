@@ -164,7 +164,9 @@ class Window(QMainWindow):
         if not self.store.dragging:
             self.commands.refresh()
         name = self.store.path.name if self.store.path else snapshot.job.name
-        self.setWindowTitle(f"{'• ' if self.store.unsaved else ''}{name} – Plain Compass")
+        title = f"{'• ' if self.store.unsaved else ''}{name} – Plain Compass"
+        if title != self.windowTitle():
+            self.setWindowTitle(title)
 
     def show_step(self, key: str) -> None:
         """Open a step's page."""
