@@ -297,6 +297,17 @@ def test_a_whole_run_shows_the_window_and_takes_up_what_was_left(
     assert "brought back" in seen[1]
 
 
+def test_unsaved_work_is_marked_at_once_and_no_longer_when_saved(window: Window, tmp_path: Path) -> None:
+    window.store.set("cut.face.depth_m", 0.13, "face depth")
+    assert window.top.tree.text().endswith("•")
+    assert window.windowTitle().startswith("•")
+    window.store.save(tmp_path / "a.pcjob.json")
+    assert not window.top.tree.text().endswith("•")
+    assert window.windowTitle().startswith("a.pcjob.json")
+    window.store.undo()
+    assert window.top.tree.text().endswith("•")
+
+
 def test_undo_and_redo_name_their_step(window: Window) -> None:
     window.store.set("cut.face.depth_m", 0.13, "face depth 13 cm")
     titles = {c.id: c.words for c in window.commands}

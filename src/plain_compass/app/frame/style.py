@@ -43,6 +43,9 @@ def style_sheet(p: Palette) -> str:
     QToolButton[tab="true"]:focus {{ border: 2px solid {p.focus}; }}
     QListView {{ background: {p.sheet}; border: none; outline: none; }}
     QListView:focus {{ border: 2px solid {p.focus}; }}
+    QFileDialog QToolButton {{ padding: 2px; }}
+    QTreeView {{ background: {p.sheet}; border: 1px solid {p.line}; }}
+    QHeaderView::section {{ background: {p.paper}; border: none; border-right: 1px solid {p.line}; padding: 4px; }}
     QMenu {{ background: {p.sheet}; border: 1px solid {p.ink}; }}
     QMenu::item {{ padding: 6px 26px 6px 16px; }}
     QMenu::item:selected {{ background: {p.focus}; color: {p.sheet}; }}

@@ -134,6 +134,7 @@ class Window(QMainWindow):
         store = self.store
         store.changed.connect(self._refresh)
         store.stepped.connect(self.commands.refresh)
+        store.stepped.connect(self._refresh_names)
         store.stepped.connect(self.message.clear_refusal)
         store.refused.connect(self.message.refuse)
         store.told.connect(self.message.tell)
@@ -154,7 +155,7 @@ class Window(QMainWindow):
 
     def _refresh(self, snapshot: Snapshot) -> None:
         result, speech = snapshot.result, snapshot.speech
-        self.top.refresh(snapshot, unsaved=self.store.unsaved)
+        self._refresh_names()
         self.page.refresh(snapshot)
         self.sheet.refresh(snapshot)
         self.findings.show_findings(result.findings, speech)
@@ -163,6 +164,11 @@ class Window(QMainWindow):
         self.trail.show_level("card", result.verdict.level)
         if not self.store.dragging:
             self.commands.refresh()
+
+    def _refresh_names(self) -> None:
+        """Top bar and title: what is looked at, and whether its file has all of it."""
+        snapshot = self.store.snapshot
+        self.top.refresh(snapshot, unsaved=self.store.unsaved)
         name = self.store.path.name if self.store.path else snapshot.job.name
         title = f"{'• ' if self.store.unsaved else ''}{name} – Plain Compass"
         if title != self.windowTitle():
