@@ -30,6 +30,8 @@ JOB_MENU = [
     "",
     "job.quit",
 ]
+RECENT_AFTER = 3
+"""Recent jobs stand behind the ways of opening one."""
 
 
 def fill_tree_menu(window: Window) -> None:
@@ -49,10 +51,11 @@ def fill_job_menu(window: Window) -> None:
     """Everything about the job, and the jobs of late."""
     menu = window.top.job.menu()
     menu.clear()
-    window.commands.fill(menu, JOB_MENU)
+    window.commands.fill(menu, JOB_MENU[:RECENT_AFTER])
     recent = menu.addMenu("Recent jobs")
     for path in window.settings.recent():
         action = recent.addAction(path.name)
         action.setToolTip(str(path))
         action.triggered.connect(lambda _=False, p=path: window.jobs.open(p))
     recent.setEnabled(bool(window.settings.recent()))
+    window.commands.fill(menu, JOB_MENU[RECENT_AFTER:])
