@@ -20,9 +20,20 @@ Align = Qt.AlignmentFlag
 
 def paint_plan(c: Canvas) -> None:
     """Paint the stump from above."""
+    paint_standing(c)
+    paint_design(c)
+
+
+def paint_standing(c: Canvas) -> None:
+    """What stands there whatever the cut: bearing ring, bark and wood."""
     c.painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     _ring(c)
     _wood(c)
+
+
+def paint_design(c: Canvas) -> None:
+    """The cut, and what it means, over what stands there."""
+    c.painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     _face(c)
     _back(c)
     _hinge(c)

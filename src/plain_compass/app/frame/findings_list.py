@@ -37,24 +37,20 @@ class FindingsModel(QAbstractListModel):
         super().__init__()
         self.findings: tuple[Finding, ...] = ()
         self.speech = Speech()
+        self._texts: list[str] = []
 
-    def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
-        """Replace what is shown."""
-        before = [self._told(row) for row in range(len(self.findings))]
-        if len(findings) != len(before):
+    def replace(self, findings: tuple[Finding, ...], speech: Speech) -> list[int]:
+        """Replace what is shown; returns the rows that read differently now."""
+        before = self._texts
+        texts = [_told(finding, speech) for finding in findings]
+        is_longer_or_shorter = len(texts) != len(before)
+        if is_longer_or_shorter:
             self.beginResetModel()
-        self.findings, self.speech = findings, speech
-        if len(findings) != len(before):
+        self.findings, self.speech, self._texts = findings, speech, texts
+        if is_longer_or_shorter:
             self.endResetModel()
-            return
-        for row, text in enumerate(before):
-            # Only rows that read differently are painted again: this runs on every mouse move of a drag.
-            if self._told(row) != text:
-                self.dataChanged.emit(self.index(row), self.index(row))
-
-    def _told(self, row: int) -> str:
-        finding = self.findings[row]
-        return f"{finding.level}: {self.speech.phrase(finding.sentence)} {small_print(finding, self.speech)}"
+            return []
+        return [row for row, text in enumerate(before) if texts[row] != text]
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
         """One row a finding."""
@@ -63,8 +59,13 @@ class FindingsModel(QAbstractListModel):
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         """Text of a row."""
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.AccessibleTextRole):
-            return self._told(index.row())
+            return self._texts[index.row()]
         return None
+
+
+def _told(finding: Finding, speech: Speech) -> str:
+    """A whole finding as one text, as a screen reader tells it."""
+    return f"{finding.level}: {speech.phrase(finding.sentence)} {small_print(finding, speech)}"
 
 
 def small_print(finding: Finding, speech: Speech) -> str:
@@ -156,13 +157,24 @@ class FindingsList(QListView):
         self.setResizeMode(QListView.ResizeMode.Adjust)
         self.selectionModel().currentChanged.connect(self._current_changed)
 
-    def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
-        """Show these findings."""
-        self.findings_model.show_findings(findings, speech)
+    def show_findings(self, findings: tuple[Finding, ...], speech: Speech, *, dragging: bool = False) -> None:
+        """Show these findings.
+
+        Args:
+            dragging: paint only the rows that changed. The list lays itself out anew on every change that is
+                told to it, which is too slow for every mouse move.
+        """
+        model = self.findings_model
+        changed = model.replace(findings, speech)
         heights = [self.delegate.height(finding, self.viewport().width()) for finding in findings]
         if heights != self._heights:
             self._heights = heights
             self.scheduleDelayedItemsLayout()
+        for row in changed:
+            if dragging:
+                self.update(model.index(row))
+            else:
+                model.dataChanged.emit(model.index(row), model.index(row))
 
     def show_picked(self, finding: Finding) -> None:
         """Select the row of a finding."""

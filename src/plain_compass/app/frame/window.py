@@ -158,7 +158,7 @@ class Window(QMainWindow):
         self._refresh_names()
         self.page.refresh(snapshot)
         self.sheet.refresh(snapshot)
-        self.findings.show_findings(result.findings, speech)
+        self.findings.show_findings(result.findings, speech, dragging=self.store.dragging)
         self.band.show_findings(result.findings, speech)
         self.trail.show_level("cut", result.verdict.level)
         self.trail.show_level("card", result.verdict.level)

@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 
 from PySide6.QtCore import QPointF, QRectF
-from PySide6.QtGui import QPainter
+from PySide6.QtGui import QColor, QPainter, QPixmap
 
+from ....core.section import Section
 from ...drawing.curve_painter import paint_curve
 from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
 from ...drawing.palette import font, pen
-from ...drawing.plan_painter import paint_plan
+from ...drawing.plan_painter import paint_design, paint_plan, paint_standing
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
 from ...drawing.tape_painter import paint_tape, tape_rows
@@ -40,6 +41,21 @@ class PlanView(DrawingView):
     """The stump from above, with the tape marks below it; it sets the scale of both."""
 
     side: SideView
+    _kept: tuple[Section, tuple[object, ...], QPixmap] | None = None
+
+    def _standing(self, snapshot: Snapshot) -> QPixmap:
+        """Ring and wood, painted once and kept while neither stem nor lay nor scale changes, as in most drags."""
+        section, scale = snapshot.result.parts.section, self.scale_now
+        ratio = self.devicePixelRatioF()
+        key = (scale.px_per_m, scale.origin.toTuple(), self.size().toTuple(), self.palette_in_use, ratio)
+        if self._kept is None or self._kept[0] is not section or self._kept[1] != key:
+            pixmap = QPixmap(self.size() * ratio)
+            pixmap.setDevicePixelRatio(ratio)
+            pixmap.fill(QColor(self.palette_in_use.sheet))
+            with QPainter(pixmap) as painter:
+                paint_standing(self.canvas(painter, snapshot))
+            self._kept = (section, key, pixmap)
+        return self._kept[2]
 
     def tape_height(self, snapshot: Snapshot) -> float:
         """Height of the table of tape marks."""
@@ -65,7 +81,12 @@ class PlanView(DrawingView):
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Stump, caption, tape marks."""
-        paint_plan(self.canvas(painter, snapshot))
+        canvas = self.canvas(painter, snapshot)
+        if painter.device() is self:
+            painter.drawPixmap(0, 0, self._standing(snapshot))
+            paint_design(canvas)
+        else:
+            paint_plan(canvas)
         section = snapshot.result.parts.section
         caption(painter, self, "Stump from above")
         painter.setFont(font(12, narrow=True))
