@@ -201,6 +201,18 @@ def test_findings_are_told_to_a_screen_reader_with_level_and_limit(window: Windo
     assert "Ways out: not judged" in window.band.accessibleDescription()
 
 
+def test_the_findings_follow_a_drag_and_are_right_when_it_ends(window: Window, qtbot: QtBot) -> None:
+    def first() -> str:
+        return str(window.findings.findings_model.data(window.findings.findings_model.index(0)))
+
+    before = first()
+    window.store.preview("cut.hinge.left_m", 0.09)
+    qtbot.waitUntil(lambda: first() != before)
+    window.store.preview("cut.hinge.left_m", 0.015)
+    window.store.finish("hinge left dragged")
+    assert window.findings.findings_model.findings == window.store.snapshot.result.findings
+
+
 def test_the_shortcut_sheet_lists_every_shortcut(window: Window, qtbot: QtBot) -> None:
     window.commands.run("help.keys")
     sheet = window.findChild(ShortcutSheet)

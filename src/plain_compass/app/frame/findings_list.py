@@ -14,6 +14,7 @@ from PySide6.QtCore import (
     QRectF,
     QSize,
     Qt,
+    QTimer,
     Signal,
 )
 from PySide6.QtGui import QFontMetrics, QPainter
@@ -28,6 +29,7 @@ from ..drawing.text import unbroken
 Index = QModelIndex | QPersistentModelIndex
 WRAP = int(Qt.TextFlag.TextWordWrap)
 LEFT, GAP = 30, 6
+WHILE_DRAGGING_MS = 80
 
 
 class FindingsModel(QAbstractListModel):
@@ -149,6 +151,11 @@ class FindingsList(QListView):
         self.findings_model = FindingsModel()
         self.delegate = FindingDelegate(self.findings_model)
         self._heights: list[int] = []
+        self._pending: tuple[tuple[Finding, ...], Speech] = ((), Speech())
+        self._settle = QTimer(self)
+        self._settle.setSingleShot(True)
+        self._settle.setInterval(WHILE_DRAGGING_MS)
+        self._settle.timeout.connect(self._show_pending)
         self.setModel(self.findings_model)
         self.setItemDelegate(self.delegate)
         self.setAccessibleName("Findings, worst first")
@@ -158,23 +165,23 @@ class FindingsList(QListView):
         self.selectionModel().currentChanged.connect(self._current_changed)
 
     def show_findings(self, findings: tuple[Finding, ...], speech: Speech, *, dragging: bool = False) -> None:
-        """Show these findings.
+        """Show these findings; during a drag a dozen times a second, since nobody reads sentences faster."""
+        self._pending = (findings, speech)
+        if not dragging:
+            self._settle.stop()
+            self._show_pending()
+        elif not self._settle.isActive():
+            self._settle.start()
 
-        Args:
-            dragging: paint only the rows that changed. The list lays itself out anew on every change that is
-                told to it, which is too slow for every mouse move.
-        """
+    def _show_pending(self) -> None:
         model = self.findings_model
-        changed = model.replace(findings, speech)
-        heights = [self.delegate.height(finding, self.viewport().width()) for finding in findings]
+        changed = model.replace(*self._pending)
+        heights = [self.delegate.height(finding, self.viewport().width()) for finding in model.findings]
         if heights != self._heights:
             self._heights = heights
             self.scheduleDelayedItemsLayout()
         for row in changed:
-            if dragging:
-                self.update(model.index(row))
-            else:
-                model.dataChanged.emit(model.index(row), model.index(row))
+            model.dataChanged.emit(model.index(row), model.index(row))
 
     def show_picked(self, finding: Finding) -> None:
         """Select the row of a finding."""
