@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import signal
 import sys
 from pathlib import Path
 
@@ -94,6 +95,8 @@ def run(path: Path | None = None, *, demo: bool = False) -> int:
     """Open the window and stay until it is closed."""
     if not has_display():
         raise DisplayError("There is no display here, so no window can open; assess and card work without one.")
+    # Ctrl+C in the terminal ends the program at once; unsaved work is on disk already.
+    signal.signal(signal.SIGINT, signal.SIG_DFL)
     app = application()
     settings = Settings()
     opened, used, trouble = _first_job(path, demo, settings)
