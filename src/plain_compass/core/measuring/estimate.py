@@ -112,3 +112,14 @@ def _weighted_mean(kept: list[Reading]) -> Estimate:
     scatter = sum(w * (reading.value - mean) ** 2 for w, reading in zip(weights, kept, strict=True))
     birge = math.sqrt(max(scatter / (len(kept) - 1), 1.0)) if len(kept) > 1 else 1.0
     return Estimate(mean, birge / math.sqrt(total))
+
+
+def require_positive(name: str, value: float, kind: str) -> None:
+    """Raise InputError, naming the input, unless it is a finite length greater than nothing."""
+    if not (math.isfinite(value) and value > 0):
+        raise InputError(name, value, kind=kind, low=0.001, reason="it must be a length greater than nothing")
+
+
+def tan_deg(angle_deg: float) -> float:
+    """Tangent of an angle in degrees."""
+    return math.tan(math.radians(angle_deg))

@@ -5,24 +5,24 @@ from __future__ import annotations
 import math
 
 from ..errors import InputError
-from .estimate import Estimate, Reading, propagated
+from .estimate import Estimate, Reading, propagated, require_positive
 
 
 def diameter_from_girth(girth_m: Reading) -> Estimate:
     """Diameter of a round stem from its girth. On a stem that is not round it comes out a little large."""
-    _positive("girth", girth_m.value)
+    require_positive("girth", girth_m.value, "girth")
     return propagated(lambda girth: girth / math.pi, {"girth": girth_m})
 
 
 def girth_from_diameter(diameter_m: Reading) -> Estimate:
     """Girth of a round stem from its diameter."""
-    _positive("diameter", diameter_m.value)
+    require_positive("diameter", diameter_m.value, "girth")
     return propagated(lambda diameter: diameter * math.pi, {"diameter": diameter_m})
 
 
 def under_bark(diameter_m: Reading, bark_m: Reading) -> Estimate:
     """Diameter of the wood: bark is taken off on both sides. Raises InputError when bark would fill the stem."""
-    _positive("diameter", diameter_m.value)
+    require_positive("diameter", diameter_m.value, "girth")
     if not 0 <= bark_m.value < diameter_m.value / 2:
         raise InputError("bark", bark_m.value, kind="length", low=0.0, high=diameter_m.value / 2)
     return propagated(lambda diameter, bark: diameter - 2 * bark, {"diameter": diameter_m, "bark": bark_m})
@@ -30,8 +30,8 @@ def under_bark(diameter_m: Reading, bark_m: Reading) -> Estimate:
 
 def mean_diameter(first_m: Reading, second_m: Reading) -> Estimate:
     """One diameter for two at right angles: that of the circle of the same area as their ellipse."""
-    _positive("first", first_m.value)
-    _positive("second", second_m.value)
+    require_positive("first", first_m.value, "girth")
+    require_positive("second", second_m.value, "girth")
     return propagated(lambda first, second: math.sqrt(first * second), {"first": first_m, "second": second_m})
 
 
@@ -40,8 +40,3 @@ def ellipse_girth_m(first_m: float, second_m: float) -> float:
     a, b = first_m / 2, second_m / 2
     h = ((a - b) / (a + b)) ** 2
     return math.pi * (a + b) * (1 + 3 * h / (10 + math.sqrt(4 - 3 * h)))
-
-
-def _positive(name: str, value: float) -> None:
-    if not (math.isfinite(value) and value > 0):
-        raise InputError(name, value, kind="girth", low=0.001, reason="it must be a length greater than nothing")

@@ -13,7 +13,7 @@ import math
 from dataclasses import dataclass
 
 from ..errors import InputError
-from .estimate import Estimate, Reading, propagated
+from .estimate import Estimate, Reading, propagated, require_positive, tan_deg
 
 STEEPEST_DEG = 85.0
 
@@ -40,9 +40,9 @@ def height_by_clinometer(distance_m: Reading, top_deg: Reading, base_deg: Readin
         raise InputError(
             "top", top_deg.value, kind="angle", low=base_deg.value, reason="the top would be below the base"
         )
-    _positive("distance", distance_m.value)
+    require_positive("distance", distance_m.value, "span")
     return propagated(
-        lambda distance, top, base, slope: distance * _cos(slope) * (_tan(top) - _tan(base)),
+        lambda distance, top, base, slope: distance * _cos(slope) * (tan_deg(top) - tan_deg(base)),
         {"distance": distance_m, "top": top_deg, "base": base_deg, "slope": slope_deg},
     )
 
@@ -53,7 +53,7 @@ def height_by_stick(distance_m: Reading, stick_m: Reading, reach_m: Reading) -> 
     Source: H/distance = stick/reach; with a stick as long as the reach, the height is the distance.
     """
     for name, each in (("distance", distance_m), ("stick", stick_m), ("reach", reach_m)):
-        _positive(name, each.value)
+        require_positive(name, each.value, "span")
     return propagated(
         lambda distance, stick, reach: distance * stick / reach,
         {"distance": distance_m, "stick": stick_m, "reach": reach_m},
@@ -63,7 +63,7 @@ def height_by_stick(distance_m: Reading, stick_m: Reading, reach_m: Reading) -> 
 def height_by_shadow(shadow_m: Reading, stick_m: Reading, stick_shadow_m: Reading) -> Estimate:
     """Height from shadows on level ground: H/shadow = stick/its shadow."""
     for name, each in (("shadow", shadow_m), ("stick", stick_m), ("stick_shadow", stick_shadow_m)):
-        _positive(name, each.value)
+        require_positive(name, each.value, "span")
     return propagated(
         lambda shadow, stick, stick_shadow: shadow * stick / stick_shadow,
         {"shadow": shadow_m, "stick": stick_m, "stick_shadow": stick_shadow_m},
@@ -114,7 +114,7 @@ def leaning_top(first: Sighting, second: Sighting) -> LeaningTop:
         for name, unit in (("distance", "m"), ("top", "deg"), ("base", "deg"), ("aside", "deg"))
     }
     for place, sighting in (("first", first), ("second", second)):
-        _positive(f"distance_{place}", sighting.distance_m.value)
+        require_positive(f"distance_{place}", sighting.distance_m.value, "span")
     return LeaningTop(
         height_m=propagated(lambda **v: _leaning(v)[0], inputs),
         toward_first_m=propagated(lambda **v: _leaning(v)[1], inputs),
@@ -124,12 +124,12 @@ def leaning_top(first: Sighting, second: Sighting) -> LeaningTop:
 
 def _leaning(v: dict[str, float]) -> tuple[float, float, float]:
     """(height, towards first, towards second) of the readings."""
-    t1, t2 = _tan(v["aside_first"]), _tan(v["aside_second"])
+    t1, t2 = tan_deg(v["aside_first"]), tan_deg(v["aside_second"])
     d1, d2 = v["distance_first"], v["distance_second"]
     toward_first = t2 * (d2 - d1 * t1) / (1 - t1 * t2)
     toward_second = t1 * (d1 - toward_first)
     heights = [
-        (distance - toward) * _tan(v[f"top_{place}"]) - distance * _tan(v[f"base_{place}"])
+        (distance - toward) * tan_deg(v[f"top_{place}"]) - distance * tan_deg(v[f"base_{place}"])
         for place, distance, toward in (("first", d1, toward_first), ("second", d2, toward_second))
     ]
     return sum(heights) / 2, toward_first, toward_second
@@ -138,15 +138,6 @@ def _leaning(v: dict[str, float]) -> tuple[float, float, float]:
 def cut_height_for_room_m(height_m: float, room_m: float) -> float:
     """How high the cut must be for the top to lie within a given room: what is too long stays as stump."""
     return max(height_m - room_m, 0.0)
-
-
-def _positive(name: str, value: float) -> None:
-    if not (math.isfinite(value) and value > 0):
-        raise InputError(name, value, kind="span", low=0.001, reason="it must be a length greater than nothing")
-
-
-def _tan(angle_deg: float) -> float:
-    return math.tan(math.radians(angle_deg))
 
 
 def _cos(angle_deg: float) -> float:

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..errors import InputError
-from .estimate import Estimate, Reading, propagated
+from .estimate import Estimate, Reading, propagated, tan_deg
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,17 +60,24 @@ def lean_by_faces(first_deg: Reading, second_deg: Reading, bearing_deg: float) -
         if not abs(face.value) < 80.0:
             raise InputError(name, face.value, kind="angle", low=-80.0, high=80.0)
     inputs = {"first": first_deg, "second": second_deg}
-    tilt = propagated(lambda first, second: math.degrees(math.atan(math.hypot(_tan(first), _tan(second)))), inputs)
+    tilt = propagated(
+        lambda first, second: math.degrees(math.atan(math.hypot(tan_deg(first), tan_deg(second)))), inputs
+    )
     aside = propagated(lambda first, second: _turn(first, second, first_deg.value, second_deg.value), inputs)
-    turn = math.degrees(math.atan2(_tan(second_deg.value), _tan(first_deg.value)))
+    turn = math.degrees(math.atan2(tan_deg(second_deg.value), tan_deg(first_deg.value)))
     spread = min(aside.spread, 180.0) if tilt.value > 0 else 180.0
     return LeanEstimate(tilt, Estimate((bearing_deg + turn) % 360.0, spread, aside.shares))
 
 
+def _tilt(first: float, second: float) -> float:
+    """Angle from vertical of a stem that leans so far along its two faces."""
+    return math.degrees(math.atan(math.hypot(tan_deg(first), tan_deg(second))))
+
+
 def _turn(first: float, second: float, at_first: float, at_second: float) -> float:
     """Angle from the first bearing, counted from its value at the readings so that it never jumps by a turn."""
-    here = math.atan2(_tan(at_second), _tan(at_first))
-    turn = math.atan2(_tan(second), _tan(first)) - here
+    here = math.atan2(tan_deg(at_second), tan_deg(at_first))
+    turn = math.atan2(tan_deg(second), tan_deg(first)) - here
     return math.degrees(math.remainder(turn, 2 * math.pi))
 
 
@@ -88,7 +95,3 @@ def sweep_from_middle_m(middle_m: Reading) -> Estimate:
     The bow goes with the square of the height, so the top stands out four times as far as the middle.
     """
     return propagated(lambda middle: 4 * middle, {"middle": middle_m})
-
-
-def _tan(angle_deg: float) -> float:
-    return math.tan(math.radians(angle_deg))
