@@ -5,11 +5,13 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
+from .body import Body, together
 from .crown import crown_body
 from .cut import Cut
 from .frames import GRAVITY_m_s2, to_tree
+from .limbs import limb_body, second_stem
 from .polygon import Moments
-from .stem import Body, stem_body
+from .stem import axis_at, stem_body
 from .tree import Tree
 from .wood import Indicative, Wood
 
@@ -70,28 +72,20 @@ class Balance:
 
 
 def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
-    """Mass, centre and inertia of stem and crown together; a measured mass or centre overrides."""
-    exponent = constants.profile_exponent[wood.group]
-    stem = stem_body(
-        tree.trunk,
-        tree.lean,
-        cut_m=cut.height_m,
-        height_m=tree.height_m,
-        lay_deg=cut.lay_deg,
-        exponent=exponent,
-        density_kg_m3=wood.density_kg_m3,
-    )
+    """Mass, centre and inertia of stems, crown and heavy limbs together; a measured mass or centre overrides."""
+    stems = _stems(tree, wood, cut, constants.profile_exponent[wood.group])
     crown = crown_body(
         tree.crown,
         tree.lean,
-        stem,
+        stems,
         group=wood.group,
         cut_m=cut.height_m,
         height_m=tree.height_m,
         lay_deg=cut.lay_deg,
         constants=constants,
     )
-    whole = _overridden(_together(stem, crown), tree, cut.lay_deg)
+    grown = together(stems, crown, *_limbs(tree, wood, cut))
+    whole = _overridden(grown, tree, cut.lay_deg)
     per_height = (tree.height_m - cut.height_m) / whole.up_m
     return Mass(
         mass_kg=whole.mass_kg,
@@ -101,19 +95,62 @@ def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
         inertia_kg_m2=whole.second_up_kg_m2 + whole.mass_kg * (whole.forward_m**2 + whole.left_m**2),
         top_offset_forward_m=whole.forward_m * per_height,
         top_offset_left_m=whole.left_m * per_height,
-        crown_mass_kg=crown.mass_kg * whole.mass_kg / (stem.mass_kg + crown.mass_kg),
+        crown_mass_kg=crown.mass_kg * whole.mass_kg / grown.mass_kg,
     )
 
 
-def _together(a: Body, b: Body) -> Body:
-    mass = a.mass_kg + b.mass_kg
-    return Body(
-        mass,
-        (a.mass_kg * a.up_m + b.mass_kg * b.up_m) / mass,
-        (a.mass_kg * a.forward_m + b.mass_kg * b.forward_m) / mass,
-        (a.mass_kg * a.left_m + b.mass_kg * b.left_m) / mass,
-        a.second_up_kg_m2 + b.second_up_kg_m2,
+def _axis(tree: Tree, cut: Cut, height_m: float) -> tuple[float, float]:
+    return axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.lay_deg)
+
+
+def _stems(tree: Tree, wood: Wood, cut: Cut, exponent: float) -> Body:
+    """The stem above the cut, and the second one where it leaves above the cut too."""
+    first = stem_body(
+        tree.trunk,
+        tree.lean,
+        cut_m=cut.height_m,
+        height_m=tree.height_m,
+        lay_deg=cut.lay_deg,
+        exponent=exponent,
+        density_kg_m3=wood.density_kg_m3,
     )
+    fork = tree.fork
+    if not fork_above_cut(tree, cut.height_m):
+        return first
+    forward, left = _axis(tree, cut, fork.height_m)
+    second = second_stem(
+        fork,
+        cut_m=cut.height_m,
+        at_forward_m=forward,
+        at_left_m=left,
+        lay_deg=cut.lay_deg,
+        exponent=exponent,
+        density=wood.density_kg_m3,
+    )
+    return together(first, second)
+
+
+def fork_above_cut(tree: Tree, cut_m: float) -> bool:
+    """Whether a second stem comes down with the first; below its fork's height each stem is felled by itself."""
+    return tree.fork.kind == "second" and tree.fork.height_m > cut_m
+
+
+def _limbs(tree: Tree, wood: Wood, cut: Cut) -> list[Body]:
+    found = []
+    for limb in tree.limbs:
+        if limb.height_m > cut.height_m:
+            forward, left = _axis(tree, cut, limb.height_m)
+            found.append(
+                limb_body(
+                    limb,
+                    cut_m=cut.height_m,
+                    at_forward_m=forward,
+                    at_left_m=left,
+                    lay_deg=cut.lay_deg,
+                    density=wood.density_kg_m3,
+                )
+            )
+    return found
 
 
 def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:

@@ -43,8 +43,42 @@ def check_tree(tree: Tree) -> None:
                 high=tree.height_m - 0.1,
                 reason="the tape would be above the top",
             )
+    if tree.fork.kind == "second":
+        _check_fork(tree)
+    for index, limb in enumerate(tree.limbs):
+        if limb.height_m >= tree.height_m:
+            raise InputError(
+                f"tree.limbs.{index}.height_m",
+                limb.height_m,
+                kind="span",
+                low=0.5,
+                high=tree.height_m - 0.1,
+                reason="the limb would be above the top",
+            )
     if tree.decay.kind == "shell" and not tree.decay.shell:
         raise InputError("tree.decay.shell", "empty", reason="a shell wants at least one probed bearing")
+
+
+def _check_fork(tree: Tree) -> None:
+    fork = tree.fork
+    if fork.height_m >= tree.height_m - 0.5:
+        raise InputError(
+            "tree.fork.height_m",
+            fork.height_m,
+            kind="span",
+            low=0.0,
+            high=tree.height_m - 0.6,
+            reason="the stems would part above the top",
+        )
+    if fork.top_m <= fork.height_m + 0.5:
+        raise InputError(
+            "tree.fork.top_m",
+            fork.top_m,
+            kind="span",
+            low=fork.height_m + 0.6,
+            high=120.0,
+            reason="the second stem would end below its fork",
+        )
 
 
 @lru_cache(maxsize=16)

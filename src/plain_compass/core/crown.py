@@ -7,9 +7,9 @@ from functools import lru_cache
 
 import numpy as np
 
+from .body import Body
 from .frames import rotated, to_tree
-from .polygon import Array, moments
-from .stem import Body
+from .polygon import Array, following
 from .tree import Crown, CrownReading, Lean
 from .wood import Indicative
 
@@ -70,17 +70,55 @@ def crown_body(
     the base by the lean's part below the cut, which is taken off again.
     """
     length = height_m - crown.base_m
+    kept, own_forward, own_left = crown_fill(crown.readings, constants.crown_dead_share)
     mass = _share(group, crown.leaf, constants) * stem.mass_kg
     mass *= min(max(length / height_m / 0.5, 0.4), 1.8)
+    mass = mass * kept + added_kg(crown, mass, constants)
     is_conifer = group == "conifer"
     fraction = constants.crown_centre_conifer if is_conifer else constants.crown_centre_broadleaf
     up = crown.base_m + fraction * length - cut_m
-    own_frame = moments(crown_outline(crown.readings))
-    centre = np.array([[own_frame.forward_m, own_frame.left_m]])
+    centre = np.array([[own_forward, own_left]])
     ((forward, left),) = rotated(centre, crown.readings[0].bearing_deg, lay_deg)
     below_f, below_l = to_tree(lean.bearing_deg, math.tan(math.radians(lean.angle_deg)) * cut_m, lay_deg)
     own = mass * (length**2 + 4 * mean_radius_m(crown) ** 2) / 20
     return Body(mass, up, float(forward) - below_f, float(left) - below_l, mass * up**2 + own)
+
+
+@lru_cache(maxsize=64)
+def crown_fill(readings: tuple[CrownReading, ...], dead_share: float) -> tuple[float, float, float]:
+    """(share of the whole outline's mass that is there, centroid forward_m, left_m) in the outline's own frame.
+
+    The outline is a fan of triangles from the stem; each counts whole, by ``dead_share``, or not at all, as the
+    reading nearest to it says. A crown with nothing left keeps the outline's centroid and no mass.
+    """
+    outline = crown_outline(readings)
+    nxt = following(outline[:, 0]), following(outline[:, 1])
+    area = (outline[:, 0] * nxt[1] - nxt[0] * outline[:, 1]) / 2
+    weight = _sector_weights(readings, dead_share) * area
+    whole, there = float(area.sum()), float(weight.sum())
+    if whole <= 0:
+        return 1.0, 0.0, 0.0
+    used, total = (weight, there) if there > 0 else (area, whole)
+    forward = float(((outline[:, 0] + nxt[0]) * used).sum()) / 3 / total
+    left = float(((outline[:, 1] + nxt[1]) * used).sum()) / 3 / total
+    return there / whole, forward, left
+
+
+def _sector_weights(readings: tuple[CrownReading, ...], dead_share: float) -> Array:
+    """Weight of each triangle of the outline by the state of the nearest reading; shape (360,)."""
+    share = {"live": 1.0, "dead": dead_share, "missing": 0.0}
+    middle = (np.arange(OUTLINE_POINTS) + 0.5) * 360.0 / OUTLINE_POINTS
+    at = np.array([(readings[0].bearing_deg - r.bearing_deg) % 360.0 for r in readings])
+    away = np.abs((middle[:, None] - at[None, :] + 180.0) % 360.0 - 180.0)
+    weights: Array = np.array([share[r.state] for r in readings])[away.argmin(axis=1)]
+    return weights
+
+
+def added_kg(crown: Crown, crown_mass_kg: float, constants: Indicative) -> float:
+    """What rain, snow or ice add: as typed, or a share of the whole crown's mass (indicative)."""
+    if crown.added_kg is not None:
+        return crown.added_kg
+    return constants.crown_load[crown.load] * crown_mass_kg
 
 
 def _share(group: str, leaf: str, constants: Indicative) -> float:

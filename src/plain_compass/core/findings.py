@@ -8,7 +8,7 @@ from dataclasses import dataclass
 LEVELS = ("clear", "watch", "unknown", "stop")
 """From best to worst. Unknown outranks watch: what is not known may be a stop."""
 
-GROUPS = ("balance", "face", "hinge", "split", "wedge", "bar", "decay", "way_out", "landing")
+GROUPS = ("balance", "face", "hinge", "split", "wedge", "bar", "decay", "around", "way_out", "landing")
 """The limit states, in the order of the margin band."""
 
 

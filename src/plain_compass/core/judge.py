@@ -6,6 +6,7 @@ import math
 from typing import TYPE_CHECKING
 
 from .findings import Finding, against, margin_of, phrase, unknown, used
+from .judge_seen import crack_at_cut
 from .judge_wedges import wedge_findings
 
 if TYPE_CHECKING:
@@ -271,7 +272,7 @@ def unknowns(case: Case) -> list[Finding]:
                 "Walk round and hang a plumb line from two sides.",
             )
         )
-    if case.tree.crack == "unknown":
+    if crack_at_cut(case.tree, case.cut.height_m) == "unknown":
         found.append(
             unknown(
                 "split.crack",

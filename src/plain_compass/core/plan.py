@@ -11,7 +11,9 @@ from .face import FaceGeometry, face_on
 from .findings import Finding, Verdict, verdict_of, worst_first
 from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use
 from .judge import physics_findings
+from .judge_around import around_findings
 from .judge_practice import practice_findings
+from .judge_seen import crack_at_cut, seen_findings
 from .practice import Practice
 from .section import Section, section_at
 from .splitting import BackCutSweep, Splitting, sits_back_at_m, splitting_of, sweep_back_cut
@@ -81,7 +83,8 @@ def assess(case: Case) -> Assessment:
     """
     check_case(case.tree, case.site, case.cut, case.kit)
     parts = _parts(case)
-    findings = worst_first(physics_findings(case, parts) + practice_findings(case, parts))
+    judged = (*physics_findings(case, parts), *seen_findings(case, parts), *around_findings(case.tree))
+    findings = worst_first(judged + practice_findings(case, parts))
     return Assessment(case, parts, tape_marks(parts.section, parts.face, case.cut), findings, verdict_of(findings))
 
 
@@ -117,7 +120,7 @@ def _parts(case: Case) -> Parts:
         cut=cut,
         wood=case.wood,
         strength=strength,
-        crack=tree.crack,
+        crack=crack_at_cut(tree, cut.height_m),
         kerf_m=case.kit.kerf_m,
         ahead_m=balance.ahead_m,
         constants=constants,

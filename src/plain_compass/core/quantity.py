@@ -74,6 +74,11 @@ def quantity(default: Any = MISSING, **declared: Any) -> Any:
     return field(default=default, metadata={"quantity": Quantity(**declared)})
 
 
+def bearing(label: str, help: str) -> Any:
+    """A dataclass field for a bearing, clockwise from north."""
+    return quantity(0.0, kind="bearing", low=0.0, high=360.0, label=label, step=5.0, help=help)
+
+
 def choice(default: str, options: dict[str, str], label: str, help: str = "") -> Any:
     """A dataclass field holding one key of ``options`` (key -> words shown to a person)."""
     return field(default=default, metadata={"choice": options, "label": label, "help": help})

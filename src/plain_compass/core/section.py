@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
 
+from .butt import Lobe, standing_m
 from .errors import InputError
 from .frames import rotated, to_tree
 from .polygon import EMPTY, Array, Moments, intervals, moments, overlap
@@ -17,6 +18,8 @@ from .tree import Decay, Tree, Trunk
 OUTLINE_POINTS = 240
 ROT_POINTS = 120
 STRIPS = 200
+LEAST_ROUND = 0.2
+"""Share of the taped diameter that must be left to the round stem between buttresses."""
 MOST_ROT = 0.95
 """Share of the wood that may be rot before there is nothing left to reckon with."""
 
@@ -43,6 +46,7 @@ class Section:
 
     Attributes:
         bark, wood: outlines over and under bark, shape (240, 2).
+        round_bark, round_wood: the same without buttresses; the same arrays where there are none.
         rot: outline of the decayed part, shape (k, 2), empty when none is known.
         diameter_m: mean diameter over bark.
         front_m, back_m: foremost and rearmost wood along the lay; ``depth_m`` between them.
@@ -52,6 +56,8 @@ class Section:
 
     bark: Array
     wood: Array
+    round_bark: Array
+    round_wood: Array
     rot: Array
     wood_moments: Moments
     sound_moments: Moments
@@ -70,41 +76,137 @@ class Section:
 
 
 def diameters_at(trunk: Trunk, height_m: float, tree_height_m: float, exponent: float) -> tuple[float, float]:
-    """Diameters over bark (along the first, across it) at a height, scaled along the stem's taper.
+    """Diameters over bark (along the first, across it) of the round stem at a height, along the stem's taper.
 
     The butt measurement is used when there is one: butt flare makes the taper from breast height too thin.
     """
-    if trunk.butt_diameter_m is None:
-        first, at_m = trunk.diameter_m, trunk.at_m
-    else:
-        first, at_m = trunk.butt_diameter_m, trunk.butt_at_m
-    first *= profile_ratio(height_m, at_m, tree_height_m, exponent)
+    taped_m, at_m = _taped(trunk)
+    first = taped_m * profile_ratio(height_m, at_m, tree_height_m, exponent)
     roundness = 1.0 if trunk.cross_diameter_m is None else trunk.cross_diameter_m / trunk.diameter_m
     return first, first * roundness
 
 
-@lru_cache(maxsize=64)
+def taped_height_m(trunk: Trunk) -> float:
+    """Height of the tape nearest the cut, at which buttresses are measured too."""
+    return _taped(trunk)[1]
+
+
+def _taped(trunk: Trunk) -> tuple[float, float]:
+    """(diameter, height) of the tape nearest the cut."""
+    if trunk.butt_diameter_m is None:
+        return trunk.diameter_m, trunk.at_m
+    return trunk.butt_diameter_m, trunk.butt_at_m
+
+
 def section_at(tree: Tree, height_m: float, lay_deg: float, exponent: float) -> Section:
     """The section of ``tree`` at ``height_m``, turned so that forward is ``lay_deg``.
 
-    Raises InputError when bark or decay do not fit inside the stem.
+    Raises InputError when bark, buttresses or decay do not fit.
     """
-    first, second = diameters_at(tree.trunk, height_m, tree.height_m, exponent)
-    if tree.trunk.bark_m >= 0.45 * min(first, second):
+    return _section(tree.trunk, tree.lobes, tree.decay, tree.height_m, height_m, lay_deg, exponent)
+
+
+@lru_cache(maxsize=64)
+def _section(
+    trunk: Trunk,
+    lobes: tuple[Lobe, ...],
+    decay: Decay,
+    tree_height_m: float,
+    height_m: float,
+    lay_deg: float,
+    exponent: float,
+) -> Section:
+    """``section_at`` by what it depends on: a crown or lean measured anew leaves the section as it was."""
+    first, second = diameters_at(trunk, height_m, tree_height_m, exponent)
+    share = round_share(trunk, lobes)
+    first, second = first * share, second * share
+    if trunk.bark_m >= 0.45 * min(first, second):
         limit = 0.45 * min(first, second)
         raise InputError(
-            "tree.trunk.bark_m",
-            tree.trunk.bark_m,
+            "tree.trunk.bark_m", trunk.bark_m, kind="length", low=0.0, high=limit, reason="the bark would fill the stem"
+        )
+    bark, wood = _outlines(first / 2, second / 2, trunk.bark_m)
+    turned = trunk.diameter_bearing_deg
+    bark, wood = rotated(bark, turned, lay_deg), rotated(wood, turned, lay_deg)
+    _, at_m = _taped(trunk)
+    out = buttressed(bark, tuple(lobe for lobe in lobes if lobe.state == "standing"), height_m, at_m, lay_deg)
+    outer, inner = (bark, wood) if out is None else (bark + out, wood + out)
+    rot = _rot_outline(decay, inner, height_m, lay_deg)
+    whole = _assembled(outer, inner, rot, math.sqrt(first * second), decay.kind)
+    return whole if out is None else replace(whole, round_bark=bark, round_wood=wood)
+
+
+def buttressed(
+    round_bark: Array, lobes: tuple[Lobe, ...], height_m: float, taped_at_m: float, lay_deg: float
+) -> Array | None:
+    """What buttresses add to each point of the round stem's outline, shape (n, 2); None where none stands.
+
+    Each is a raised cosine of its width along the bark, standing out along the outline's own normal; the bark is
+    taken to be as thick over them as elsewhere.
+    """
+    standing = [(lobe, standing_m(lobe, height_m, taped_at_m)) for lobe in lobes]
+    standing = [(lobe, out) for lobe, out in standing if out > 0]
+    if not standing:
+        return None
+    ahead, back = np.roll(round_bark, -1, axis=0), np.roll(round_bark, 1, axis=0)
+    along = ahead - back
+    normal = np.column_stack([along[:, 1], -along[:, 0]]) / np.hypot(along[:, 0], along[:, 1])[:, None]
+    radius = np.hypot(round_bark[:, 0], round_bark[:, 1])
+    turn = np.arctan2(round_bark[:, 1], round_bark[:, 0])
+    out = np.zeros(len(round_bark))
+    for lobe, projection in standing:
+        away = (turn - math.radians(lay_deg - lobe.bearing_deg) + np.pi) % (2 * np.pi) - np.pi
+        share = np.clip(np.abs(away) * radius / (lobe.width_m / 2), 0.0, 1.0)
+        out += projection * (1 + np.cos(np.pi * share)) / 2
+    return out[:, None] * normal
+
+
+def hull_girth_m(outline: Array) -> float:
+    """Length of a tape pulled tight round an outline: the perimeter of its convex hull.
+
+    Source: Cauchy's formula, the perimeter of a convex figure is pi times its mean width; its support function is
+    the farthest reach of the outline in each direction.
+    """
+    turn = np.linspace(0.0, 2 * np.pi, OUTLINE_POINTS, endpoint=False)
+    reach = (outline @ np.stack([np.cos(turn), np.sin(turn)])).max(axis=0)
+    return float(2 * np.pi * reach.mean())
+
+
+@lru_cache(maxsize=64)
+def round_share(trunk: Trunk, lobes: tuple[Lobe, ...]) -> float:
+    """Diameter of the round stem over the taped one: a tape round buttresses measures their hull.
+
+    Found by the secant rule on the hull's girth; 1 without buttresses at the tape. Raises InputError when the
+    buttresses stand out so far that no stem would be left between them.
+    """
+    taped_m, at_m = _taped(trunk)
+    around = 1.0 if trunk.cross_diameter_m is None else trunk.cross_diameter_m / trunk.diameter_m
+    if not any(standing_m(lobe, at_m, at_m) > 0 for lobe in lobes):
+        return 1.0
+
+    def excess(share: float) -> float:
+        bark, _ = _outlines(share * taped_m / 2, share * around * taped_m / 2, 0.0)
+        out = buttressed(rotated(bark, trunk.diameter_bearing_deg, 0.0), lobes, at_m, at_m, 0.0)
+        assert out is not None
+        return hull_girth_m(rotated(bark, trunk.diameter_bearing_deg, 0.0) + out) - math.pi * taped_m * (1 + around) / 2
+
+    before, share = 1.0, 0.9
+    for _ in range(12):
+        high, low = excess(before), excess(share)
+        if abs(high - low) < 1e-12 or abs(low) < 1e-7:
+            break
+        before, share = share, max(share - low * (share - before) / (low - high), LEAST_ROUND)
+    if share <= LEAST_ROUND:
+        most = max(lobes, key=lambda lobe: lobe.projection_m).projection_m
+        raise InputError(
+            "tree.lobes.projection_m",
+            most,
             kind="length",
             low=0.0,
-            high=limit,
-            reason="the bark would fill the stem",
+            high=most / 2,
+            reason="the buttresses would leave no stem within the taped girth",
         )
-    bark, wood = _outlines(first / 2, second / 2, tree.trunk.bark_m)
-    turned = tree.trunk.diameter_bearing_deg
-    bark, wood = rotated(bark, turned, lay_deg), rotated(wood, turned, lay_deg)
-    rot = _rot_outline(tree.decay, wood, lay_deg)
-    return _assembled(bark, wood, rot, math.sqrt(first * second), tree.decay.kind)
+    return share
 
 
 @lru_cache(maxsize=32)
@@ -132,6 +234,8 @@ def _assembled(bark: Array, wood: Array, rot: Array, diameter_m: float, decay: s
     return Section(
         bark=bark,
         wood=wood,
+        round_bark=bark,
+        round_wood=wood,
         rot=rot,
         wood_moments=wood_moments,
         sound_moments=sound,
@@ -145,11 +249,25 @@ def _assembled(bark: Array, wood: Array, rot: Array, diameter_m: float, decay: s
     )
 
 
-def _rot_outline(decay: Decay, wood: Array, lay_deg: float) -> Array:
+def rot_share(decay: Decay, height_m: float) -> float:
+    """Size of the rot at a height over its size where it was measured: it shrinks upwards in proportion.
+
+    Below the measurement it grows on, at most by a quarter. Where its end is not known it goes on unchanged:
+    nobody has shown that a higher cut helps. The cone is indicative.
+    """
+    if decay.top_m is None or decay.top_m <= decay.at_m:
+        return 1.0 if decay.top_m is None or height_m < decay.top_m else 0.0
+    return min(max((decay.top_m - height_m) / (decay.top_m - decay.at_m), 0.0), 1.25)
+
+
+def _rot_outline(decay: Decay, wood: Array, height_m: float, lay_deg: float) -> Array:
+    share = rot_share(decay, height_m)
+    if share <= 0:
+        return EMPTY
     if decay.kind == "cavity" and decay.radius_m > 0:
-        return _cavity(decay, wood, lay_deg)
+        return _cavity(replace(decay, radius_m=decay.radius_m * share), wood, lay_deg)
     if decay.kind == "shell" and decay.shell:
-        return _hollow(decay, wood, lay_deg)
+        return _hollow(decay, wood, share, lay_deg)
     return EMPTY
 
 
@@ -182,14 +300,14 @@ def _cavity(decay: Decay, wood: Array, lay_deg: float) -> Array:
     return rot
 
 
-def _hollow(decay: Decay, wood: Array, lay_deg: float) -> Array:
-    """The inside of a shell probed at bearings, linear between the probes."""
+def _hollow(decay: Decay, wood: Array, share: float, lay_deg: float) -> Array:
+    """The inside of a shell probed at bearings, linear between the probes, its radii scaled by ``share``."""
     outer = wood[:: OUTLINE_POINTS // ROT_POINTS]
     radius = np.hypot(outer[:, 0], outer[:, 1])
     bearing = lay_deg - np.degrees(np.arctan2(outer[:, 1], outer[:, 0]))
     probes = sorted((reading.bearing_deg % 360.0, reading.sound_m) for reading in decay.shell)
     shell = np.interp(bearing % 360.0, [b for b, _ in probes], [s for _, s in probes], period=360.0)
-    left = np.clip(radius - shell, 0.0, None)
+    left = np.clip((radius - shell) * share, 0.0, radius)
     if not left.any():
         return EMPTY
     rot: Array = outer * (left / radius)[:, None]

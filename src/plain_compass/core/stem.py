@@ -3,27 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+from .body import Body
 from .frames import to_tree
 from .tree import Lean, Trunk
-
-
-@dataclass(frozen=True, slots=True)
-class Body:
-    """A rigid part of the tree, placed from the pith at the cut.
-
-    Attributes:
-        mass_kg: mass.
-        up_m, forward_m, left_m: centre of mass above the cut, along the lay and left of it.
-        second_up_kg_m2: integral of mass times height above the cut squared.
-    """
-
-    mass_kg: float
-    up_m: float
-    forward_m: float
-    left_m: float
-    second_up_kg_m2: float
 
 
 def profile_ratio(height_m: float, reference_m: float, tree_height_m: float, exponent: float) -> float:
@@ -53,3 +36,12 @@ def stem_body(
     lean_f, lean_l = to_tree(lean.bearing_deg, math.tan(math.radians(lean.angle_deg)) * up, lay_deg)
     sweep_f, sweep_l = to_tree(lean.sweep_bearing_deg, lean.sweep_m * mean_square, lay_deg)
     return Body(mass, up, lean_f + sweep_f, lean_l + sweep_l, mass * mean_square * above**2)
+
+
+def axis_at(lean: Lean, height_m: float, *, cut_m: float, tree_height_m: float, lay_deg: float) -> tuple[float, float]:
+    """(forward_m, left_m) of the stem's axis at a height, from the pith at the cut: lean plus parabolic sweep."""
+    above = height_m - cut_m
+    lean_f, lean_l = to_tree(lean.bearing_deg, math.tan(math.radians(lean.angle_deg)) * above, lay_deg)
+    share = max(above, 0.0) / (tree_height_m - cut_m)
+    sweep_f, sweep_l = to_tree(lean.sweep_bearing_deg, lean.sweep_m * share**2, lay_deg)
+    return lean_f + sweep_f, lean_l + sweep_l

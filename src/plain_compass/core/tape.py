@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from .cut import Cut
 from .face import FaceGeometry
@@ -46,16 +48,54 @@ class BarkTape:
         return float(np.interp(turn_rad, self.turn_rad, self.arc_m))
 
 
+@lru_cache(maxsize=16)
 def bark_tape(section: Section) -> BarkTape:
-    """Lay a tape round the bark, zero at the lay."""
+    """Lay a tape round the bark, zero at the lay. Between buttresses it runs straight, as a tape does."""
     turn = np.arctan2(section.bark[:, 1], section.bark[:, 0])
     order = np.argsort(turn)
     turn, points = turn[order], section.bark[order]
+    along, girth = _along_hull(points)
     turn = np.concatenate([[turn[-1] - 2 * np.pi], turn, [turn[0] + 2 * np.pi]])
-    points = np.concatenate([points[-1:], points, points[:1]])
-    arc = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
-    girth = float(arc[-1] - np.interp(turn[-1] - 2 * np.pi, turn, arc))
+    arc = np.concatenate([[along[-1] - girth], along, [along[0] + girth]])
     return BarkTape(turn, arc - np.interp(0.0, turn, arc), girth)
+
+
+def _along_hull(points: Array) -> tuple[Array, float]:
+    """Distance along the convex hull of each point of an outline, and the hull's girth.
+
+    Args:
+        points: outline in the order of its angles, shape (n, 2).
+
+    A point the tape passes over takes the place straight out from it.
+    """
+    corners = _hull(points)
+    start, end = points[corners], points[np.roll(corners, -1)]
+    chord = end - start
+    length = np.hypot(chord[:, 0], chord[:, 1])
+    reached = np.concatenate([[0.0], np.cumsum(length)])
+    mine = np.searchsorted(corners, np.arange(len(points)), side="right") - 1
+    out = points - start[mine]
+    share = (out * chord[mine]).sum(axis=1) / length[mine] ** 2
+    at = reached[:-1][mine] + np.clip(share, 0.0, 1.0) * length[mine]
+    # Points before the first corner lie on the last chord, a whole round earlier.
+    at[: corners[0]] -= reached[-1]
+    return at, float(reached[-1])
+
+
+def _hull(points: Array) -> NDArray[np.intp]:
+    """Which points of an outline in the order of its angles are corners of its convex hull.
+
+    A reflex corner of an outline is never on the hull, and leaving it out keeps the order of the angles; so all
+    such corners go at once, until none is left.
+    """
+    left = np.arange(len(points))
+    while True:
+        here = points[left]
+        into, on = here - np.roll(here, 1, axis=0), np.roll(here, -1, axis=0) - here
+        convex = into[:, 0] * on[:, 1] - into[:, 1] * on[:, 0] >= 0
+        if convex.all():
+            return left
+        left = left[convex]
 
 
 def _crossing(section: Section, forward_m: float, slope: float, left: bool) -> float | None:

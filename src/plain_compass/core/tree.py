@@ -4,7 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from .around import Around
+from .butt import Lobe
+from .limbs import Fork, Limb
 from .quantity import choice, quantity
+from .soundness import Defect, Sounding
 
 BREAST_HEIGHT_M = 1.3
 
@@ -66,7 +70,7 @@ class Trunk:
         label="diameter at the butt",
         step=0.01,
         optional=True,
-        help="Diameter over bark near the cut; empty to take it from the stem's taper.",
+        help="Diameter over bark near the cut, taped round buttresses and all; empty to take it from the stem's taper.",
     )
     butt_at_m: float = quantity(
         0.4,
@@ -110,6 +114,12 @@ class CrownReading:
         step=0.25,
         help="Distance from the stem base to the edge of the crown.",
     )
+    state: str = choice(
+        "live",
+        {"live": "live", "dead": "dead", "missing": "missing"},
+        "sector",
+        "Whether the crown on this side, half way to the next edges, is live, dead or gone.",
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,6 +141,22 @@ class Crown:
         {"bare": "out of leaf", "leaf": "in leaf"},
         "leaf",
         "Leaves add weight; conifers are always taken in leaf.",
+    )
+    load: str = choice(
+        "dry",
+        {"dry": "dry", "wet": "wet", "snow": "snow on it", "ice": "ice on it"},
+        "crown carries",
+        "Rain, snow or ice add weight to the crown (indicative).",
+    )
+    added_kg: float | None = quantity(
+        None,
+        kind="number",
+        low=0.0,
+        high=20_000.0,
+        label="added weight",
+        step=10.0,
+        optional=True,
+        help="What rain, snow or ice weigh on this crown, in kilograms, where it is known better than by a word.",
     )
 
 
@@ -222,6 +248,26 @@ class Decay:
         0.05, kind="length", low=0.0, high=2.0, label="cavity radius", step=0.005, help="Radius of the cavity."
     )
     shell: tuple[ShellReading, ...] = ()
+    at_m: float = quantity(
+        0.4,
+        kind="span",
+        low=0.0,
+        high=6.0,
+        label="probed at",
+        step=0.05,
+        help="Height above ground at which the rot was measured.",
+    )
+    top_m: float | None = quantity(
+        None,
+        kind="span",
+        low=0.05,
+        high=40.0,
+        label="rot ends at",
+        step=0.1,
+        optional=True,
+        help="Height above ground at which the rot has run out; empty when not known, then it is taken to go on.",
+    )
+    soundings: tuple[Sounding, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -280,6 +326,9 @@ class Tree:
     trunk: Trunk = field(default_factory=Trunk)
     crown: Crown = field(default_factory=Crown)
     lean: Lean = field(default_factory=Lean)
+    lobes: tuple[Lobe, ...] = ()
+    fork: Fork = field(default_factory=Fork)
+    limbs: tuple[Limb, ...] = ()
     decay: Decay = field(default_factory=Decay)
     condition: str = choice(
         "live", {"live": "live", "dead": "dead"}, "condition", "Dead wood is weaker and breaks sooner."
@@ -290,4 +339,6 @@ class Tree:
         "cracks",
         "An old crack, seam or frozen wood halves the resistance to splitting.",
     )
+    defects: tuple[Defect, ...] = ()
+    around: Around = field(default_factory=Around)
     measured: Measured = field(default_factory=Measured)

@@ -50,6 +50,8 @@ class Indicative:
     crown_share_leaf: float
     crown_centre_conifer: float
     crown_centre_broadleaf: float
+    crown_dead_share: float
+    crown_load: dict[str, float]
     hinge_length_factor: float
     dead_strength_factor: float
     break_base_deg: dict[str, float]

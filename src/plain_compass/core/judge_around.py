@@ -1,0 +1,99 @@
+"""Findings from the walk round: what is above and around the tree, and whether it may be felled."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .around import ABOVE, LEAVE, LIFE, Around, words_of
+from .findings import Finding, Phrase, phrase
+from .tree import Tree
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """Several items answered together, and what an answer against the plan means."""
+
+    id: str
+    names: tuple[str, ...]
+    against: str
+    levels: dict[str, str]
+    said: str
+    open_words: str
+    clear_words: str
+    change: str
+
+
+QUESTIONS = (
+    Question(
+        "around.above",
+        ABOVE,
+        "yes",
+        {"hung_pieces": "stop", "wires": "stop"},
+        "Seen above and around: {items}.",
+        "Nobody has looked for {items}.",
+        "Looked up and round: nothing hangs, ties or threatens.",
+        "Walk round and look up, from two sides; hung pieces and wires are for those qualified for them.",
+    ),
+    Question(
+        "around.life",
+        LIFE,
+        "yes",
+        {"nests": "stop", "roosts": "stop"},
+        "Found in or beside the tree: {items}.",
+        "Nobody has looked for {items}.",
+        "No nest and no roost feature was found.",
+        "Look before the saw starts; what lives there may make felling unlawful now.",
+    ),
+    Question(
+        "around.leave",
+        LEAVE,
+        "no",
+        {"leave": "stop", "licence": "stop", "season": "stop"},
+        "Not given: {items}.",
+        "Not asked yet: {items}.",
+        "Leave, permit and season are settled and people have been told.",
+        "Ask the owner and the authority, and tell everyone who may come near.",
+    ),
+)
+
+
+def around_findings(tree: Tree) -> tuple[Finding, ...]:
+    """One finding a question; whatever is unanswered keeps it unknown, whatever is against the plan rules first."""
+    return tuple(_answered(question, tree.around) for question in QUESTIONS)
+
+
+def _answered(question: Question, around: Around) -> Finding:
+    against = [name for name in question.names if getattr(around, name) == question.against]
+    unanswered = [name for name in question.names if getattr(around, name) == "unknown"]
+    levels = {question.levels.get(name, "watch") for name in against}
+    level = "stop" if "stop" in levels else "unknown" if unanswered else "watch" if against else "clear"
+    texts = [question.said.format(items=_listed(against, around))] if against else []
+    texts += [question.open_words.format(items=_listed(unanswered, around))] if unanswered else []
+    return Finding(
+        id=question.id,
+        group="around",
+        level=level,
+        value=None,
+        limit=None,
+        kind="number",
+        margin=None,
+        sentence=_sentence(" ".join(texts) or question.clear_words, around, against),
+        change=phrase(question.change),
+        source="site",
+        mark="crown",
+    )
+
+
+def _listed(names: list[str], around: Around) -> str:
+    words = [words_of(name) + (" towards {tangled}" if _is_tangle(name, around) else "") for name in names]
+    return words[0] if len(words) == 1 else ", ".join(words[:-1]) + " and " + words[-1]
+
+
+def _is_tangle(name: str, around: Around) -> bool:
+    return name == "tangled" and around.tangled == "yes"
+
+
+def _sentence(text: str, around: Around, against: list[str]) -> Phrase:
+    if any(_is_tangle(name, around) for name in against):
+        return phrase(text, tangled=(around.tangled_deg, "bearing"))
+    return phrase(text)
