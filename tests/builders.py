@@ -10,6 +10,8 @@ from plain_compass.core.paths import with_value
 from plain_compass.core.plan import Assessment, Case, assess
 from plain_compass.core.section import Section, section_at
 from plain_compass.core.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
+from plain_compass.job.demo import demo_job
+from plain_compass.job.document import Job
 from plain_compass.job.tables import indicative, practice_of, wood_of
 
 ROUND = tuple(CrownReading(bearing, 3.0) for bearing in (0.0, 90.0, 180.0, 270.0))
@@ -63,6 +65,12 @@ def case(tree: Tree | None = None, cut: Cut | None = None, **kit: Any) -> Case:
 def assessed(tree: Tree | None = None, cut: Cut | None = None, **kit: Any) -> Assessment:
     """A case, assessed."""
     return assess(case(tree, cut, **kit))
+
+
+def one_tree_job() -> Job:
+    """The demo job with its first tree alone."""
+    job = demo_job()
+    return replace(job, trees=job.trees[:1])
 
 
 def section(tree: Tree | None = None, height_m: float = 0.3, lay_deg: float = 0.0) -> Section:

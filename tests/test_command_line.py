@@ -12,8 +12,9 @@ import jsonschema
 import pytest
 from pypdf import PdfReader
 
+from builders import one_tree_job
 from plain_compass.cli import main
-from plain_compass.job.demo import demo_job
+from plain_compass.job.document import VERSION
 from plain_compass.job.edits import add_tree
 from plain_compass.job.files import job_text, write_job
 
@@ -21,7 +22,7 @@ from plain_compass.job.files import job_text, write_job
 @pytest.fixture
 def job(tmp_path: Path) -> Path:
     path = tmp_path / "withy.pcjob.json"
-    write_job(path, demo_job())
+    write_job(path, one_tree_job())
     return path
 
 
@@ -80,7 +81,7 @@ def test_the_word_demo_stands_for_the_demo_job(capsys: pytest.CaptureFixture[str
 
 
 def test_several_trees_want_one_to_be_named(job: Path, capsys: pytest.CaptureFixture[str]) -> None:
-    write_job(job, add_tree(demo_job())[0])
+    write_job(job, add_tree(one_tree_job())[0])
     assert main(["assess", str(job)]) == 2
     assert "say which with --tree: WH-07, 2" in capsys.readouterr().err
     assert main(["assess", str(job), "--tree", "2"]) == 0
@@ -90,7 +91,7 @@ def test_several_trees_want_one_to_be_named(job: Path, capsys: pytest.CaptureFix
 def test_schema_prints_the_schema_that_job_files_meet(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["schema"]) == 0
     schema = json.loads(capsys.readouterr().out)
-    jsonschema.validate(json.loads(job_text(demo_job())), schema)
+    jsonschema.validate(json.loads(job_text(one_tree_job())), schema)
 
 
 def test_card_needs_no_screen(job: Path, tmp_path: Path) -> None:
@@ -125,7 +126,7 @@ def test_bad_input_is_one_sentence_on_standard_error_and_status_2(
     for name, content in (
         ("empty", ""),
         ("cut_short", text[:300]),
-        ("newer", text.replace('"version": 1', '"version": 7')),
+        ("newer", text.replace(f'"version": {VERSION}', '"version": 99')),
     ):
         made[name] = tmp_path / f"{name}.pcjob.json"
         made[name].write_text(content)

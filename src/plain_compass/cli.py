@@ -55,7 +55,7 @@ def _parser() -> argparse.ArgumentParser:
 
 def _file_and_tree(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("file", type=Path, help="a job file (.pcjob.json), or the word demo")
-    parser.add_argument("--tree", help="id of the tree; may be left out when the job has one tree")
+    parser.add_argument("--tree", help="id of the tree; may be left out for a job of one tree, and for demo")
 
 
 def main(argv: Sequence[str] | None = None) -> int:
@@ -104,7 +104,7 @@ def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noq
 
     is_demo = str(arguments.file) == "demo" and not arguments.file.exists()
     job = demo_job() if is_demo else read_job(arguments.file).job
-    if arguments.tree is None and len(job.trees) > 1:
+    if arguments.tree is None and len(job.trees) > 1 and not is_demo:
         raise JobFileError(
             f"{arguments.file.name} has several trees; say which with --tree: {', '.join(t.id for t in job.trees)}."
         )

@@ -330,7 +330,7 @@ def test_undo_and_redo_name_their_step(window: Window) -> None:
 
 def test_trees_are_added_and_changed_to(window: Window) -> None:
     window.commands.run("tree.add")
-    assert window.store.tree_id == "2"
+    assert window.store.tree_id == "7"
     window.edits.ask_name = lambda: "WH-08"  # type: ignore[method-assign]
     window.commands.run("tree.rename")
     assert window.store.tree_id == "WH-08"
@@ -339,7 +339,7 @@ def test_trees_are_added_and_changed_to(window: Window) -> None:
     actions["WH-07"].trigger()
     assert window.store.tree_id == "WH-07"
     window.commands.run("tree.remove")
-    assert window.store.tree_id == "WH-08"
+    assert window.store.tree_id == "WH-12"
     window.commands.run("tree.redesign")
 
 

@@ -17,11 +17,11 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from builders import one_tree_job
 from plain_compass.core.errors import InputError
 from plain_compass.core.paths import held, with_value
 from plain_compass.core.tree import ShellReading
-from plain_compass.job.demo import demo_job
-from plain_compass.job.document import Job, TreePlan, assess_tree, with_plan
+from plain_compass.job.document import VERSION, Job, TreePlan, assess_tree, with_plan
 from plain_compass.job.edits import add_tree, new_job, remove_tree, rename_tree, set_value
 from plain_compass.job.fields import choice_at, quantity_at
 from plain_compass.job.files import JobFileError, job_text, merged, parse_job, read_job, write_job
@@ -29,7 +29,7 @@ from plain_compass.job.schema import json_schema
 
 
 def plain() -> dict[str, Any]:
-    content: dict[str, Any] = json.loads(job_text(demo_job()))
+    content: dict[str, Any] = json.loads(job_text(one_tree_job()))
     return content
 
 
@@ -56,9 +56,9 @@ def changed(path: str, value: object) -> dict[str, Any]:
 
 def test_a_job_written_and_read_is_the_same_job(tmp_path: Path) -> None:
     path = tmp_path / "a.pcjob.json"
-    write_job(path, demo_job())
+    write_job(path, one_tree_job())
     opened = read_job(path)
-    assert opened.job == demo_job()
+    assert opened.job == one_tree_job()
     assert opened.unknown == ()
 
 
@@ -84,7 +84,7 @@ def test_the_schema_says_units_in_key_names_and_helps_with_every_number() -> Non
     for definition in json_schema()["$defs"].values():
         for name, item in definition["properties"].items():
             if item.get("type") == "number":
-                assert name.endswith(("_m", "_deg", "_J", "_kg", "_lengths")), name
+                assert name.endswith(("_m", "_deg", "_J", "_kg", "_lengths", "_ratio")), name
                 assert item["description"].endswith(".")
 
 
@@ -121,7 +121,7 @@ def test_unknown_fields_follow_their_tree_by_its_id() -> None:
 
 def test_a_newer_version_is_refused_politely_and_left_alone(tmp_path: Path) -> None:
     path = tmp_path / "new.pcjob.json"
-    path.write_text(json.dumps(changed("version", 2)))
+    path.write_text(json.dumps(changed("version", VERSION + 1)))
     before = path.read_bytes()
     with pytest.raises(JobFileError, match="newer Plain Compass"):
         read_job(path)
@@ -146,7 +146,7 @@ def test_an_empty_file_is_said_to_be_empty() -> None:
 
 @pytest.mark.parametrize("share", [0.1, 0.5, 0.9, 0.999])
 def test_a_truncated_file_names_line_and_column(share: float) -> None:
-    text = job_text(demo_job())
+    text = job_text(one_tree_job())
     sentence = refused(text[: int(len(text) * share)])
     assert "line" in sentence and "column" in sentence
 
@@ -227,7 +227,7 @@ def test_a_folder_is_no_job(tmp_path: Path) -> None:
     with pytest.raises(JobFileError, match="folder"):
         read_job(tmp_path)
     with pytest.raises(JobFileError, match="folder"):
-        write_job(tmp_path, demo_job())
+        write_job(tmp_path, one_tree_job())
 
 
 def test_a_file_that_is_not_there_is_named(tmp_path: Path) -> None:
@@ -245,13 +245,13 @@ def test_a_file_that_is_no_text_is_said_so(tmp_path: Path) -> None:
 def test_a_place_that_cannot_be_written_is_a_sentence() -> None:
     """The kernel refuses new files in /proc even to the superuser."""
     with pytest.raises(JobFileError, match="could not be written"):
-        write_job(Path("/proc/job.pcjob.json"), demo_job())
+        write_job(Path("/proc/job.pcjob.json"), one_tree_job())
 
 
 def test_a_full_disk_loses_nothing(tmp_path: Path) -> None:
     """The kernel cuts the child off after 2 kB, as a full disk would; the old file must stay whole."""
     path = tmp_path / "job.pcjob.json"
-    write_job(path, demo_job())
+    write_job(path, one_tree_job())
     before = path.read_bytes()
     child = (
         "import sys\nfrom pathlib import Path\n"
@@ -275,14 +275,14 @@ def test_a_full_disk_loses_nothing(tmp_path: Path) -> None:
 
 def test_saving_keeps_the_files_own_permissions(tmp_path: Path) -> None:
     path = tmp_path / "job.pcjob.json"
-    write_job(path, demo_job())
+    write_job(path, one_tree_job())
     path.chmod(0o640)
-    write_job(path, demo_job())
+    write_job(path, one_tree_job())
     assert path.stat().st_mode & 0o777 == 0o640
 
 
 def test_a_thinner_stem_takes_its_cut_along() -> None:
-    job = demo_job()
+    job = one_tree_job()
     before = assess_tree(job, "WH-07").parts.face.depth_ratio
     thin = set_value(job, "WH-07", "tree.trunk.butt_diameter_m", 0.28)
     assert thin.plan("WH-07").cut.face.depth_m < 0.5 * job.plan("WH-07").cut.face.depth_m * 1.05
@@ -290,7 +290,7 @@ def test_a_thinner_stem_takes_its_cut_along() -> None:
 
 
 def test_choosing_a_shell_begins_with_four_probes() -> None:
-    job = set_value(demo_job(), "WH-07", "tree.decay.kind", "shell")
+    job = set_value(one_tree_job(), "WH-07", "tree.decay.kind", "shell")
     assert len(job.plan("WH-07").tree.decay.shell) == 4
     assert isinstance(job.plan("WH-07").tree.decay.shell[0], ShellReading)
     assess_tree(job, "WH-07")
@@ -298,11 +298,11 @@ def test_choosing_a_shell_begins_with_four_probes() -> None:
 
 def test_a_value_out_of_range_is_refused_before_it_is_in_the_document() -> None:
     with pytest.raises(InputError):
-        set_value(demo_job(), "WH-07", "tree.height_m", float("nan"))
+        set_value(one_tree_job(), "WH-07", "tree.height_m", float("nan"))
 
 
 def test_trees_are_added_renamed_and_removed() -> None:
-    job, name = add_tree(demo_job())
+    job, name = add_tree(one_tree_job())
     assert [t.id for t in job.trees] == ["WH-07", name]
     assess_tree(job, name)
     job = rename_tree(job, name, " WH-08 ")
@@ -319,7 +319,7 @@ def test_trees_are_added_renamed_and_removed() -> None:
 
 
 def test_values_are_reached_by_path() -> None:
-    job = demo_job()
+    job = one_tree_job()
     assert held(job, "trees.0.cut.wedges.1.at_deg") == -25.0
     assert held(with_value(job, "trees.0.cut.wedges.1.at_deg", -30.0), "trees.0.cut.wedges.1.at_deg") == -30.0
     assert quantity_at("tree.crown.readings.0.radius_m").kind == "span"

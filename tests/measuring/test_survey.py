@@ -13,7 +13,7 @@ from plain_compass.core.plan import assess
 from plain_compass.core.survey import least_margin, survey
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, case_of
-from plain_compass.job.measuring import measure_better, named_input, tree_spreads
+from plain_compass.job.spreads import measure_better, named_input, usual_spreads
 from plain_compass.job.words import Speech
 
 BACK = round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0)
@@ -33,7 +33,7 @@ def test_an_effect_is_the_slope_times_the_spread_where_the_margin_is_smooth() ->
 
 
 def test_the_most_harmful_input_comes_first() -> None:
-    found = survey(case(BY_EYE), tree_spreads(BY_EYE))
+    found = survey(case(BY_EYE), usual_spreads(BY_EYE))
     effects = [each.effect for each in found]
     assert effects == sorted(effects, reverse=True)
     assert found[0].path == "tree.lean.angle_deg"
@@ -42,7 +42,7 @@ def test_the_most_harmful_input_comes_first() -> None:
 def test_a_lean_by_eye_matters_more_than_one_by_plumb() -> None:
     by_eye = replace(BACK, lean=replace(BACK.lean, method="eye"))
     eye, plumb = (
-        next(s.effect for s in survey(case(t), tree_spreads(t)) if s.path == "tree.lean.angle_deg")
+        next(s.effect for s in survey(case(t), usual_spreads(t)) if s.path == "tree.lean.angle_deg")
         for t in (by_eye, BACK)
     )
     assert eye > 2 * plumb
@@ -62,15 +62,15 @@ def test_what_is_exact_moves_nothing() -> None:
 def test_every_spread_belongs_to_an_input_that_is_there() -> None:
     job = demo_job()
     made = case_of(job, "WH-07")
-    spreads = tree_spreads(made.tree)
+    spreads = usual_spreads(made.tree)
     assert "tree.decay.radius_m" in spreads and "tree.trunk.butt_diameter_m" in spreads
     assert all(isinstance(held(made, path), float) for path in spreads)
-    assert "tree.decay.radius_m" not in tree_spreads(BACK)
+    assert "tree.decay.radius_m" not in usual_spreads(BACK)
 
 
 def test_the_sentence_names_the_input_as_people_do() -> None:
     speech = Speech()
-    found = survey(case(BY_EYE), tree_spreads(BY_EYE))
+    found = survey(case(BY_EYE), usual_spreads(BY_EYE))
     sentence = measure_better(BY_EYE, found, speech)
     assert sentence.startswith("Most worth measuring better: lean (2° ± 2°).")
     assert named_input(BACK, "tree.crown.readings.1.radius_m", speech) == "crown edge east"

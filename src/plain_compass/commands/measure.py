@@ -5,8 +5,9 @@ from __future__ import annotations
 import argparse
 import json
 
-from ..job.measuring import METHODS, Answer, measure, told
+from ..job.measuring import MeasureError, measure_repeated, told
 from ..job.units import UNITS
+from ..job.ways import METHODS, Answer
 from ..job.words import Speech
 
 
@@ -17,20 +18,43 @@ def add_to(parser: argparse.ArgumentParser) -> None:
         one = things.add_parser(thing, help=f"measure {thing} by {', '.join(methods)}")
         one.add_argument("--by", choices=tuple(methods), default=next(iter(methods)))
         for name in dict.fromkeys(name for method in methods.values() for name in method.wants):
-            one.add_argument(f"--{name}", dest=name, metavar="VALUE", help="a value, or a value ± its spread")
+            one.add_argument(
+                f"--{name}",
+                dest=name,
+                action="append",
+                metavar="VALUE",
+                help="a value, or a value ± its spread; again for a second reading",
+            )
         one.add_argument("--units", choices=tuple(UNITS), default="metric")
         one.add_argument("--json", action="store_true", help="print one JSON object")
 
 
 def run(arguments: argparse.Namespace) -> int:
     """Answer one measurement."""
-    typed = {name: text for name, text in vars(arguments).items() if isinstance(text, str)}
-    answers = measure(arguments.thing, arguments.by, typed, arguments.units)
+    found = measure_repeated(arguments.thing, arguments.by, _times(arguments), arguments.units)
+    left_out = [number + 1 for number in found.outliers]
     if arguments.json:
-        print(json.dumps({"by": arguments.by, **{a.name: _plain(a) for a in answers}}, indent=2))
+        plain = {a.name: _plain(a) for a in found.answers}
+        print(json.dumps({"by": arguments.by, **plain, "left_out": left_out}, indent=2))
     else:
-        print(told(answers, Speech(arguments.units)))
+        out = f" (reading {', '.join(map(str, left_out))} stands off the others and is left out)" if left_out else ""
+        print(told(found.answers, Speech(arguments.units)) + out)
     return 0
+
+
+def _times(arguments: argparse.Namespace) -> list[dict[str, str]]:
+    """What was typed, a dictionary a reading; what was given once holds for every reading.
+
+    Raises MeasureError when two things were given different numbers of times.
+    """
+    given = {name: texts for name, texts in vars(arguments).items() if isinstance(texts, list)}
+    count = max((len(texts) for texts in given.values()), default=1)
+    for name, texts in given.items():
+        if len(texts) not in (1, count):
+            raise MeasureError(
+                f"--{name} was given {len(texts)} times; accepted: once, or {count} times as the others."
+            )
+    return [{name: texts[i if len(texts) > 1 else 0] for name, texts in given.items()} for i in range(count)]
 
 
 def _plain(answer: Answer) -> dict[str, object]:

@@ -92,7 +92,10 @@ def worst_first(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
 def _rank(finding: Finding) -> tuple[float, float]:
     """Sort key: what this version never judges comes after what is wrong and before what is clear."""
     level = 0.5 if finding.id.endswith(".not_judged") else float(LEVELS.index(finding.level))
-    return -level, finding.margin if finding.margin is not None else 0.0
+    if finding.margin is not None:
+        return -level, finding.margin
+    # What was seen rather than reckoned: a stop of that kind rules, anything less comes after the arithmetic.
+    return -level, -10.0 if finding.level == "stop" else 1.0
 
 
 def against(

@@ -82,16 +82,19 @@ def _soundings(case: Case) -> list[Finding]:
 
 DEFECT_TEXTS = {
     "bracket": (
-        "A fungal bracket at {at}, {side}: rot reaches at least that high.",
+        "A fungal bracket at {at}, on the side towards {side}: rot reaches at least that high.",
         "Probe at the cut and below the bracket.",
     ),
     "crack": (
-        "A crack or seam runs past the cut, {side}.",
+        "A crack or seam runs past the cut on the side towards {side}.",
         "Another cut height clear of it; bored, never from behind.",
     ),
-    "wound": ("An old wound beside the cut, {side}: the wood behind it may be rotten.", "Probe behind it."),
-    "stain": ("Stain beside the cut, {side}: it may come from rot or from metal.", "Probe; look for old fittings."),
-    "metal": ("Metal is suspected beside the cut, {side}.", "Another cut height, or search it out first."),
+    "wound": ("An old wound beside the cut, towards {side}: the wood behind it may be rotten.", "Probe behind it."),
+    "stain": (
+        "Stain beside the cut, towards {side}: it may come from rot or from metal.",
+        "Probe; look for old fittings.",
+    ),
+    "metal": ("Metal is suspected beside the cut, towards {side}.", "Another cut height, or search it out first."),
 }
 
 

@@ -11,12 +11,14 @@ from ..core.paths import with_value
 from ..core.plan import Assessment, Case, assess
 from ..core.quantity import choice
 from ..core.tree import Tree
+from .person import Person
+from .readings import Taken
 from .tables import indicative, practice_of, wood_of
 from .units import UNITS
 from .words import Speech, vocabularies
 
 FORMAT = "plain-compass-job"
-VERSION = 1
+VERSION = 2
 SUFFIX = ".pcjob.json"
 
 
@@ -28,6 +30,7 @@ class TreePlan:
     tree: Tree = field(default_factory=Tree)
     cut: Cut = field(default_factory=Cut)
     notes: str = ""
+    readings: tuple[Taken, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +51,7 @@ class Job:
     words: str = choice("hinge", vocabularies(), "words", "Which trade words the program speaks.")
     site: Site = field(default_factory=Site)
     kit: Kit = field(default_factory=Kit)
+    person: Person = field(default_factory=Person)
     trees: tuple[TreePlan, ...] = field(default_factory=lambda: (TreePlan(),))
     log: tuple[LogEntry, ...] = ()
 
@@ -87,3 +91,8 @@ def with_plan(job: Job, tree_id: str, path: str, value: Any) -> Job:
     """A copy of the job with one value of one tree's plan replaced."""
     trees = tuple(with_value(t, path, value) if t.id == tree_id else t for t in job.trees)
     return replace(job, trees=trees)
+
+
+def with_tree(job: Job, tree_id: str, plan: TreePlan) -> Job:
+    """A copy of the job with one tree's plan replaced."""
+    return replace(job, trees=tuple(plan if t.id == tree_id else t for t in job.trees))

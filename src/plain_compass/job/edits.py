@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from itertools import pairwise
 from typing import Any
@@ -13,26 +14,38 @@ from ..core.errors import InputError
 from ..core.paths import held, with_value
 from ..core.section import section_at
 from ..core.tree import ShellReading, Tree
-from .document import Job, TreePlan, case_of, with_plan
+from .document import Job, TreePlan, case_of, with_plan, with_tree
 from .fields import quantity_at, root_of
+from .readings import typed_over
 from .tables import indicative, practice_of, wood_of
 
-RESIZING = ("tree.trunk.", "tree.species", "tree.height_m", "cut.height_m")
+RESIZING = ("tree.trunk.", "tree.lobes", "tree.species", "tree.height_m", "cut.height_m")
 
 
 def set_value(job: Job, tree_id: str, path: str, value: Any) -> Job:
-    """The job with one value changed, and with what has to follow it.
+    """The job with one value changed, and with what has to follow it; see ``set_values``."""
+    return set_values(job, tree_id, {path: value})
+
+
+def set_values(job: Job, tree_id: str, changes: Mapping[str, Any], *, keep_readings: bool = False) -> Job:
+    """The job with several values changed at once, and with what has to follow them.
 
     A stem measured anew takes its cut along in proportion, so that a smaller diameter never leaves a cut that
-    no longer fits. Raises InputError when the value is out of its declared range.
+    no longer fits. A value that replaces an average leaves its readings kept but unused, unless they are what is
+    being averaged. Raises InputError when a value is out of its declared range.
     """
-    _check(path, value)
-    if root_of(path) is Job:
-        return with_value(job, path, value)
-    changed = with_plan(job, tree_id, path, value)
-    if path == "tree.decay.kind" and value == "shell":
-        changed = _with_probes(changed, tree_id)
-    if path.startswith(RESIZING) and not path.endswith("bark_m"):
+    changed = job
+    for path, value in changes.items():
+        _check(path, value)
+        if root_of(path) is Job:
+            changed = with_value(changed, path, value)
+            continue
+        if not keep_readings:
+            changed = with_tree(changed, tree_id, typed_over(changed.plan(tree_id), path))
+        changed = with_plan(changed, tree_id, path, value)
+        if path == "tree.decay.kind" and value == "shell":
+            changed = _with_probes(changed, tree_id)
+    if any(path.startswith(RESIZING) and not path.endswith("bark_m") for path in changes):
         changed = _resized_with_stem(job, changed, tree_id)
     return changed
 

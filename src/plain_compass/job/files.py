@@ -11,6 +11,8 @@ from typing import Any, NoReturn
 
 from ..core.errors import InputError, PlainCompassError
 from .document import FORMAT, VERSION, Job, assess_tree
+from .migrate import migrated
+from .readings import check_readings
 from .schema import DocumentError, job_from_plain, job_to_plain
 
 LARGEST_BYTES = 50_000_000
@@ -52,6 +54,7 @@ def parse_job(text: str, name: str) -> Opened:
             f"{name} was written by a newer Plain Compass (file version {version}, "
             f"this program reads up to {VERSION}); it has been left as it is. Open it with the newer program."
         )
+    raw = migrated(raw)
     try:
         job = job_from_plain(raw)
         _check_job(job)
@@ -71,6 +74,7 @@ def _check_job(job: Job) -> None:
         )
     for index, tree in enumerate(job.trees):
         try:
+            check_readings(tree.readings)
             assess_tree(job, tree.id)
         except InputError as error:
             where = "" if error.field.startswith(("job.", "site.", "kit.")) else f"trees[{index}]."

@@ -12,7 +12,7 @@ from ..core.findings import Finding
 from ..core.plan import Assessment
 from ..core.survey import survey
 from .document import Job, TreePlan
-from .measuring import measure_better, tree_spreads
+from .spreads import measure_better, plan_spreads
 from .units import tape_rounded
 from .words import Speech
 
@@ -54,14 +54,14 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
         "wedges": plain(parts.wedging),
         "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
         "findings": [_finding(finding, speech) for finding in result.findings],
-        "survey": _survey(job, result),
+        "survey": _survey(job, plan, result),
         "curve": {"tilt_deg": use.tilt_deg.tolist(), "use": [round(float(u), 6) for u in use.use]},
     }
 
 
-def _survey(job: Job, result: Assessment) -> dict[str, Any]:
-    tree = result.case.tree
-    found = survey(result.case, tree_spreads(tree))
+def _survey(job: Job, plan: TreePlan, result: Assessment) -> dict[str, Any]:
+    tree = plan.tree
+    found = survey(result.case, plan_spreads(plan))
     return {"measure_better": measure_better(tree, found, job.speech), "inputs": [plain(each) for each in found]}
 
 

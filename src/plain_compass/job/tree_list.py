@@ -10,12 +10,13 @@ Columns (only ``id`` and one diameter are wanted; what is left out keeps its def
 | taped at [m] | height of the tape |
 | butt diameter [cm] | over bark near the cut; may be empty |
 | bark [cm], height [m], crown base [m] | |
-| crown north [m], crown east [m], crown south [m], crown west [m] | crown edge from the stem |
+| crown north [m], crown east [m], crown 135 [m], ... | crown edge from the stem, any bearings by name or in degrees |
 | lean [deg], lean bearing [deg], lean method | |
 | lay [deg] | |
 | notes | |
 
-Units in brackets may be others of the same kind: mm, cm, m, in, ft.
+Units in brackets may be others of the same kind: mm, cm, m, in, ft. Buttresses, second stems, limbs, rot and raw
+readings are not part of a list; the job file keeps them.
 """
 
 from __future__ import annotations
@@ -34,11 +35,11 @@ from ..core.paths import held, with_value
 from ..core.tree import LEAN_METHODS, CrownReading, Tree
 from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at
+from .spreads import COMPASS_NAMES
 from .tables import indicative, practice_of, species_table, wood_of
 from .units import METRES
 
 MOST_ROWS = 20_000
-CROWN = ("north", "east", "south", "west")
 NUMBERS: dict[str, tuple[str, str]] = {
     "diameter": ("tree.trunk.diameter_m", "cm"),
     "taped at": ("tree.trunk.at_m", "m"),
@@ -46,12 +47,13 @@ NUMBERS: dict[str, tuple[str, str]] = {
     "bark": ("tree.trunk.bark_m", "cm"),
     "height": ("tree.height_m", "m"),
     "crown base": ("tree.crown.base_m", "m"),
-    **{f"crown {side}": (f"tree.crown.readings.{i}.radius_m", "m") for i, side in enumerate(CROWN)},
     "lean": ("tree.lean.angle_deg", "deg"),
     "lean bearing": ("tree.lean.bearing_deg", "deg"),
     "lay": ("cut.lay_deg", "deg"),
 }
 """Heading -> (where it goes, unit it is written in)."""
+CROWN = re.compile(r"crown (\w+(?:\.\d+)?)")
+CROWN_SIDES = {name: bearing for bearing, name in COMPASS_NAMES.items()}
 TEXTS = {"lean method": "tree.lean.method", "notes": "notes"}
 
 
@@ -61,28 +63,30 @@ class TreeListError(PlainCompassError, ValueError):
 
 @dataclass(frozen=True, slots=True)
 class Column:
-    """One heading understood: its name and the factor from its unit to SI."""
+    """One heading understood: its name, the factor from its unit to SI, and a crown edge's bearing."""
 
     name: str
     factor: float
+    bearing_deg: float | None = None
 
 
 def export_csv(job: Job) -> str:
     """The job's trees as CSV."""
     stream = io.StringIO()
     writer = csv.writer(stream, lineterminator="\n")
-    writer.writerow(["id", "species", *(f"{name} [{unit}]" for name, (_, unit) in NUMBERS.items()), *TEXTS])
+    bearings = sorted({reading.bearing_deg for plan in job.trees for reading in plan.tree.crown.readings})
+    edges = [f"crown {COMPASS_NAMES.get(bearing, f'{bearing:g}')} [m]" for bearing in bearings]
+    writer.writerow(["id", "species", *(f"{name} [{unit}]" for name, (_, unit) in NUMBERS.items()), *edges, *TEXTS])
     for plan in job.trees:
         numbers = [_written(plan, path, unit) for path, unit in NUMBERS.values()]
-        writer.writerow([plan.id, plan.tree.species, *numbers, plan.tree.lean.method, plan.notes])
+        paced = {reading.bearing_deg: f"{reading.radius_m:.10g}" for reading in plan.tree.crown.readings}
+        crown = [paced.get(bearing, "") for bearing in bearings]
+        writer.writerow([plan.id, plan.tree.species, *numbers, *crown, plan.tree.lean.method, plan.notes])
     return stream.getvalue()
 
 
 def _written(plan: TreePlan, path: str, unit: str) -> str:
-    try:
-        value = held(plan, path)
-    except IndexError:
-        return ""
+    value = held(plan, path)
     return "" if value is None else f"{value / METRES.get(unit, 1.0):.10g}"
 
 
@@ -130,6 +134,8 @@ def _column(heading: str, name: str) -> Column | None:
     title, unit = match[1].lower(), (match[2] or "").lower()
     if title in ("id", "species", *TEXTS):
         return Column(title, 1.0)
+    if (edge := CROWN.fullmatch(title)) and title not in NUMBERS:
+        return _crown_column(edge[1], unit, name, heading)
     known = "diameter" if title == "girth" else "butt diameter" if title == "butt girth" else title
     if known not in NUMBERS:
         return None
@@ -141,6 +147,19 @@ def _column(heading: str, name: str) -> Column | None:
     if unit and unit not in METRES:
         raise TreeListError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
     return Column(known, METRES[unit or usual] / (math.pi if "girth" in title else 1.0))
+
+
+def _crown_column(side: str, unit: str, name: str, heading: str) -> Column:
+    """A crown edge by the name of its side or its bearing in degrees."""
+    try:
+        bearing = CROWN_SIDES[side] if side in CROWN_SIDES else float(side) % 360.0
+    except ValueError:
+        raise TreeListError(
+            f"{name}, heading “{heading}”: {side!r} is no bearing; accepted: north, east, south, west, or degrees."
+        ) from None
+    if unit and unit not in METRES:
+        raise TreeListError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
+    return Column(f"crown {bearing:g}", METRES[unit or "m"], bearing)
 
 
 def _check_headings(columns: list[Column | None], name: str) -> None:
@@ -160,14 +179,19 @@ def _plan(row: list[str], columns: list[Column | None], where: str, practice: st
         raise TreeListError(f"{where} has {len(row)} cells for {len(columns)} headings; accepted: one cell a heading.")
     plan = TreePlan(id="", tree=replace(Tree(), crown=replace(Tree().crown, readings=_crown())))
     lay_deg = 0.0
+    edges: list[CrownReading] = []
     for column, cell in zip(columns, row, strict=False):
         if column is None or not cell.strip():
             continue
         value = _value(column, cell.strip(), f"{where}, column {column.name}")
         if column.name == "lay":
             lay_deg = value
+        elif column.bearing_deg is not None:
+            edges.append(CrownReading(column.bearing_deg, value))
         else:
             plan = with_value(plan, _path(column.name), value)
+    if edges:
+        plan = with_value(plan, "tree.crown.readings", tuple(edges))
     if not plan.id:
         raise TreeListError(f"{where}, column id is empty; accepted: a name.")
     return _designed(plan, lay_deg, where, practice)
@@ -192,7 +216,8 @@ def _value(column: Column, cell: str, where: str) -> Any:
     except ValueError:
         raise TreeListError(f"{where} is “{cell}”; accepted: a number.") from None
     try:
-        quantity_at(NUMBERS[column.name][0]).check(where, value)
+        is_edge = column.bearing_deg is not None
+        quantity_at("tree.crown.readings.0.radius_m" if is_edge else NUMBERS[column.name][0]).check(where, value)
     except InputError as error:
         raise TreeListError(str(error)) from None
     return value

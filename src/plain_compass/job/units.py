@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 import re
+from dataclasses import dataclass
 from fractions import Fraction
 
 from ..core.errors import InputError
@@ -29,6 +30,9 @@ METRES = {
     "foot": 0.3048,
     "feet": 0.3048,
 }
+PACES = ("pace", "paces", "p")
+PACE_M = 0.75
+"""A pace of somebody who has not measured his own."""
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
 ANGLE_KINDS = ("angle", "bearing", "offset_angle")
 DEFAULT_UNIT = {
@@ -40,7 +44,7 @@ EXAMPLES = {
     "length": "55, 12.5 cm, 2 1/4 in, 10 %D",
     "fine_length": "8, 8 mm, 3/8 in",
     "girth": "52, 163 cm girth, 20 1/2 in",
-    "span": "17.5, 17.5 m, 57 ft 5 in",
+    "span": "17.5, 17.5 m, 57 ft 5 in, 12 paces",
     "angle": "70, 70°, 35 % (a slope)",
     "bearing": "214, 214°, SW",
     "offset_angle": "20 L, 20 R, -20",
@@ -49,6 +53,7 @@ EXAMPLES = {
     "energy": "80, 80 J",
     "number": "1500",
 }
+_PLUS_MINUS = re.compile(r"\s*(?:±|\+-|\+/-)\s*")
 _NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
 _PART = re.compile(rf"\s*({_NUMBER})\s*([a-zA-Z°%\"'″′]*)\s*")
 
@@ -67,11 +72,12 @@ class TypedError(InputError):
         return f"“{shown}”: {self.why}; type for example {EXAMPLES.get(self.kind, '1')}."
 
 
-def parse(text: str, kind: str, units: str, depth_m: float | None = None) -> float:
+def parse(text: str, kind: str, units: str, depth_m: float | None = None, pace_m: float = PACE_M) -> float:
     """Read typed text as a quantity of ``kind`` in SI units (degrees for angles).
 
     Args:
         depth_m: the wood's depth along the lay, to which ``%D`` refers; None where it means nothing.
+        pace_m: length of this person's pace.
 
     Raises TypedError with a sentence when the text cannot be read.
     """
@@ -81,11 +87,29 @@ def parse(text: str, kind: str, units: str, depth_m: float | None = None) -> flo
     sign, clean = (-1.0, clean[1:]) if clean.startswith("-") else (1.0, clean)
     parts = _parts(clean.replace(" ", "") if kind == "offset_angle" else clean, text, kind)
     if kind in LENGTH_KINDS:
-        return sign * _length(parts, text, kind, units, depth_m)
+        return sign * _length(parts, text, kind, units, depth_m, pace_m)
     if len(parts) != 1:
         raise TypedError(text, kind)
     number, unit = parts[0]
     return sign * _single(number, unit, text, kind)
+
+
+@dataclass(frozen=True, slots=True)
+class Typed:
+    """A quantity as typed: its value, the spread typed with it (None where none was), and whether it was paced."""
+
+    value: float
+    spread: float | None = None
+    paced: bool = False
+
+
+def parse_typed(text: str, kind: str, units: str, depth_m: float | None = None, pace_m: float = PACE_M) -> Typed:
+    """Read ``17.5 m ± 0.4 m`` or ``12 paces``; see ``parse``. Raises TypedError when either part cannot be read."""
+    pieces = _PLUS_MINUS.split(text, maxsplit=1)
+    paced = kind == "span" and re.search(r"\b(?:p|paces?)\s*$", pieces[0].strip().lower()) is not None
+    value = parse(pieces[0], kind, units, depth_m, pace_m)
+    spread = abs(parse(pieces[1], kind, units, depth_m, pace_m)) if len(pieces) == 2 else None
+    return Typed(value, spread, paced)
 
 
 def _parts(clean: str, text: str, kind: str) -> list[tuple[float, str]]:
@@ -114,7 +138,9 @@ def _parts(clean: str, text: str, kind: str) -> list[tuple[float, str]]:
     return found
 
 
-def _length(parts: list[tuple[float, str]], text: str, kind: str, units: str, depth_m: float | None) -> float:
+def _length(
+    parts: list[tuple[float, str]], text: str, kind: str, units: str, depth_m: float | None, pace_m: float
+) -> float:
     is_girth = parts[-1][1] == "girth"
     if is_girth and kind != "girth":
         raise TypedError(text, kind, "a girth is not wanted here")
@@ -124,6 +150,8 @@ def _length(parts: list[tuple[float, str]], text: str, kind: str, units: str, de
             if depth_m is None:
                 raise TypedError(text, kind, "there is no diameter to take a percentage of here")
             total += number / 100 * depth_m
+        elif unit in PACES and kind == "span":
+            total += number * pace_m
         else:
             name = unit or DEFAULT_UNIT[units][kind]
             if name not in METRES:

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QFormLayout, QLabel, QLineEdit, QPlainTextEdit, QS
 
 from ...job.edits import rename_tree
 from ...job.fields import choice_at, quantity_at
-from ...job.measuring import COMPASS_NAMES
+from ...job.spreads import COMPASS_NAMES
 from ..drawing.palette import font
 from .choice_edit import LABELS, TABLES, ChoiceEdit
 from .field_edit import FieldEdit

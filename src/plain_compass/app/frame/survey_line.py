@@ -6,7 +6,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QLabel, QWidget
 
 from ...core.survey import survey
-from ...job.measuring import measure_better, tree_spreads
+from ...job.spreads import measure_better, plan_spreads
 from ..drawing.palette import font
 from ..drawing.text import unbroken
 from .store import Store
@@ -39,8 +39,8 @@ class SurveyLine(QLabel):
             self._timer.start()
             return
         snapshot = self.store.snapshot
-        tree = snapshot.plan.tree
-        sentence = measure_better(tree, survey(snapshot.result.case, tree_spreads(tree)), snapshot.speech)
+        found = survey(snapshot.result.case, plan_spreads(snapshot.plan))
+        sentence = measure_better(snapshot.plan.tree, found, snapshot.speech)
         self.setText(unbroken(sentence))
         self.setAccessibleDescription(sentence)
         self.setVisible(bool(sentence))

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..errors import InputError
-from .estimate import Estimate, Reading, propagated, tan_deg
+from .estimate import Estimate, Reading, averaged, propagated, tan_deg
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,6 +87,60 @@ def lean_by_eye(judged: EyeClass, bearing_deg: Reading) -> LeanEstimate:
         Estimate(judged.angle_deg, judged.spread_deg, (("eye", 1.0),)),
         Estimate(bearing_deg.value % 360.0, bearing_deg.spread),
     )
+
+
+def lean_by_sighting(first_m: Reading, second_m: Reading, height_m: Reading, bearing_deg: float) -> LeanEstimate:
+    """Lean from sighting the whole stem against a hung line or a wall, from two places at right angles.
+
+    Args:
+        first_m: how far the top stands off the vertical through the base, seen across ``bearing_deg``: positive
+            towards that bearing.
+        second_m: the same towards ``bearing_deg`` + 90, seen from the other place.
+        height_m: height over which it was seen.
+    """
+    if not height_m.value > 0:
+        raise InputError("height", height_m.value, kind="span", low=0.1, reason="the stem must have some height")
+    faces = [
+        propagated(
+            lambda offset, height: math.degrees(math.atan2(offset, height)), {"offset": each, "height": height_m}
+        )
+        for each in (first_m, second_m)
+    ]
+    first, second = (Reading(face.value, face.spread) for face in faces)
+    return lean_by_faces(first, second, bearing_deg)
+
+
+@dataclass(frozen=True, slots=True)
+class LeanReading:
+    """One lean as measured: its angle with the spread that has, and the bearing."""
+
+    angle_deg: float
+    bearing_deg: float
+    spread_deg: float
+
+
+def averaged_lean(readings: tuple[LeanReading, ...]) -> tuple[LeanEstimate, tuple[int, ...]]:
+    """Average leans as what they are, vectors: the tangents' east and north parts, each averaged by itself.
+
+    A reading that stands off the others in either part is left out of both. Returns the lean and the positions of
+    the readings left out.
+    """
+    parts = [
+        tuple(
+            Reading(tan_deg(r.angle_deg) * turn(math.radians(r.bearing_deg)), math.radians(r.spread_deg))
+            for r in readings
+        )
+        for turn in (math.cos, math.sin)
+    ]
+    out = sorted({index for part in parts for index in averaged(part).outliers})
+    north, east = (averaged(tuple(r for i, r in enumerate(part) if i not in out)).estimate for part in parts)
+    tangent = math.hypot(north.value, east.value)
+    spread = math.degrees(math.hypot(north.spread, east.spread) / math.sqrt(2))
+    aside = min(spread / max(tangent, 1e-9), 180.0)
+    return LeanEstimate(
+        Estimate(math.degrees(math.atan(tangent)), spread),
+        Estimate(math.degrees(math.atan2(east.value, north.value)) % 360.0, aside),
+    ), tuple(out)
 
 
 def sweep_from_middle_m(middle_m: Reading) -> Estimate:

@@ -1,0 +1,32 @@
+"""The person who measures: pace and eye."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..core.quantity import quantity
+from .units import PACE_M
+
+
+@dataclass(frozen=True, slots=True)
+class Person:
+    """What a person's own measuring goes by."""
+
+    pace_m: float = quantity(
+        PACE_M,
+        kind="length",
+        low=0.3,
+        high=1.5,
+        label="own pace",
+        step=0.01,
+        help="Length of your pace: walk 20 along a tape and divide.",
+    )
+    pace_spread_ratio: float = quantity(
+        0.05,
+        kind="ratio",
+        low=0.005,
+        high=0.3,
+        label="pace repeats to",
+        step=0.01,
+        help="How far your paced distances lie apart, as a share of the distance.",
+    )
