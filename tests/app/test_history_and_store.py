@@ -88,7 +88,7 @@ def test_what_does_not_fit_is_refused_and_changes_nothing(store: Store) -> None:
 def test_a_drag_is_one_step(store: Store) -> None:
     start = store.snapshot.job
     for value in (0.121, 0.125, 0.13):
-        store.preview("cut.face.depth_m", value)
+        store.preview({"cut.face.depth_m": value})
     assert store.dragging
     store.finish("face depth dragged")
     assert not store.dragging
@@ -99,17 +99,17 @@ def test_a_drag_is_one_step(store: Store) -> None:
 
 def test_a_drag_let_go_with_escape_leaves_no_trace(store: Store) -> None:
     start = store.snapshot.job
-    store.preview("cut.face.depth_m", 0.13)
+    store.preview({"cut.face.depth_m": 0.13})
     store.abandon()
     assert store.snapshot.job == start
     assert store.history.undo_title == ""
 
 
 def test_a_drag_past_what_fits_stops_there(store: Store) -> None:
-    store.preview("cut.face.depth_m", 0.14)
-    store.preview("cut.face.depth_m", 0.39)
+    store.preview({"cut.face.depth_m": 0.14})
+    store.preview({"cut.face.depth_m": 0.39})
     assert store.snapshot.plan.cut.face.depth_m == 0.14
-    store.preview("cut.hinge.left_m", -5.0)
+    store.preview({"cut.hinge.left_m": -5.0})
     assert store.snapshot.plan.cut.hinge.left_m == 0.0
 
 

@@ -206,9 +206,9 @@ def test_the_findings_follow_a_drag_and_are_right_when_it_ends(window: Window, q
         return str(window.findings.findings_model.data(window.findings.findings_model.index(0)))
 
     before = first()
-    window.store.preview("cut.hinge.left_m", 0.09)
+    window.store.preview({"cut.hinge.left_m": 0.09})
     qtbot.waitUntil(lambda: first() != before)
-    window.store.preview("cut.hinge.left_m", 0.015)
+    window.store.preview({"cut.hinge.left_m": 0.015})
     window.store.finish("hinge left dragged")
     assert window.findings.findings_model.findings == window.store.snapshot.result.findings
 

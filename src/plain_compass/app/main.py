@@ -21,8 +21,9 @@ from .frame.window import Window
 from .steps.card.page import CardPage
 from .steps.card.pdf import write_card
 from .steps.cut.page import CutPage
+from .steps.look.page import LookPage
 
-PAGES = {"cut": CutPage, "card": CardPage}
+PAGES = {"look": LookPage, "cut": CutPage, "card": CardPage}
 
 
 def application() -> QApplication:

@@ -172,3 +172,13 @@ def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
         more=sum(f.level == ruling.level for f in judged) - 1,
         unknown=sum(f.level == "unknown" for f in findings),
     )
+
+
+SEEN = ("around.", "fork.", "defect.", "decay.", "balance.lean", "split.crack")
+"""How the ids begin of what is seen and sounded on a tree rather than designed."""
+
+
+def level_seen(findings: tuple[Finding, ...]) -> str:
+    """The worst level among what the walk round found."""
+    levels = [f.level for f in findings if f.id.startswith(SEEN)]
+    return max(levels, key=LEVELS.index, default="unknown")

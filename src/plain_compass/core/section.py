@@ -335,6 +335,11 @@ def _radius_towards(wood: Array, points: Array) -> Array:
     return found
 
 
+def reach_m(outline: Array, bearing_deg: float, lay_deg: float) -> float:
+    """Radius of an outline from the pith towards a bearing."""
+    return float(_radius_towards(outline, np.array([to_tree(bearing_deg, 1.0, lay_deg)]))[0])
+
+
 def _shell_ratio(wood: Array, rot: Array) -> float:
     """Least sound shell over local radius of the wood, along rays from the pith."""
     if len(rot) == 0:

@@ -115,6 +115,20 @@ def _lean(taken: Taken) -> LeanReading:
     return LeanReading(taken.values[0], taken.values[1], taken.spreads[0])
 
 
+def reading_marks(plan: TreePlan) -> dict[str, tuple[tuple[float, bool], ...]]:
+    """Raw readings in use by path, each with whether it was left out of the average."""
+    found: dict[str, tuple[tuple[float, bool], ...]] = {}
+    for group in groups_of(plan.readings):
+        about = plan.readings[group.positions[0]]
+        last = 1 if about.what in (EDGE, SHELL) else 0
+        marks = tuple(
+            (plan.readings[p].values[last], p in group.outliers) for p in group.positions if plan.readings[p].used
+        )
+        for path in _paths(plan.tree, about)[:1]:
+            found[path] = marks
+    return found
+
+
 def typed_over(plan: TreePlan, path: str) -> TreePlan:
     """The plan after a value was typed: the readings it replaces are kept, but no longer used."""
     if not plan.readings:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
 from PySide6.QtCore import QPointF
@@ -40,13 +40,13 @@ class Grip:
     Attributes:
         path: what it sets.
         at: where it stands, in pixels.
-        drag: from a pointer position in metres (right, up) to the new value.
+        drag: from a pointer position in metres (right, up) to the new value, or to several by path.
         hint: what it does, for the tooltip.
     """
 
     path: str
     at: QPointF
-    drag: Callable[[float, float], float]
+    drag: Callable[[float, float], float | Mapping[str, float]]
     hint: str
 
 

@@ -9,7 +9,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ...core.polygon import Array, intervals
-from .palette import Palette, fill, level_colour, pen
+from .palette import Palette, fill, font, level_colour, pen
 
 
 def paint_level(painter: QPainter, centre: QPointF, radius: float, level: str, palette: Palette) -> None:
@@ -42,6 +42,28 @@ def paint_measure(painter: QPainter, start: QPointF, end: QPointF, tick: float =
     painter.drawLine(start, end)
     for at in (start, end):
         painter.drawLine(at + QPointF(-tick, tick), at + QPointF(tick, -tick))
+
+
+def paint_word(painter: QPainter, at: QPointF, text: str, palette: Palette, size: float = 1.0) -> None:
+    """A word on a patch of paper, so that it reads over hatching."""
+    painter.setFont(font(12 * size, narrow=True))
+    wide = QRectF(at.x() - 100, at.y() - 9 * size, 200, 18 * size)
+    box = painter.boundingRect(wide, Qt.AlignmentFlag.AlignCenter, text)
+    painter.fillRect(box.adjusted(-3, 0, 3, 0), fill(palette.cut))
+    painter.setPen(pen(palette.ink))
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+
+def paint_north(painter: QPainter, at: QPointF, lay_deg: float, palette: Palette) -> None:
+    """A small arrow to the north on a drawing that has the lay up the page."""
+    turn = math.radians(-lay_deg)
+    north = QPointF(math.sin(turn), -math.cos(turn))
+    painter.setPen(pen(palette.quiet, 1.6))
+    paint_arrow(painter, at - north * 13, at + north * 13, 7)
+    painter.setFont(font(12, strong=True))
+    painter.setPen(pen(palette.ink))
+    end = at + north * 22
+    painter.drawText(QRectF(end.x() - 8, end.y() - 8, 16, 16), Qt.AlignmentFlag.AlignCenter, "N")
 
 
 def paint_handle(painter: QPainter, at: QPointF, radius: float, palette: Palette, *, hot: bool = False) -> None:

@@ -11,7 +11,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 from ...core.polygon import ahead_of, behind, clip
 from .canvas import Canvas
 from .layout import hinge_backs, ring_radius
-from .marks import paint_arrow, paint_measure
+from .marks import paint_arrow, paint_measure, paint_word
 from .palette import fill, font, pen
 from .scale import polygon
 
@@ -151,19 +151,10 @@ def _rot(c: Canvas) -> None:
         c.painter.setBrush(Qt.BrushStyle.NoBrush)
         c.painter.drawPolygon(polygon(c.scale.plan(rot)))
         c.hatch(c.scale.plan(rot), c.palette.rot, 7, cross=True)
-        _tag(c, polygon(c.scale.plan(rot)).boundingRect().center(), "rot")
+        paint_word(c.painter, polygon(c.scale.plan(rot)).boundingRect().center(), "rot", c.palette, c.size)
     elif c.result.parts.section.shell_ratio is None:
         radius = c.result.parts.section.diameter_m / 2
-        _tag(c, c.scale.point(0, -0.35 * radius), "not sounded: rot unknown")
-
-
-def _tag(c: Canvas, at: QPointF, text: str) -> None:
-    """A word on a patch of paper, so that it reads over hatching."""
-    c.painter.setFont(font(12 * c.size, narrow=True))
-    box = c.painter.boundingRect(QRectF(at.x() - 100, at.y() - 9 * c.size, 200, 18 * c.size), Align.AlignCenter, text)
-    c.painter.fillRect(box.adjusted(-3, 0, 3, 0), fill(c.palette.cut))
-    c.painter.setPen(pen(c.palette.ink))
-    c.painter.drawText(box, Align.AlignCenter, text)
+        paint_word(c.painter, c.scale.point(0, -0.35 * radius), "not sounded: rot unknown", c.palette, c.size)
 
 
 def _wedges(c: Canvas) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QRegion, QResizeEvent, QWheelEvent
@@ -12,7 +13,7 @@ from ..drawing.canvas import Canvas
 from ..drawing.dimensions import paint_dimensions
 from ..drawing.layout import Grip, Layout
 from ..drawing.marks import paint_handle
-from ..drawing.palette import LIGHT, Palette, fill
+from ..drawing.palette import LIGHT, Palette, fill, font, pen
 from ..drawing.scale import Scale
 from ..drawing.viewport import Viewport
 from .field_layer import FieldLayer
@@ -32,6 +33,13 @@ def nearest_grip(grips: tuple[Grip, ...], at: QPointF) -> Grip | None:
 
     near = min(grips, key=distance, default=None)
     return near if near is not None and distance(near) <= REACH else None
+
+
+def caption(painter: QPainter, view: DrawingView, text: str) -> None:
+    """Title of a drawing, in its upper left corner."""
+    painter.setPen(pen(view.palette_in_use.ink))
+    painter.setFont(font(14, strong=True))
+    painter.drawText(QPointF(12, 20), text)
 
 
 class DrawingView(QWidget):
@@ -138,7 +146,8 @@ class DrawingView(QWidget):
             self.viewport.pan = event.position() - self._panned_from
             self.refresh(self.store.snapshot)
         elif self._dragged is not None:
-            self.store.preview(self._dragged.path, self._dragged.drag(*self.scale_now.metres(event.position())))
+            moved = self._dragged.drag(*self.scale_now.metres(event.position()))
+            self.store.preview(moved if isinstance(moved, Mapping) else {self._dragged.path: moved})
         else:
             self._hover(event.position(), event.globalPosition().toPoint())
 

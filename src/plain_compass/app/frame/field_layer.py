@@ -68,11 +68,11 @@ class FieldLayer:
             if place.leader is not None:
                 painter.drawLine(self._near_edge(box, place), place.leader)
             painter.setPen(pen(palette.quiet))
-            tag, text = (QRectF(box.left() - 20, box.top() - 15, box.width() + 40, 15), snapshot.speech.say(place.tag))
-            # A patch of paper under the word: a tag may stand on wood or hatching.
-            painter.fillRect(
-                painter.boundingRect(tag, Align.AlignCenter, text).adjusted(-2, 0, 2, 0), fill(palette.sheet)
-            )
+            text = snapshot.speech.say(place.tag)
+            tag = painter.boundingRect(QRectF(box.center().x() - 120, box.top() - 15, 240, 15), Align.AlignCenter, text)
+            # Kept inside the drawing, on a patch of paper: a tag may stand on wood or hatching.
+            tag.moveLeft(max(min(tag.left(), self.view.width() - tag.width() - 3), 3.0))
+            painter.fillRect(tag.adjusted(-2, 0, 2, 0), fill(palette.sheet))
             painter.drawText(tag, Align.AlignCenter, text)
 
     @staticmethod

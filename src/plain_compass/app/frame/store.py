@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -12,7 +13,7 @@ from ...core.errors import InputError, PlainCompassError
 from ...core.paths import held
 from ...core.plan import Assessment
 from ...job.document import Job, TreePlan, assess_tree
-from ...job.edits import set_value
+from ...job.edits import set_value, set_values
 from ...job.fields import quantity_at, root_of
 from ...job.files import Opened, write_job
 from ...job.words import Speech
@@ -103,14 +104,13 @@ class Store(QObject):
             return False
         return self.edit(title, job, joins=joins)
 
-    def preview(self, path: str, value: float) -> None:
-        """Follow a drag: show the value without a step. What does not fit stays as it was, with a sentence."""
-        quantity = quantity_at(path)
-        value = min(max(value, quantity.low), quantity.high)
+    def preview(self, values: Mapping[str, float]) -> None:
+        """Follow a drag: show the values, by path, without a step. What does not fit stays, with a sentence."""
+        held_in = {path: min(max(v, quantity_at(path).low), quantity_at(path).high) for path, v in values.items()}
         try:
-            job = set_value(self.history.now.job, self.tree_id, path, value)
+            job = set_values(self.history.now.job, self.tree_id, held_in)
         except PlainCompassError as error:
-            self._refuse(error, path)
+            self._refuse(error, next(iter(values)))
             return
         self.dragging = True
         self._show(State(job, self.tree_id))

@@ -23,7 +23,7 @@ class Step:
 
 
 STEPS = (
-    Step("look", 1, "Look", False),
+    Step("look", 1, "Look", True),
     Step("ground", 2, "Ground", False),
     Step("cut", 3, "Cut", True),
     Step("stages", 4, "Stages", False),

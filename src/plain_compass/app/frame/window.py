@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ...core.findings import Finding
+from ...core.findings import Finding, level_seen
 from ..drawing.palette import DARK, LIGHT
 from .autosave import Autosave
 from .band import MarginBand
@@ -160,6 +160,7 @@ class Window(QMainWindow):
         self.sheet.refresh(snapshot)
         self.findings.show_findings(result.findings, speech, dragging=self.store.dragging)
         self.band.show_findings(result.findings, speech)
+        self.trail.show_level("look", level_seen(result.findings))
         self.trail.show_level("cut", result.verdict.level)
         self.trail.show_level("card", result.verdict.level)
         if not self.store.dragging:

@@ -15,7 +15,7 @@ from ...drawing.plan_painter import paint_design, paint_plan, paint_standing
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
 from ...drawing.tape_painter import paint_tape, tape_rows
-from ...frame.drawing_view import DrawingView
+from ...frame.drawing_view import DrawingView, caption
 from ...frame.field_layer import FIELD_SIZE
 from ...frame.store import Snapshot
 
@@ -28,13 +28,6 @@ BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
 def bark_radius_m(snapshot: Snapshot) -> float:
     """Outermost bark from the pith."""
     return float(math.sqrt((snapshot.result.parts.section.bark**2).sum(axis=1).max()))
-
-
-def caption(painter: QPainter, view: DrawingView, text: str) -> None:
-    """Title of a drawing, in its upper left corner."""
-    painter.setPen(pen(view.palette_in_use.ink))
-    painter.setFont(font(14, strong=True))
-    painter.drawText(QPointF(12, 20), text)
 
 
 class PlanView(DrawingView):

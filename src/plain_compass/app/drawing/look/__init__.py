@@ -1,0 +1,1 @@
+"""Drawings of the standing tree: elevations, crown, butt, rot against height."""

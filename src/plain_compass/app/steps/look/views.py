@@ -1,0 +1,152 @@
+"""The four drawings of the Look step."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF
+from PySide6.QtGui import QPainter
+from PySide6.QtWidgets import QWidget
+
+from ....core.rising import Rising
+from ....job.fields import quantity_at
+from ...drawing.layout import Layout
+from ...drawing.look.butt_painter import paint_butt
+from ...drawing.look.crown_painter import paint_crown
+from ...drawing.look.look_layout import butt_layout, crown_layout, side_layout
+from ...drawing.look.rising_painter import paint_rising
+from ...drawing.look.surveyed import Facing, Surveyed
+from ...drawing.look.tree_painter import crown_reach_m, paint_tree
+from ...drawing.scale import Scale
+from ...frame.drawing_view import DrawingView, caption
+from ...frame.store import Snapshot, Store
+
+CAPTION = 26
+FIRST_ROW = 62.0
+MOST_OFF = 2.2
+"""Radii of the stump within which the centre of mass is shown at its place."""
+BELOW = 34
+"""Room under the ground line for the words about the weight."""
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+
+class LookView(DrawingView):
+    """A drawing that is handed the spreads of the tree it shows."""
+
+    def __init__(self, store: Store, surveyed: Callable[[Snapshot], Surveyed], parent: QWidget | None = None) -> None:
+        self.surveyed_of = surveyed
+        super().__init__(store, parent)
+
+    def with_spreads(self, layout: Layout, snapshot: Snapshot) -> Layout:
+        """The layout with every dimension's spread in its tag, and the one most worth measuring better named."""
+        surveyed, show = self.surveyed_of(snapshot), snapshot.speech.show
+        places = []
+        for place in layout.fields:
+            spread = surveyed.spread(place.path)
+            tag = place.tag
+            if spread > 0:
+                tag += f" ± {show(spread, quantity_at(place.path).kind)}"
+            if place.path == surveyed.worst:
+                tag = f"measure better: {tag}"
+            places.append(replace(place, tag=tag))
+        return Layout(tuple(places), layout.grips)
+
+
+class TreeView(LookView):
+    """The whole tree from one side."""
+
+    title = ""
+
+    def __init__(
+        self, store: Store, surveyed: Callable[[Snapshot], Surveyed], facing: Facing, title: str, parent: QWidget
+    ) -> None:
+        self.facing, self.title = facing, title
+        super().__init__(store, surveyed, parent)
+
+    def scale_for(self, snapshot: Snapshot) -> Scale:
+        """The tree fills the height; both views share one scale, since both have the same height."""
+        height = snapshot.plan.tree.height_m
+        free = self.height() - CAPTION - BELOW - 30
+        low, high = crown_reach_m(snapshot.result, self.facing)
+        span = max(high - low, 0.25 * height)
+        scale = min(free / height, (self.width() - 56) / span)
+        middle = (low + high) / 2
+        return Scale(scale, QPointF(self.width() / 2 - middle * scale, self.height() - BELOW))
+
+    def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
+        """Heights on one view, lean on the other."""
+        layout = side_layout(snapshot.result, scale, self.facing, self.width(), FIRST_ROW)
+        return self.with_spreads(layout, snapshot)
+
+    def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
+        """Tree and caption."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        paint_tree(self.canvas(painter, snapshot), self.facing, self.surveyed_of(snapshot))
+        caption(painter, self, self.title)
+
+
+class CrownView(LookView):
+    """The crown from above."""
+
+    def scale_for(self, snapshot: Snapshot) -> Scale:
+        """The crown, its limbs and its centre of mass inside the labels."""
+        tree = snapshot.plan.tree
+        reach = max([r.radius_m for r in tree.crown.readings] + [limb.length_m for limb in tree.limbs] + [1.0])
+        room = min(self.width() / 2 - 84, (self.height() - CAPTION) / 2 - 44)
+        return Scale(max(room, 30) / reach, QPointF(self.width() / 2, CAPTION + (self.height() - CAPTION) / 2))
+
+    def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
+        """Edges."""
+        layout = crown_layout(snapshot.result, scale, (self.width(), self.height() - CAPTION))
+        return self.with_spreads(layout, snapshot)
+
+    def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
+        """Crown and caption."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        paint_crown(self.canvas(painter, snapshot), self.surveyed_of(snapshot))
+        caption(painter, self, "Crown from above")
+
+
+class ButtView(LookView):
+    """The section at the cut, and beside it what raising the cut would do."""
+
+    rising: Rising | None = None
+
+    def plot_box(self) -> QRectF | None:
+        """Where the soundness by height is drawn; None where there is no rot to show."""
+        if self.rising is None or float(np.min(self.rising.shell_ratio)) >= 1.0:
+            return None
+        wide = min(max(self.width() * 0.36, 130), 200)
+        return QRectF(self.width() - wide, 8, wide - 4, self.height() - 64)
+
+    def scale_for(self, snapshot: Snapshot) -> Scale:
+        """The section in what the plot leaves."""
+        box = self.plot_box()
+        right = box.left() if box else float(self.width())
+        mass = snapshot.result.parts.mass
+        bark = float(np.hypot(*snapshot.result.parts.section.bark.T).max())
+        # The centre of mass belongs in the picture, unless that would make the stump a dot.
+        radius = max(bark, min(math.hypot(mass.com_forward_m, mass.com_left_m) + 0.05, MOST_OFF * bark))
+        room = min(right / 2 - 58, (self.height() - CAPTION - 50) / 2 - 34)
+        at = QPointF(right / 2, CAPTION + 24 + (self.height() - CAPTION - 74) / 2)
+        return Scale(max(room, 20) / radius, at)
+
+    def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
+        """Diameter, bark, buttresses, probes, cavity."""
+        return self.with_spreads(butt_layout(snapshot.result, scale, self.width(), self.height()), snapshot)
+
+    def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
+        """Section, plot, caption."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        paint_butt(self.canvas(painter, snapshot), self.surveyed_of(snapshot))
+        box = self.plot_box()
+        if box is not None and self.rising is not None:
+            cut_m = snapshot.plan.cut.height_m
+            paint_rising(painter, box, self.rising, cut_m, snapshot.speech, self.palette_in_use)
+        show = snapshot.speech.show
+        caption(painter, self, f"At the cut, {show(snapshot.plan.cut.height_m, 'length')} up")
