@@ -21,8 +21,10 @@ from .frame.window import Window
 from .steps.card.page import CardPage
 from .steps.card.pdf import write_card
 from .steps.cut.page import CutPage
+from .steps.look.measure_panel import MeasurePanel
 from .steps.look.page import LookPage
 
+PANELS = {"Measure": MeasurePanel}
 PAGES = {"look": LookPage, "cut": CutPage, "card": CardPage}
 
 
@@ -67,7 +69,7 @@ def save_card(window: Window) -> None:
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:
     """The window on a job."""
-    return Window(Store(opened, path), settings, recovery, dict(PAGES), _card_commands)
+    return Window(Store(opened, path), settings, recovery, dict(PAGES), dict(PANELS), _card_commands)
 
 
 class DisplayError(PlainCompassError):

@@ -6,7 +6,7 @@ import argparse
 import threading
 
 from ..instruments.devices import Faults
-from ..instruments.server import LOOPBACK, Instruments
+from ..instruments.server import FIRST_PORT, LOOPBACK, Instruments
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
@@ -17,13 +17,16 @@ def add_to(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--noise", type=float, default=1.0, metavar="TIMES", help="spread against the usual one")
     for name in ("lost", "other-unit", "garbage"):
         parser.add_argument(f"--{name}", type=float, default=0.0, metavar="SHARE", help="share of lines, 0 to 1")
+    parser.add_argument("--port", type=int, default=FIRST_PORT, help="first port; 0 for any that are free")
     parser.add_argument("--for", dest="seconds", type=float, default=None, metavar="SECONDS", help="stop by itself")
 
 
 def run(arguments: argparse.Namespace) -> int:
     """Serve until the time is over or the person interrupts."""
     faults = Faults(arguments.noise, arguments.lost, arguments.other_unit, arguments.garbage)
-    with Instruments(arguments.seed, faults, count=arguments.count, every_s=arguments.every) as running:
+    with Instruments(
+        arguments.seed, faults, count=arguments.count, every_s=arguments.every, port=arguments.port
+    ) as running:
         for name, port in running.ports.items():
             print(f"{name} {LOOPBACK}:{port}", flush=True)
         try:

@@ -45,11 +45,12 @@ def _clinometer(rng: random.Random, seq: int, truth: Truth, faults: Faults) -> b
     """Top and base in turn, and every third time the distance."""
     if seq % 3 == 2:
         return RANGE.line(rng, seq, truth.distance_m, faults)
-    up = (truth.height_m if seq % 3 == 0 else 0.0) - truth.eye_m
+    aim = "top" if seq % 3 == 0 else "base"
+    up = (truth.height_m if aim == "top" else 0.0) - truth.eye_m
     angle = math.degrees(math.atan2(up, truth.distance_m)) + rng.gauss(0.0, 0.25 * faults.noise)
     if rng.random() < faults.other_unit:
-        return encode("rangefinder", seq, "angle", "pct", value=round(100 * math.tan(math.radians(angle)), 2))
-    return encode("rangefinder", seq, "angle", "deg", value=round(angle, 2))
+        return encode("rangefinder", seq, "angle", "pct", aim=aim, value=round(100 * math.tan(math.radians(angle)), 2))
+    return encode("rangefinder", seq, "angle", "deg", aim=aim, value=round(angle, 2))
 
 
 FACTORS = {"m": 1.0, "ft": 0.3048, "mm": 0.001, "in": 0.0254, "m/s": 1.0, "km/h": 1 / 3.6}

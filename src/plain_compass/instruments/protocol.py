@@ -6,7 +6,8 @@ Every line says which device it is, what it measured, in which unit, and counts 
     {"device": "probe", "seq": 3, "kind": "profile", "depth": [0, 5, 10], "value": [62, 60, 11], "unit": "mm"}
 
 Kinds and units: ``distance`` m, ft · ``angle`` deg, pct (slope in percent) · ``girth`` mm, cm, m, in · ``wind`` m/s,
-km/h, kn · ``profile`` with depths in mm, cm or in and resistances in percent. Unknown members are passed over. The
+km/h, kn · ``profile`` with depths in mm, cm or in and resistances in percent. An angle may say
+what it was aimed at: ``"aim": "top"`` or ``"base"``. Unknown members are passed over. The
 decoder takes bytes as they come and survives garbage, half lines, floods and repeated lines.
 """
 
@@ -39,6 +40,7 @@ class Sample:
         value: in SI units (degrees for angles); for a profile the deepest point.
         depths_m, resistance: a probe's profile, empty for everything else.
         raw: the line as it came, kept with the job.
+        aim: what an angle was aimed at, ``top`` or ``base``; empty where the line does not say.
         missed: how many lines of this device are missing before it, as its count tells.
     """
 
@@ -48,6 +50,7 @@ class Sample:
     value: float
     raw: str
     missed: int = 0
+    aim: str = ""
     depths_m: tuple[float, ...] = ()
     resistance: tuple[float, ...] = ()
 
@@ -73,6 +76,11 @@ class Decoder:
         self._rest = b""
         self._skipping = False
         self._last: dict[str, int] = {}
+
+    def restart(self) -> None:
+        """Forget a half line: its connection has broken. Devices begin to count anew when they come back."""
+        self._rest, self._skipping = b"", False
+        self._last.clear()
 
     def feed(self, data: bytes) -> list[Sample | Rejected]:
         """Take bytes as they come, whole lines or not."""
@@ -127,7 +135,8 @@ def _sample(content: Any, raw: str) -> Sample:
     low, high = LIMITS[kind]
     if not low <= value <= high:
         raise ValueError(f"{kind} {value:g} is outside {low:g} to {high:g}")
-    return Sample(device, seq, kind, value, raw)
+    aim = content.get("aim")
+    return Sample(device, seq, kind, value, raw, aim=aim if aim in ("top", "base") else "")
 
 
 def _in_si(value: float, kind: str, unit: str) -> float:

@@ -6,21 +6,28 @@ import socketserver
 import threading
 import time
 
+from ..core.errors import PlainCompassError
 from .devices import DEVICES, Device, Faults, Truth, lines
 
 LOOPBACK = "127.0.0.1"
+FIRST_PORT = 47310
+"""Where the window looks for instruments unless it is told otherwise; the next ones follow."""
 MADE_UP = Truth()
 AHEAD = 100_000
 """Most lines of a device in one run; nobody takes as many readings of one tree."""
+
+
+class PortError(PlainCompassError):
+    """The ports asked for cannot be had."""
 
 
 class _Server(socketserver.ThreadingTCPServer):
     daemon_threads = True
     allow_reuse_address = True
 
-    def __init__(self, device: Device, content: list[bytes], every_s: float) -> None:
+    def __init__(self, device: Device, content: list[bytes], every_s: float, port: int) -> None:
         self.device, self.content, self.every_s = device, content, every_s
-        super().__init__((LOOPBACK, 0), _Handler)
+        super().__init__((LOOPBACK, port), _Handler)
 
 
 class _Handler(socketserver.BaseRequestHandler):
@@ -37,13 +44,30 @@ class _Handler(socketserver.BaseRequestHandler):
 
 
 class Instruments:
-    """All simulated instruments, running. Use as a context; ``ports`` says where each listens."""
+    """All simulated instruments, running. Use as a context; ``ports`` says where each listens.
+
+    ``port`` is the first of as many in a row as there are instruments; 0 takes any that are free.
+    """
 
     def __init__(
-        self, seed: int, faults: Faults, *, truth: Truth = MADE_UP, count: int = 200, every_s: float = 0.5
+        self,
+        seed: int,
+        faults: Faults,
+        *,
+        truth: Truth = MADE_UP,
+        count: int = 200,
+        every_s: float = 0.5,
+        port: int = 0,
     ) -> None:
         made = [(device, lines(device, min(count, AHEAD), seed, truth, faults)) for device in DEVICES]
-        self._servers = [_Server(device, content, every_s) for device, content in made]
+        self._servers: list[_Server] = []
+        try:
+            for number, (device, content) in enumerate(made):
+                self._servers.append(_Server(device, content, every_s, port + number if port else 0))
+        except OSError as error:
+            for server in self._servers:
+                server.server_close()
+            raise PortError(f"Port {port} or the next ones are taken ({error.strerror}); choose others.") from None
         self.ports = {server.device.name: int(server.server_address[1]) for server in self._servers}
 
     def __enter__(self) -> Instruments:

@@ -35,6 +35,11 @@ def quantity_at(path: str) -> Quantity:
     return found
 
 
+def is_choice(path: str) -> bool:
+    """Whether a choice among words stands at a path."""
+    return "choice" in _field(root_of(path), path).metadata
+
+
 def choice_at(path: str) -> tuple[str, dict[str, str], str]:
     """(label, options, help) of the choice at a path."""
     meta = _field(root_of(path), path).metadata

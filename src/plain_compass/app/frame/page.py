@@ -42,4 +42,11 @@ class Page(Protocol):
         """The drawings, for copying."""
 
 
+class Panel(Protocol):
+    """One face of the side column that a step brings along."""
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Follow the document."""
+
+
 PageFactory: TypeAlias = Callable[[Store, Commands, QWidget], QWidget]

@@ -2,97 +2,31 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFormLayout, QLabel, QLineEdit, QPlainTextEdit, QScrollArea, QVBoxLayout, QWidget
+from collections.abc import Callable
 
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QFormLayout,
+    QLabel,
+    QLineEdit,
+    QPlainTextEdit,
+    QScrollArea,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ...core.errors import PlainCompassError
+from ...job.document import Job
 from ...job.edits import rename_tree
-from ...job.fields import choice_at, quantity_at
-from ...job.spreads import COMPASS_NAMES
+from ...job.fields import choice_at, is_choice, quantity_at
+from ...job.lists import LISTS, add_item, remove_item
 from ..drawing.palette import font
 from .choice_edit import LABELS, TABLES, ChoiceEdit
 from .field_edit import FieldEdit
+from .item_row import ItemRow
+from .sheet_sections import SECTIONS, expanded
 from .store import Snapshot, Store
-
-SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    (
-        "Tree",
-        (
-            "tree.species",
-            "girth:tree.trunk.diameter_m",
-            "tree.trunk.diameter_m",
-            "tree.trunk.at_m",
-            "tree.trunk.cross_diameter_m",
-            "tree.trunk.diameter_bearing_deg",
-            "tree.trunk.butt_diameter_m",
-            "tree.trunk.butt_at_m",
-            "tree.trunk.bark_m",
-            "tree.height_m",
-            "tree.condition",
-            "tree.crack",
-        ),
-    ),
-    ("Crown, paced from the stem", ("tree.crown.base_m", "tree.crown.leaf", "tree.crown.readings.*.radius_m")),
-    (
-        "Lean",
-        (
-            "tree.lean.angle_deg",
-            "tree.lean.bearing_deg",
-            "tree.lean.method",
-            "tree.lean.sweep_m",
-            "tree.lean.sweep_bearing_deg",
-        ),
-    ),
-    (
-        "Rot at the cut",
-        (
-            "tree.decay.kind",
-            "tree.decay.offset_m",
-            "tree.decay.bearing_deg",
-            "tree.decay.radius_m",
-            "tree.decay.shell.*.sound_m",
-        ),
-    ),
-    (
-        "Saw and wedges",
-        (
-            "kit.bar_m",
-            "kit.bar_width_m",
-            "kit.kerf_m",
-            "kit.wedge_length_m",
-            "kit.wedge_thickness_m",
-            "kit.wedge_width_m",
-            "kit.wedge_seat_m",
-            "kit.wedge_count",
-            "kit.maul_J",
-        ),
-    ),
-    ("Job", ("practice", "site.kept_away_lengths", "units", "words")),
-)
-CHOICES = (
-    "tree.species",
-    "tree.condition",
-    "tree.crack",
-    "tree.crown.leaf",
-    "tree.lean.method",
-    "tree.decay.kind",
-    "practice",
-    "units",
-    "words",
-)
-
-
-def is_shown(path: str, snapshot: Snapshot) -> bool:
-    """Rot's fields only where its kind uses them; a second diameter's bearing only when there is one."""
-    kind = snapshot.plan.tree.decay.kind
-    if path in ("tree.decay.offset_m", "tree.decay.bearing_deg", "tree.decay.radius_m"):
-        return kind == "cavity"
-    if path.startswith("tree.decay.shell"):
-        return kind == "shell"
-    if path == "tree.trunk.diameter_bearing_deg":
-        return snapshot.plan.tree.trunk.cross_diameter_m is not None
-    if path == "tree.trunk.butt_at_m":
-        return snapshot.plan.tree.trunk.butt_diameter_m is not None
-    return True
 
 
 class Sheet(QScrollArea):
@@ -105,6 +39,7 @@ class Sheet(QScrollArea):
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._rows: dict[str, tuple[QLabel, QWidget]] = {}
+        self._items: list[ItemRow] = []
         self._shape: tuple[tuple[str, tuple[str, ...]], ...] = ()
 
     def refresh(self, snapshot: Snapshot) -> None:
@@ -115,6 +50,8 @@ class Sheet(QScrollArea):
         if shape != self._shape:
             self._shape = shape
             self._build(snapshot)
+        for item in self._items:
+            item.refresh(snapshot)
         for path, (label, widget) in self._rows.items():
             label.setText(self._label(path, snapshot))
             if isinstance(widget, (FieldEdit, ChoiceEdit)):
@@ -123,25 +60,11 @@ class Sheet(QScrollArea):
         self._show_texts(snapshot)
 
     def _paths(self, snapshot: Snapshot) -> tuple[tuple[str, tuple[str, ...]], ...]:
-        return tuple((title, tuple(self._expanded(paths, snapshot))) for title, paths in SECTIONS)
-
-    @staticmethod
-    def _expanded(paths: tuple[str, ...], snapshot: Snapshot) -> list[str]:
-        found = []
-        for path in paths:
-            plain = path.removeprefix("girth:")
-            if not is_shown(plain, snapshot):
-                continue
-            if ".*." in path:
-                base, rest = path.split(".*.")
-                found += [f"{base}.{i}.{rest}" for i in range(len(snapshot.value(base)))]
-            else:
-                found.append(path)
-        return found
+        return tuple((title, tuple(expanded(paths, snapshot))) for title, paths in SECTIONS)
 
     def _build(self, snapshot: Snapshot) -> None:
         focused = self.focusWidget().objectName() if self.focusWidget() else ""
-        self._rows = {}
+        self._rows, self._items = {}, []
         body = QWidget()
         body.setObjectName("sheetbody")
         column = QVBoxLayout(body)
@@ -170,10 +93,14 @@ class Sheet(QScrollArea):
         form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.AllNonFixedFieldsGrow)
         form.setVerticalSpacing(4)
         for path in paths:
+            kind, _, base = path.partition(":")
+            if kind in ("item", "more"):
+                form.addRow(self._item(base) if kind == "item" else self._more(base))
+                continue
             label = QLabel()
             label.setFont(font(13))
             widget: QWidget
-            if path in CHOICES:
+            if _is_choice(path):
                 widget = ChoiceEdit(self.store, path)
             else:
                 widget = FieldEdit(self.store, path.removeprefix("girth:"), as_girth=path.startswith("girth:"))
@@ -181,6 +108,33 @@ class Sheet(QScrollArea):
             self._rows[path] = (label, widget)
             form.addRow(label, widget)
         return form
+
+    def _item(self, path: str) -> ItemRow:
+        base, _, number = path.rpartition(".")
+        row = ItemRow(self.store, path, lambda: self._remove(base, int(number)))
+        self._items.append(row)
+        return row
+
+    def _more(self, base: str) -> QToolButton:
+        button = QToolButton()
+        button.setText(f"Add {LISTS[base].name}")
+        button.setObjectName(f"add:{base}")
+        button.setFont(font(13))
+        button.clicked.connect(lambda: self._add(base))
+        return button
+
+    def _add(self, base: str) -> None:
+        self._change(f"{LISTS[base].name} added", lambda job, tree_id: add_item(job, tree_id, base))
+
+    def _remove(self, base: str, index: int) -> None:
+        self._change(f"{LISTS[base].name} removed", lambda job, tree_id: remove_item(job, tree_id, base, index))
+
+    def _change(self, title: str, change: Callable[[Job, str], Job]) -> None:
+        store = self.store
+        try:
+            store.edit(title, change(store.snapshot.job, store.tree_id))
+        except PlainCompassError as error:
+            store.refused.emit(store.snapshot.speech.error(error))
 
     def _texts(self) -> QFormLayout:
         form = QFormLayout()
@@ -227,10 +181,11 @@ class Sheet(QScrollArea):
     def _label(path: str, snapshot: Snapshot) -> str:
         if path.startswith("girth:"):
             return "girth"
-        if path in CHOICES:
+        if _is_choice(path):
             label = LABELS[path][0] if path in TABLES else choice_at(path)[0]
             return snapshot.speech.say(label)
-        if ".readings." in path or ".shell." in path:
-            bearing = snapshot.value(path.rsplit(".", 1)[0]).bearing_deg
-            return COMPASS_NAMES.get(bearing, snapshot.speech.show(bearing, "bearing"))
         return snapshot.speech.label(quantity_at(path))
+
+
+def _is_choice(path: str) -> bool:
+    return path in TABLES or (not path.startswith("girth:") and is_choice(path))

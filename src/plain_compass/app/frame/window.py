@@ -31,7 +31,7 @@ from .findings_list import FindingsList
 from .job_actions import JobActions
 from .menus import fill_job_menu, fill_tree_menu
 from .message_bar import MessageBar
-from .page import Page, PageFactory
+from .page import Page, PageFactory, Panel
 from .recovery import Recovery
 from .settings import Settings
 from .sheet import Sheet
@@ -55,6 +55,7 @@ class Window(QMainWindow):
         settings: Settings,
         recovery: Recovery,
         pages: dict[str, PageFactory],
+        panels: dict[str, PageFactory],
         more_commands: Callable[[Window], list[Command]],
     ) -> None:
         super().__init__()
@@ -64,7 +65,7 @@ class Window(QMainWindow):
         self.jobs, self.edits = JobActions(self), EditActions(self)
         self.commands = Commands(self)
         self.commands.add(*self.jobs.commands(), *self.edits.commands(), *view_commands(self), *more_commands(self))
-        self._compose(pages)
+        self._compose(pages, panels)
         self._connect()
         self.setAcceptDrops(True)
         self.show_scheme(settings.text("scheme", "light"))
@@ -73,10 +74,11 @@ class Window(QMainWindow):
 
     # Composition ---------------------------------------------------------------------------------------
 
-    def _compose(self, pages: dict[str, PageFactory]) -> None:
+    def _compose(self, pages: dict[str, PageFactory], panels: dict[str, PageFactory]) -> None:
         self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
         self.findings, self.sheet, self.survey = FindingsList(), Sheet(self.store), SurveyLine(self.store)
         self.pages = {key: make(self.store, self.commands, self) for key, make in pages.items()}
+        self.panels = {title: cast(Panel, make(self.store, self.commands, self)) for title, make in panels.items()}
         self.stack = QStackedWidget()
         for page in self.pages.values():
             page.setObjectName("page")
@@ -106,11 +108,13 @@ class Window(QMainWindow):
         self.side = QStackedWidget()
         self.side.addWidget(self.findings)
         self.side.addWidget(self.sheet)
+        for panel in self.panels.values():
+            self.side.addWidget(cast(QWidget, panel))
         tabs = QHBoxLayout()
         tabs.setContentsMargins(6, 0, 6, 0)
         group = QButtonGroup(column)
         self.tabs: list[QToolButton] = []
-        for number, words in enumerate(("Findings", "Tree sheet")):
+        for number, words in enumerate(("Findings", "Tree sheet", *self.panels)):
             tab = QToolButton()
             tab.setText(words)
             tab.setToolTip(f"{words} (F2)")
@@ -158,6 +162,8 @@ class Window(QMainWindow):
         self._refresh_names()
         self.page.refresh(snapshot)
         self.sheet.refresh(snapshot)
+        for panel in self.panels.values():
+            panel.refresh(snapshot)
         self.findings.show_findings(result.findings, speech, dragging=self.store.dragging)
         self.band.show_findings(result.findings, speech)
         self.trail.show_level("look", level_seen(result.findings))
@@ -186,11 +192,14 @@ class Window(QMainWindow):
         self.side.setCurrentIndex(number)
         self.tabs[number].setChecked(True)
         self.sheet.refresh(self.store.snapshot)
+        for panel in self.panels.values():
+            panel.refresh(self.store.snapshot)
 
     def toggle_sheet(self) -> None:
-        """The other one."""
-        self.show_side(1 - self.side.currentIndex())
-        (self.sheet if self.side.currentIndex() else self.findings).setFocus()
+        """The next face of the column."""
+        self.show_side((self.side.currentIndex() + 1) % self.side.count())
+        if (shown := self.side.currentWidget()) is not None:
+            shown.setFocus()
 
     def _bring_out(self, finding: Finding) -> None:
         self.page.bring_out(finding)

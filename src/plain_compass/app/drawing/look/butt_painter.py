@@ -39,7 +39,7 @@ def paint_butt(c: Canvas, surveyed: Surveyed) -> None:
     c.painter.setPen(pen(c.palette.lay, 2.0))
     front = c.scale.point(0, float(section.bark[:, 0].max()))
     paint_arrow(c.painter, front - QPointF(0, 4), front - QPointF(0, 26), 9)
-    paint_north(c.painter, QPointF(26, 58), lay, c.palette)
+    paint_north(c.painter, QPointF(26, 62), lay, c.palette)
 
 
 def _design(c: Canvas) -> None:

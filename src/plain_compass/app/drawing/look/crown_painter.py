@@ -32,7 +32,7 @@ def paint_crown(c: Canvas, surveyed: Surveyed) -> None:
     c.painter.setBrush(fill(c.palette.paper))
     c.painter.drawPolygon(polygon(c.scale.plan(outline)))
     _sectors(c, outline)
-    paint_north(c.painter, QPointF(26, 58), c.result.case.cut.lay_deg, c.palette)
+    paint_north(c.painter, QPointF(c.painter.viewport().width() - 28, 32), c.result.case.cut.lay_deg, c.palette)
     _edges(c, surveyed)
     _limbs(c)
     _lay_and_hinge(c)

@@ -53,7 +53,7 @@ class LookPage(QWidget):
         grid.addWidget(self.across, 0, 1, 2, 1)
         grid.addWidget(self.crown, 0, 2)
         grid.addWidget(self.butt, 1, 2)
-        for column, share in enumerate((32, 32, 36)):
+        for column, share in enumerate((30, 30, 40)):
             grid.setColumnStretch(column, share)
         grid.setRowStretch(0, 52)
         grid.setRowStretch(1, 48)

@@ -121,7 +121,7 @@ class ButtView(LookView):
         """Where the soundness by height is drawn; None where there is no rot to show."""
         if self.rising is None or float(np.min(self.rising.shell_ratio)) >= 1.0:
             return None
-        wide = min(max(self.width() * 0.36, 130), 200)
+        wide = min(max(self.width() * 0.33, 112), 220)
         return QRectF(self.width() - wide, 8, wide - 4, self.height() - 64)
 
     def scale_for(self, snapshot: Snapshot) -> Scale:
@@ -132,7 +132,7 @@ class ButtView(LookView):
         bark = float(np.hypot(*snapshot.result.parts.section.bark.T).max())
         # The centre of mass belongs in the picture, unless that would make the stump a dot.
         radius = max(bark, min(math.hypot(mass.com_forward_m, mass.com_left_m) + 0.05, MOST_OFF * bark))
-        room = min(right / 2 - 58, (self.height() - CAPTION - 50) / 2 - 34)
+        room = min(right / 2 - 46, (self.height() - CAPTION - 50) / 2 - 34)
         at = QPointF(right / 2, CAPTION + 24 + (self.height() - CAPTION - 74) / 2)
         return Scale(max(room, 20) / radius, at)
 

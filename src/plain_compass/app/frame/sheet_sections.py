@@ -1,0 +1,123 @@
+"""What stands on the tree sheet, in which order, and when each row is shown."""
+
+from __future__ import annotations
+
+from ...core.around import ABOVE, LEAVE, LIFE
+from .store import Snapshot
+
+SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (
+        "Tree",
+        (
+            "tree.species",
+            "girth:tree.trunk.diameter_m",
+            "tree.trunk.diameter_m",
+            "tree.trunk.at_m",
+            "tree.trunk.cross_diameter_m",
+            "tree.trunk.diameter_bearing_deg",
+            "tree.trunk.butt_diameter_m",
+            "tree.trunk.butt_at_m",
+            "tree.trunk.bark_m",
+            "tree.height_m",
+            "tree.condition",
+        ),
+    ),
+    (
+        "Above and around",
+        tuple(f"tree.around.{name}" for name in (*ABOVE[:4], "tangled_deg", *ABOVE[4:], *LIFE, *LEAVE)),
+    ),
+    (
+        "Crown, paced from the stem",
+        ("tree.crown.base_m", "tree.crown.leaf", "tree.crown.load", "tree.crown.added_kg", "*tree.crown.readings"),
+    ),
+    (
+        "Lean",
+        (
+            "tree.lean.angle_deg",
+            "tree.lean.bearing_deg",
+            "tree.lean.method",
+            "tree.lean.sweep_m",
+            "tree.lean.sweep_bearing_deg",
+        ),
+    ),
+    (
+        "Second stem, heavy limbs",
+        (
+            "tree.fork.kind",
+            "tree.fork.union",
+            "tree.fork.height_m",
+            "tree.fork.diameter_m",
+            "tree.fork.top_m",
+            "tree.fork.lean_deg",
+            "tree.fork.bearing_deg",
+            "*tree.limbs",
+        ),
+    ),
+    ("Buttresses", ("*tree.lobes",)),
+    (
+        "Rot at the cut",
+        (
+            "tree.decay.kind",
+            "tree.decay.offset_m",
+            "tree.decay.bearing_deg",
+            "tree.decay.radius_m",
+            "*tree.decay.shell",
+            "tree.decay.at_m",
+            "tree.decay.top_m",
+            "*tree.decay.soundings",
+        ),
+    ),
+    ("Seen on the stem", ("tree.crack", "*tree.defects")),
+    (
+        "Saw and wedges",
+        (
+            "kit.bar_m",
+            "kit.bar_width_m",
+            "kit.kerf_m",
+            "kit.wedge_length_m",
+            "kit.wedge_thickness_m",
+            "kit.wedge_width_m",
+            "kit.wedge_seat_m",
+            "kit.wedge_count",
+            "kit.maul_J",
+        ),
+    ),
+    ("You", ("person.pace_m", "person.pace_spread_ratio")),
+    ("Job", ("practice", "site.kept_away_lengths", "units", "words")),
+)
+"""Title and rows; ``girth:`` shows a diameter as a girth, ``*`` stands for a list with its items."""
+
+
+def is_shown(path: str, snapshot: Snapshot) -> bool:
+    """Rows only where they mean something: rot's by its kind, a fork's where there is one."""
+    tree = snapshot.plan.tree
+    if path in ("tree.decay.offset_m", "tree.decay.bearing_deg", "tree.decay.radius_m"):
+        return tree.decay.kind == "cavity"
+    if path in ("tree.decay.at_m", "tree.decay.top_m"):
+        return tree.decay.kind in ("cavity", "shell")
+    if path == "*tree.decay.shell":
+        return tree.decay.kind == "shell"
+    if path == "tree.trunk.diameter_bearing_deg":
+        return tree.trunk.cross_diameter_m is not None
+    if path == "tree.trunk.butt_at_m":
+        return tree.trunk.butt_diameter_m is not None
+    if path.startswith("tree.fork.") and path != "tree.fork.kind":
+        return tree.fork.kind == "second"
+    if path == "tree.around.tangled_deg":
+        return tree.around.tangled == "yes"
+    return True
+
+
+def expanded(paths: tuple[str, ...], snapshot: Snapshot) -> list[str]:
+    """The rows there are now: a list becomes ``item:`` rows, one an item, and a ``more:`` row."""
+    found: list[str] = []
+    for path in paths:
+        if not is_shown(path.removeprefix("girth:"), snapshot):
+            continue
+        if path.startswith("*"):
+            base = path[1:]
+            found += [f"item:{base}.{index}" for index in range(len(snapshot.value(base)))]
+            found.append(f"more:{base}")
+        else:
+            found.append(path)
+    return found

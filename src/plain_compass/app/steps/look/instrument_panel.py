@@ -1,0 +1,204 @@
+"""Instruments in the side column: connect, see readings arrive, drop each onto what it measures."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from datetime import datetime
+
+from PySide6.QtWidgets import QGridLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
+
+from ....core.errors import InputError, PlainCompassError
+from ....instruments.assemble import Assembler
+from ....instruments.devices import DEVICES, Faults, Truth
+from ....instruments.protocol import Sample
+from ....instruments.server import FIRST_PORT, Instruments
+from ....job.readings import SHELL, Taken
+from ....job.taking import take
+from ....job.units import TypedError, parse
+from ...drawing.palette import font
+from ...frame.store import Store
+from .chips import Chip, target_paths
+from .link import Link
+from .readings_list import said
+
+MOST_CHIPS = 8
+"""Readings shown waiting; older ones give way, since nobody took them."""
+
+
+class InstrumentPanel(QWidget):
+    """Connects to instruments on this machine and lays their readings out to be taken."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.links: list[Link] = []
+        self.chips: list[Chip] = []
+        self.assembler = Assembler()
+        self.every_s = 0.8
+        self._own: Instruments | None = None
+        self._compose()
+        self.destroyed.connect(lambda _=None, own=self.__dict__: _stop(own))
+
+    def _compose(self) -> None:
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 10, 0, 0)
+        column.setSpacing(4)
+        heading = QLabel("Instruments")
+        heading.setFont(font(14, strong=True))
+        column.addWidget(heading)
+        grid = QGridLayout()
+        self.port, self.bearing = QLineEdit(str(FIRST_PORT)), QLineEdit("0")
+        for row, (words, field, name) in enumerate(
+            (("first port", self.port, "instrument:port"), ("probe drilled at", self.bearing, "instrument:bearing"))
+        ):
+            label = QLabel(words)
+            label.setFont(font(13, narrow=True))
+            field.setFont(font(14))
+            field.setFixedWidth(70)
+            field.setObjectName(name)
+            field.setAccessibleName(words)
+            grid.addWidget(label, row, 0)
+            grid.addWidget(field, row, 1)
+        self.connect_button = self._button("Connect", self.toggle, "instrument:connect")
+        self.own_button = self._button("Stand-ins", self.start_own, "instrument:own")
+        self.own_button.setToolTip("Simulated instruments on this machine, pointed at a tree like this one")
+        grid.addWidget(self.connect_button, 0, 2)
+        grid.addWidget(self.own_button, 1, 2)
+        column.addLayout(grid)
+        self.state = QLabel("Not connected.")
+        self.state.setFont(font(13, narrow=True))
+        self.state.setWordWrap(True)
+        self.state.setAccessibleName("State of the instruments")
+        column.addWidget(self.state)
+        self.tray = QVBoxLayout()
+        self.tray.setSpacing(3)
+        column.addLayout(self.tray)
+
+    def _button(self, text: str, do: object, name: str) -> QToolButton:
+        button = QToolButton()
+        button.setText(text)
+        button.setObjectName(name)
+        button.clicked.connect(do)
+        return button
+
+    # Connecting ----------------------------------------------------------------------------------------
+
+    def toggle(self) -> None:
+        """Connect, or close what is connected."""
+        if self.links:
+            self.close_links()
+            return
+        try:
+            port = int(self.port.text())
+            if not 1024 <= port <= 65535 - len(DEVICES):
+                raise ValueError
+        except ValueError:
+            most = 65535 - len(DEVICES)
+            self.store.refused.emit(f"First port “{self.port.text()}” is no port; accepted: 1024 to {most}.")
+            return
+        self.connect_to({device.name: port + number for number, device in enumerate(DEVICES)})
+
+    def start_own(self) -> None:
+        """Run the stand-ins inside the window and connect to them."""
+        self.close_links()
+        tree = self.store.snapshot.plan.tree
+        truth = Truth(
+            height_m=tree.height_m,
+            distance_m=max(round(tree.height_m * 1.2), 8),
+            girth_m=math.pi * tree.trunk.diameter_m,
+            radius_m=tree.trunk.diameter_m / 2,
+            sound_shell_m=tree.trunk.diameter_m / 5,
+        )
+        self._own = Instruments(int(tree.height_m * 100), Faults(lost=0.05), truth=truth, every_s=self.every_s)
+        self._own.__enter__()
+        self.connect_to(self._own.ports)
+
+    def connect_to(self, ports: dict[str, int]) -> None:
+        """Connect to instruments by name and port."""
+        for name, port in ports.items():
+            link = Link(name, port, self)
+            link.arrived.connect(self._arrived)
+            link.refused.connect(lambda _: self._show_state())
+            link.changed.connect(self._show_state)
+            self.links.append(link)
+        self._show_state()
+
+    def close_links(self) -> None:
+        """Close every connection; readings that have come in stay."""
+        for link in self.links:
+            link.close()
+            link.deleteLater()
+        self.links = []
+        _stop(self.__dict__)
+        self._show_state()
+
+    def _show_state(self) -> None:
+        self.connect_button.setText("Close" if self.links else "Connect")
+        if not self.links:
+            self.state.setText("Not connected. Readings that came in stay.")
+            return
+        parts = []
+        for link in self.links:
+            faults = [f"{link.missed} lost"] if link.missed else []
+            faults += [f"{link.rejected} not readable"] if link.rejected else []
+            parts.append(f"{link.name}: {link.state}, {', '.join([f'{link.accepted} lines', *faults])}")
+        self.state.setText("\n".join(parts))
+
+    # Readings ------------------------------------------------------------------------------------------
+
+    def _arrived(self, sample: Sample) -> None:
+        try:
+            self.assembler.probe_bearing_deg = parse(self.bearing.text(), "bearing", "metric") % 360.0
+        except TypedError:
+            self.assembler.probe_bearing_deg = 0.0
+        try:
+            taken = self.assembler.take(sample, datetime.now().isoformat(sep=" ", timespec="seconds"))
+        except InputError:
+            return
+        if taken is not None:
+            self._offer(taken)
+
+    def _offer(self, taken: Taken) -> None:
+        """One more reading in the tray, the newest on top."""
+        speech = self.store.snapshot.speech
+        name = "girth, as diameter" if taken.what == "tree.trunk.diameter_m" else taken.what.split(".")[-1]
+        text = f"{name.removesuffix('_m').replace('_', ' ')} {said(taken.what, taken.values, taken.spreads, speech)}"
+        chip = Chip(taken, text, self)
+        chip.dropped.connect(lambda path, c=chip: self.drop(c, path))
+        self.tray.insertWidget(0, chip)
+        self.chips.insert(0, chip)
+        for old in self.chips[MOST_CHIPS:]:
+            self._remove(old)
+
+    def _remove(self, chip: Chip) -> None:
+        self.chips.remove(chip)
+        self.tray.removeWidget(chip)
+        chip.hide()
+        chip.deleteLater()
+
+    def drop(self, chip: Chip, path: str) -> None:
+        """Take a waiting reading: onto the dimension at ``path``, or where it belongs when that is empty."""
+        store, taken = self.store, chip.taken
+        if path and path not in target_paths(taken, store.snapshot.plan):
+            store.refused.emit(f"A reading of {chip.text().split(' ')[0]} does not measure that; drop it on its own.")
+            return
+        if path and taken.what == SHELL:
+            taken = replace(taken, values=(store.snapshot.value(path.rsplit(".", 1)[0]).bearing_deg, taken.values[1]))
+        elif path.startswith("tree.trunk."):
+            taken = replace(taken, what=path)
+        try:
+            job = take(store.snapshot.job, store.tree_id, taken)
+        except PlainCompassError as error:
+            store.refused.emit(store.snapshot.speech.error(error))
+            return
+        if store.edit(f"{taken.by} reading taken", job):
+            self._remove(chip)
+
+
+def _stop(own: dict[str, object]) -> None:
+    """Stop stand-ins that run inside the window."""
+    running = own.get("_own")
+    if isinstance(running, Instruments):
+        running.__exit__()
+        own["_own"] = None

@@ -1,0 +1,108 @@
+"""The raw readings of the tree, gathered by what they measure, each with a tick for whether it counts."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QCheckBox, QLabel, QVBoxLayout, QWidget
+
+from ....core.errors import PlainCompassError
+from ....job.fields import quantity_at
+from ....job.readings import EDGE, LEAN, SHELL, WIND, Group, Taken, groups_of
+from ....job.taking import use_reading
+from ....job.words import Speech
+from ...drawing.palette import font
+from ...drawing.text import unbroken
+from ...frame.store import Snapshot, Store
+
+
+def said(what: str, values: tuple[float, ...], spreads: tuple[float, ...], speech: Speech) -> str:
+    """Values of a reading with its spread, as a person reads them."""
+    if what == WIND:
+        return f"{values[0]:.1f} m/s ± {spreads[0]:.1f} m/s"
+    if what == LEAN:
+        shown = f"{speech.show(values[0], 'angle')} ± {speech.show(spreads[0], 'angle')}"
+        return f"{shown} to {speech.show(values[1], 'bearing')}"
+    kind = {EDGE: "span", SHELL: "length"}.get(what) or quantity_at(what).kind
+    return f"{speech.show(values[-1], kind)} ± {speech.show(spreads[-1], kind)}"
+
+
+def named(group: Group, about: Taken, speech: Speech) -> str:
+    """What a group of readings measures."""
+    if about.what in (EDGE, SHELL):
+        return f"{about.what} {speech.show(about.values[0], 'bearing')}"
+    return about.what if about.what in (LEAN, WIND) else speech.label(quantity_at(group.key))
+
+
+class ReadingsList(QWidget):
+    """One heading a thing with its average, one tick a reading. Made anew when the readings change."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.ticks: list[QCheckBox] = []
+        self._shown: tuple[object, ...] = ()
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(0, 6, 0, 0)
+        self._column.setSpacing(2)
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Follow the document."""
+        shown = (snapshot.plan.id, snapshot.plan.readings, snapshot.speech)
+        if shown == self._shown:
+            return
+        self._shown = shown
+        while (item := self._column.takeAt(0)) is not None:
+            if (gone := item.widget()) is not None:
+                gone.hide()
+                gone.deleteLater()
+        self.ticks = []
+        for group in groups_of(snapshot.plan.readings):
+            self._add_group(group, snapshot)
+        if not snapshot.plan.readings:
+            self._add_line("No readings taken yet: values stand as typed.", strong=False)
+
+    def _add_group(self, group: Group, snapshot: Snapshot) -> None:
+        readings, speech = snapshot.plan.readings, snapshot.speech
+        about = readings[group.positions[0]]
+        heading = named(group, about, speech)
+        if group.estimates:
+            values = tuple(e.value for e in group.estimates)
+            spreads = tuple(e.spread for e in group.estimates)
+            if about.what in (EDGE, SHELL):
+                values, spreads = (about.values[0], *values), (0.0, *spreads)
+            heading += f": {said(about.what, values, spreads, speech)}"
+        else:
+            heading += ": typed over"
+        self._add_line(heading, strong=True)
+        for position in group.positions:
+            self._add_tick(position, readings[position], position in group.outliers, speech)
+
+    def _add_line(self, text: str, *, strong: bool) -> None:
+        line = QLabel(unbroken(text[:1].upper() + text[1:]))
+        line.setFont(font(13, strong=strong))
+        line.setWordWrap(True)
+        self._column.addWidget(line)
+
+    def _add_tick(self, position: int, taken: Taken, left_out: bool, speech: Speech) -> None:
+        text = f"{said(taken.what, taken.values, taken.spreads, speech)} · {taken.by}"
+        if left_out:
+            text += " · off the others, left out"
+        tick = QCheckBox(unbroken(text))
+        tick.setObjectName(f"reading:{position}")
+        tick.setFont(font(13, narrow=True))
+        tick.setChecked(taken.used)
+        note = taken.note if len(taken.note) < 300 else f"{taken.note[:297]}..."
+        tick.setToolTip("\n".join(part for part in (note, taken.at) if part) or "no note")
+        tick.toggled.connect(lambda used, p=position: self._use(p, used))
+        self._column.addWidget(tick)
+        self.ticks.append(tick)
+
+    def _use(self, position: int, used: bool) -> None:
+        store = self.store
+        try:
+            job = use_reading(store.snapshot.job, store.tree_id, position, used=used)
+        except PlainCompassError as error:
+            store.refused.emit(store.snapshot.speech.error(error))
+            self._shown = ()
+            self.refresh(store.snapshot)
+            return
+        store.edit("reading counted" if used else "reading left out", job)

@@ -1,0 +1,107 @@
+"""Lists on the tree sheet: what a new item begins as, and adding and removing one."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Any
+
+from ..core.butt import Lobe
+from ..core.crown import crown_outline
+from ..core.errors import InputError
+from ..core.limbs import Limb
+from ..core.paths import held
+from ..core.section import reach_m
+from ..core.soundness import Defect, Sounding
+from ..core.tree import CrownReading, ShellReading, Tree
+from .document import Job, with_plan
+
+MOST_ITEMS = 16
+
+
+@dataclass(frozen=True, slots=True)
+class ItemList:
+    """One list of a tree.
+
+    Attributes:
+        name: what one item is called.
+        fields: the fields of an item, in the order in which they are shown.
+        new: the items that one press adds, given the tree.
+        least: fewest items that must stay.
+    """
+
+    name: str
+    fields: tuple[str, ...]
+    new: Callable[[Tree], tuple[Any, ...]]
+    least: int = 0
+
+
+def _free_bearing(items: tuple[Any, ...]) -> float:
+    """The middle of the widest gap between the bearings that are there."""
+    at = sorted(item.bearing_deg % 360.0 for item in items)
+    if not at:
+        return 0.0
+    low, high = max(pairwise([*at, at[0] + 360.0]), key=lambda pair: pair[1] - pair[0])
+    return float(round((low + high) / 2) % 360)
+
+
+def _edge(tree: Tree) -> tuple[CrownReading, ...]:
+    """A crown edge where the outline stands anyway, so that adding it changes nothing until it is paced."""
+    readings = tree.crown.readings
+    bearing = _free_bearing(readings)
+    return (CrownReading(bearing, round(reach_m(crown_outline(readings), bearing, readings[0].bearing_deg), 2)),)
+
+
+def _probe(tree: Tree) -> tuple[ShellReading, ...]:
+    shell = tree.decay.shell
+    sound = min((probe.sound_m for probe in shell), default=round(tree.trunk.diameter_m / 4, 3))
+    return (ShellReading(_free_bearing(shell), sound),)
+
+
+def _soundings(tree: Tree) -> tuple[Sounding, ...]:
+    """Eight sides at once to begin with, one more after that; each is unknown until it has been struck."""
+    there = tree.decay.soundings
+    if not there:
+        return tuple(Sounding(bearing) for bearing in range(0, 360, 45))
+    return (Sounding(_free_bearing(there)),)
+
+
+LISTS: dict[str, ItemList] = {
+    "tree.lobes": ItemList(
+        "buttress",
+        ("bearing_deg", "projection_m", "width_m", "top_m", "state"),
+        lambda tree: (Lobe(_free_bearing(tree.lobes), round(0.12 * tree.trunk.diameter_m, 3)),),
+    ),
+    "tree.limbs": ItemList(
+        "heavy limb",
+        ("bearing_deg", "height_m", "diameter_m", "length_m"),
+        lambda tree: (Limb(_free_bearing(tree.limbs), min(tree.crown.base_m + 1.0, tree.height_m / 2)),),
+    ),
+    "tree.crown.readings": ItemList("crown edge", ("bearing_deg", "radius_m", "state"), _edge, least=1),
+    "tree.decay.shell": ItemList("probe hole", ("bearing_deg", "sound_m"), _probe, least=1),
+    "tree.decay.soundings": ItemList("sounded side", ("bearing_deg", "sound"), _soundings),
+    "tree.defects": ItemList(
+        "thing seen",
+        ("kind", "bearing_deg", "height_m", "length_m"),
+        lambda tree: (Defect(height_m=min(0.5, tree.height_m)),),
+    ),
+}
+
+
+def add_item(job: Job, tree_id: str, path: str) -> Job:
+    """One more item in a list. Raises InputError when there are too many."""
+    plan = job.plan(tree_id)
+    items = held(plan, path)
+    made = LISTS[path].new(plan.tree)
+    if len(items) + len(made) > MOST_ITEMS:
+        raise InputError(path, len(items) + len(made), kind="count", low=0, high=MOST_ITEMS)
+    return with_plan(job, tree_id, path, (*items, *made))
+
+
+def remove_item(job: Job, tree_id: str, path: str, index: int) -> Job:
+    """One item less. Raises InputError when the list must keep it."""
+    items = held(job.plan(tree_id), path)
+    if len(items) <= LISTS[path].least:
+        raise InputError(path, len(items) - 1, kind="count", low=LISTS[path].least, high=MOST_ITEMS)
+    return with_plan(job, tree_id, path, items[:index] + items[index + 1 :])
