@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from plain_compass.core.around import ABOVE, LEAVE, LIFE, Around
 from plain_compass.core.cut import BackCut, Cut, Face, Hinge, Kit, Site, WedgeSeat
 from plain_compass.core.paths import with_value
 from plain_compass.core.plan import Assessment, Case, assess
@@ -14,6 +15,7 @@ from plain_compass.job.demo import demo_job
 from plain_compass.job.document import Job
 from plain_compass.job.tables import indicative, practice_of, wood_of
 
+WALKED = Around(**dict.fromkeys((*ABOVE, *LIFE), "no"), **dict.fromkeys(LEAVE, "yes"))
 ROUND = tuple(CrownReading(bearing, 3.0) for bearing in (0.0, 90.0, 180.0, 270.0))
 
 
@@ -27,6 +29,7 @@ def round_tree(**changes: Any) -> Tree:
         lean=Lean(method="plumb"),
         decay=Decay(kind="none"),
         crack="none",
+        around=WALKED,
     )
     for path, value in changes.items():
         tree = with_value(tree, path.replace("__", "."), value)

@@ -64,7 +64,7 @@ def test_a_bare_number_is_in_the_persons_own_units(text: str, kind: str, metres:
         ("214", "bearing", 214.0), ("214°", "bearing", 214.0), ("sw", "bearing", 225.0), ("NNE", "bearing", 22.5),
         ("70 deg", "angle", 70.0), ("20 L", "offset_angle", 20.0), ("20° R", "offset_angle", -20.0),
         ("-20", "offset_angle", -20.0), ("250 %", "ratio", 2.5), ("2", "ratio", 2.0), ("3", "count", 3.0),
-        ("80 J", "energy", 80.0), ("1500 kg", "number", 1500.0),
+        ("80 J", "energy", 80.0), ("1.5 t", "mass", 1500.0),
     ],
 )  # fmt: skip
 def test_other_kinds(text: str, kind: str, value: float) -> None:

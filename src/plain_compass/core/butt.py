@@ -11,7 +11,7 @@ from .quantity import bearing, choice, quantity
 class Lobe:
     """One buttress: a raised cosine standing out from the round stem, running out upwards."""
 
-    bearing_deg: float = bearing("buttress towards", "Bearing from the pith to the middle of the buttress.")
+    bearing_deg: float = bearing("towards", "Bearing from the pith to the middle of the buttress.")
     projection_m: float = quantity(
         0.06,
         kind="length",

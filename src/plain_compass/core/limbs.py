@@ -21,7 +21,7 @@ UNIONS = {
 class Limb:
     """One limb too heavy to count as part of an even crown."""
 
-    bearing_deg: float = bearing("limb towards", "Bearing in which the limb reaches out.")
+    bearing_deg: float = bearing("towards", "Bearing in which the limb reaches out.")
     height_m: float = quantity(
         6.0,
         kind="span",

@@ -24,6 +24,7 @@ KINDS: dict[str, str] = {
     "ratio": "",
     "count": "",
     "number": "",
+    "mass": "kg",
     "time": "s",
     "force": "N",
 }

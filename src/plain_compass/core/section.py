@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -176,7 +177,7 @@ def hull_girth_m(outline: Array) -> float:
 def round_share(trunk: Trunk, lobes: tuple[Lobe, ...]) -> float:
     """Diameter of the round stem over the taped one: a tape round buttresses measures their hull.
 
-    Found by the secant rule on the hull's girth; 1 without buttresses at the tape. Raises InputError when the
+    Found by the Illinois rule on the hull's girth; 1 without buttresses at the tape. Raises InputError when the
     buttresses stand out so far that no stem would be left between them.
     """
     taped_m, at_m = _taped(trunk)
@@ -190,13 +191,9 @@ def round_share(trunk: Trunk, lobes: tuple[Lobe, ...]) -> float:
         assert out is not None
         return hull_girth_m(rotated(bark, trunk.diameter_bearing_deg, 0.0) + out) - math.pi * taped_m * (1 + around) / 2
 
-    before, share = 1.0, 0.9
-    for _ in range(12):
-        high, low = excess(before), excess(share)
-        if abs(high - low) < 1e-12 or abs(low) < 1e-7:
-            break
-        before, share = share, max(share - low * (share - before) / (low - high), LEAST_ROUND)
-    if share <= LEAST_ROUND:
+    low, high = LEAST_ROUND, 1.0
+    below, above = excess(low), excess(high)
+    if below >= 0:
         most = max(lobes, key=lambda lobe: lobe.projection_m).projection_m
         raise InputError(
             "tree.lobes.projection_m",
@@ -206,6 +203,23 @@ def round_share(trunk: Trunk, lobes: tuple[Lobe, ...]) -> float:
             high=most / 2,
             reason="the buttresses would leave no stem within the taped girth",
         )
+    return _root(excess, (low, below), (high, above))
+
+
+def _root(function: Callable[[float], float], low: tuple[float, float], high: tuple[float, float]) -> float:
+    """Where a rising function is zero between two points (x, value) of unlike sign, by the Illinois rule."""
+    share, kept = high[0], 0
+    for _ in range(40):
+        share = (low[0] * high[1] - high[0] * low[1]) / (high[1] - low[1])
+        value = function(share)
+        if abs(value) < 1e-7:
+            break
+        if value > 0:
+            high, low = (share, value), (low[0], low[1] / 2) if kept == 1 else low
+            kept = 1
+        else:
+            low, high = (share, value), (high[0], high[1] / 2) if kept == -1 else high
+            kept = -1
     return share
 
 

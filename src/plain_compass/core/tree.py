@@ -150,7 +150,7 @@ class Crown:
     )
     added_kg: float | None = quantity(
         None,
-        kind="number",
+        kind="mass",
         low=0.0,
         high=20_000.0,
         label="added weight",
@@ -276,7 +276,7 @@ class Measured:
 
     mass_kg: float | None = quantity(
         None,
-        kind="number",
+        kind="mass",
         low=1.0,
         high=200_000.0,
         label="mass",

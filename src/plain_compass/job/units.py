@@ -33,6 +33,7 @@ METRES = {
 PACES = ("pace", "paces", "p")
 PACE_M = 0.75
 """A pace of somebody who has not measured his own."""
+MASSES = {"": 1.0, "kg": 1.0, "t": 1000.0, "lb": 0.45359237}
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
 ANGLE_KINDS = ("angle", "bearing", "offset_angle")
 DEFAULT_UNIT = {
@@ -52,6 +53,7 @@ EXAMPLES = {
     "count": "2",
     "energy": "80, 80 J",
     "number": "1500",
+    "mass": "350, 350 kg, 1.2 t, 800 lb",
 }
 _PLUS_MINUS = re.compile(r"\s*(?:±|\+-|\+/-)\s*")
 _NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
@@ -173,7 +175,9 @@ def _single(number: float, unit: str, text: str, kind: str) -> float:
         return number
     if kind == "energy" and unit in ("", "j"):
         return number
-    if kind == "number" and unit in ("", "kg"):
+    if kind == "mass" and unit in MASSES:
+        return number * MASSES[unit]
+    if kind == "number" and unit == "":
         return number
     raise TypedError(text, kind)
 
@@ -186,6 +190,8 @@ def shown(value: float | None, kind: str, units: str) -> str:
         return "no limit" if value > 0 else "none"
     if kind in LENGTH_KINDS:
         return _shown_length(value, kind, units)
+    if kind == "mass":
+        return f"{value:.0f} kg" if units == "metric" else f"{value / MASSES['lb']:.0f} lb"
     if kind == "offset_angle":
         return f"{abs(value):.0f}° {'L' if value >= 0.5 else 'R' if value <= -0.5 else ''}".strip()
     return {

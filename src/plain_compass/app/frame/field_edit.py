@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...job.fields import quantity_at
-from ...job.units import EXAMPLES, TypedError, parse
+from ...job.units import EXAMPLES, Typed, TypedError, parse_typed
 from ...job.words import Speech
 from ..drawing.palette import font
 from .store import Snapshot, Store
@@ -60,9 +61,10 @@ class FieldEdit(QLineEdit):
         name = "girth" if self._as_girth else speech.label(quantity)
         scale = math.pi if self._as_girth else 1.0
         low, high = (speech.show(bound * scale, quantity.kind) for bound in (quantity.low, quantity.high))
+        more = ", or a value ± its spread" if self.path.startswith("tree.") else ""
         self.setToolTip(
             f"{name[:1].upper()}{name[1:]}: {speech.say(quantity.help)}\n"
-            f"Type for example {EXAMPLES[quantity.kind]}. Accepted: {low} to {high}. Arrow keys move it."
+            f"Type for example {EXAMPLES[quantity.kind]}{more}. Accepted: {low} to {high}. Arrow keys move it."
             + "".join(f"\n{meaning}" for meaning in speech.meanings(quantity.label))
         )
         self.setAccessibleName(name)
@@ -77,11 +79,10 @@ class FieldEdit(QLineEdit):
         """Set the value from the text; True when the document has it."""
         if self.text() == self._shown:
             return True
-        value = self._read()
-        if value is False:
+        typed = self._read()
+        if typed is False:
             return False
-        title = f"{self.accessibleName()} {self.text().strip() or 'not taken'}"
-        if not self.store.set(self.path, value, title):
+        if not self._keep(typed):
             self._mark_wrong(True)
             return False
         self._shown = None
@@ -90,22 +91,36 @@ class FieldEdit(QLineEdit):
         self.refresh(self.store.snapshot)
         return True
 
-    def _read(self) -> float | bool | None:
-        """The typed value; False after saying why it cannot be read."""
+    def _keep(self, typed: Typed | None) -> bool:
+        """Set the value; one typed with its spread, or in paces, is kept as a reading."""
+        title = f"{self.accessibleName()} {self.text().strip() or 'not taken'}"
+        if typed is None:
+            return self.store.set(self.path, None, title)
+        spread = typed.spread
+        if spread is None and typed.paced:
+            spread = self.store.snapshot.job.person.pace_spread_ratio * abs(typed.value)
+        if spread is not None and self.path.startswith("tree."):
+            by = "paced" if typed.paced else "typed"
+            return self.store.take_typed(self.path, typed.value, spread, by, self.text().strip(), title)
+        return self.store.set(self.path, int(typed.value) if self.quantity.kind == "count" else typed.value, title)
+
+    def _read(self) -> Typed | Literal[False] | None:
+        """What was typed; False after saying why it cannot be read."""
         text = self.text().strip()
         if not text and self.quantity.optional:
             return None
         snapshot = self.store.snapshot
         try:
             depth = snapshot.result.parts.section.depth_m if self.quantity.kind == "length" else None
-            value = parse(text, self.quantity.kind, snapshot.job.units, depth)
+            typed = parse_typed(text, self.quantity.kind, snapshot.job.units, depth, snapshot.job.person.pace_m)
         except TypedError as error:
             self._mark_wrong(True)
             self.store.refused.emit(f"{self.accessibleName().capitalize()} {error.sentence()}")
             return False
-        if self.quantity.kind == "count":
-            return int(value)
-        return value / math.pi if self._as_girth and "girth" not in text.lower() else value
+        if self._as_girth and "girth" not in text.lower():
+            spread = None if typed.spread is None else typed.spread / math.pi
+            return Typed(typed.value / math.pi, spread, typed.paced)
+        return typed
 
     def _mark_wrong(self, wrong: bool) -> None:
         if bool(self.property("wrong")) != wrong:

@@ -36,8 +36,10 @@ class ItemRow(QWidget):
             editor.setMinimumWidth(40)
             label = QLabel()
             label.setFont(font(12, narrow=True))
-            grid.addWidget(label, 2 * row, column)
-            grid.addWidget(editor, 2 * row + 1, column)
+            # The last one takes what is left of its row.
+            span = IN_A_ROW - column if place == len(what.fields) - 1 else 1
+            grid.addWidget(label, 2 * row, column, 1, span)
+            grid.addWidget(editor, 2 * row + 1, column, 1, span)
             grid.setColumnStretch(column, 1)
             self.editors.append(editor)
             self.labels.append(label)

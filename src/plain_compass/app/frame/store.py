@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -16,8 +17,15 @@ from ...job.document import Job, TreePlan, assess_tree
 from ...job.edits import set_value, set_values
 from ...job.fields import quantity_at, root_of
 from ...job.files import Opened, write_job
+from ...job.readings import Taken, path_taken
+from ...job.taking import take
 from ...job.words import Speech
 from .history import History, State
+
+
+def now() -> str:
+    """The time of a reading, to the second."""
+    return datetime.now().isoformat(sep=" ", timespec="seconds")
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -103,6 +111,20 @@ class Store(QObject):
             self._refuse(error, path)
             return False
         return self.edit(title, job, joins=joins)
+
+    def take_typed(self, path: str, value: float, spread: float, by: str, note: str, title: str) -> bool:
+        """Keep a value typed with its spread as a reading, as one named step."""
+        taken = path_taken(self.snapshot.plan, path, value, spread, by, note, now())
+        return self.take(taken, title, path)
+
+    def take(self, taken: Taken, title: str, path: str = "") -> bool:
+        """Keep a reading with the tree and average it into what it measures, as one named step."""
+        try:
+            job = take(self.snapshot.job, self.tree_id, taken)
+        except PlainCompassError as error:
+            self._refuse(error, path)
+            return False
+        return self.edit(title, job)
 
     def preview(self, values: Mapping[str, float]) -> None:
         """Follow a drag: show the values, by path, without a step. What does not fit stays, with a sentence."""

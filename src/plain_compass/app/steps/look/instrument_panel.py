@@ -4,20 +4,18 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from datetime import datetime
 
 from PySide6.QtWidgets import QGridLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
-from ....core.errors import InputError, PlainCompassError
+from ....core.errors import InputError
 from ....instruments.assemble import Assembler
 from ....instruments.devices import DEVICES, Faults, Truth
 from ....instruments.protocol import Sample
 from ....instruments.server import FIRST_PORT, Instruments
 from ....job.readings import SHELL, Taken
-from ....job.taking import take
 from ....job.units import TypedError, parse
 from ...drawing.palette import font
-from ...frame.store import Store
+from ...frame.store import Store, now
 from .chips import Chip, target_paths
 from .link import Link
 from .readings_list import said
@@ -153,7 +151,7 @@ class InstrumentPanel(QWidget):
         except TypedError:
             self.assembler.probe_bearing_deg = 0.0
         try:
-            taken = self.assembler.take(sample, datetime.now().isoformat(sep=" ", timespec="seconds"))
+            taken = self.assembler.take(sample, now())
         except InputError:
             return
         if taken is not None:
@@ -187,12 +185,7 @@ class InstrumentPanel(QWidget):
             taken = replace(taken, values=(store.snapshot.value(path.rsplit(".", 1)[0]).bearing_deg, taken.values[1]))
         elif path.startswith("tree.trunk."):
             taken = replace(taken, what=path)
-        try:
-            job = take(store.snapshot.job, store.tree_id, taken)
-        except PlainCompassError as error:
-            store.refused.emit(store.snapshot.speech.error(error))
-            return
-        if store.edit(f"{taken.by} reading taken", job):
+        if store.take(taken, f"{taken.by} reading taken", path):
             self._remove(chip)
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
-
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QComboBox,
@@ -19,20 +17,14 @@ from PySide6.QtWidgets import (
 
 from ....core.errors import PlainCompassError
 from ....job.measuring import MeasureError, measure, taken_from, told
-from ....job.taking import take
 from ....job.ways import EYE, METHODS, Answer
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
-from ...frame.store import Snapshot, Store
+from ...frame.store import Snapshot, Store, now
 from .explain import Explanation
 from .instrument_panel import InstrumentPanel
 from .readings_list import ReadingsList
-
-
-def now() -> str:
-    """The time of a reading, to the second."""
-    return datetime.now().isoformat(sep=" ", timespec="seconds")
 
 
 class MeasurePanel(QScrollArea):
@@ -165,13 +157,7 @@ class MeasurePanel(QScrollArea):
         taken = taken_from(self._answers, way, note, now()) if self._answers else None
         if taken is None:
             return
-        store = self.store
-        try:
-            job = take(store.snapshot.job, store.tree_id, taken)
-        except PlainCompassError as error:
-            store.refused.emit(store.snapshot.speech.error(error))
-            return
-        store.edit(f"{self.things.currentText().lower()} by {way} taken", job)
+        self.store.take(taken, f"{self.things.currentText().lower()} by {way} taken")
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document."""
