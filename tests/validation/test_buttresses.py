@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from builders import assessed, plain_cut, round_tree, section
 from plain_compass.core.butt import Lobe, standing_m
 from plain_compass.core.errors import InputError
-from plain_compass.core.section import hull_girth_m, round_share
+from plain_compass.core.outline import hull_girth_m, round_share
 from plain_compass.core.tape import bark_tape
 
 LOBES = st.lists(

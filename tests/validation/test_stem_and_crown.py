@@ -12,8 +12,8 @@ from hypothesis import strategies as st
 from builders import case, plain_cut, round_tree
 from plain_compass.core.balance import Mass, tree_mass
 from plain_compass.core.crown import crown_body, crown_outline
+from plain_compass.core.outline import diameters_at
 from plain_compass.core.polygon import moments
-from plain_compass.core.section import diameters_at
 from plain_compass.core.stem import Body, profile_ratio, stem_body
 from plain_compass.core.tree import Crown, CrownReading, Lean, Measured, Trunk
 from plain_compass.job.tables import indicative

@@ -6,7 +6,8 @@ from itertools import combinations
 
 from .butt import Lobe
 from .cut import Cut
-from .section import Section, buttressed, taped_height_m
+from .outline import buttressed, taped_height_m
+from .section import Section
 from .tree import Tree
 
 MOST_TRIED = 3

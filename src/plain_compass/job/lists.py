@@ -12,7 +12,7 @@ from ..core.crown import crown_outline
 from ..core.errors import InputError
 from ..core.limbs import Limb
 from ..core.paths import held
-from ..core.section import reach_m
+from ..core.rot import reach_m
 from ..core.soundness import Defect, Sounding
 from ..core.tree import CrownReading, ShellReading, Tree
 from .document import Job, with_plan

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, Qt
 
 from ....core.polygon import ahead_of
-from ....core.section import reach_m
+from ....core.rot import reach_m
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, pen

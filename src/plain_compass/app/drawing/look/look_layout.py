@@ -8,8 +8,9 @@ from collections.abc import Callable, Mapping
 from PySide6.QtCore import QPointF
 
 from ....core.butt import standing_m
+from ....core.outline import taped_height_m
 from ....core.plan import Assessment
-from ....core.section import reach_m, taped_height_m
+from ....core.rot import reach_m
 from ..layout import FieldPlace, Grip, Layout
 from ..scale import Scale
 from .brackets import unit

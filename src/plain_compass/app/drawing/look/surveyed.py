@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass, field
 
 from ....core.centre import CentreSpread
+from ....core.outline import diameters_at
 from ....core.plan import Assessment
-from ....core.section import diameters_at
 from ....core.stem import axis_at
 
 
