@@ -9,25 +9,26 @@ from pathlib import Path
 
 from ..job.document import Job, TreePlan, assess_tree
 from ..job.files import JobFileError, read_job, read_text, write_atomically, write_job
+from ..job.readings_csv import readings_csv
 from ..job.report import plain
 from ..job.tree_list import export_csv, import_csv
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Add the arguments: a job file, or import or export with two files."""
-    parser.add_argument("what", help="a job file to list, or the word import or export")
-    parser.add_argument("file", nargs="?", type=Path, help="the list to import, or the job to export")
+    parser.add_argument("what", help="a job file to list, or the word import, export or readings")
+    parser.add_argument("file", nargs="?", type=Path, help="the list to import, or the job to export from")
     parser.add_argument("-o", "--output", type=Path, help="the job or list to write")
     parser.add_argument("--json", action="store_true", help="print one JSON object")
 
 
 def run(arguments: argparse.Namespace) -> int:
-    """List, import or export."""
-    if arguments.what not in ("import", "export"):
+    """List, import, export, or write raw readings."""
+    if arguments.what not in ("import", "export", "readings"):
         return _list(read_job(Path(arguments.what)).job, as_json=arguments.json)
     if arguments.file is None or arguments.output is None:
         raise JobFileError(f"trees {arguments.what} wants a file and -o with the file to write.")
-    return _import(arguments) if arguments.what == "import" else _export(arguments)
+    return {"import": _import, "export": _export, "readings": _readings}[arguments.what](arguments)
 
 
 def _list(job: Job, *, as_json: bool) -> int:
@@ -74,4 +75,11 @@ def _export(arguments: argparse.Namespace) -> int:
     job = read_job(arguments.file).job
     write_atomically(arguments.output, export_csv(job))
     print(f"{len(job.trees)} trees written to {arguments.output}.")
+    return 0
+
+
+def _readings(arguments: argparse.Namespace) -> int:
+    job = read_job(arguments.file).job
+    write_atomically(arguments.output, readings_csv(job))
+    print(f"{sum(len(plan.readings) for plan in job.trees)} readings written to {arguments.output}.")
     return 0

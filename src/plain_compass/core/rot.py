@@ -30,6 +30,7 @@ def rot_share(decay: Decay, height_m: float) -> float:
 
 
 def rot_outline(decay: Decay, wood: Array, height_m: float, lay_deg: float) -> Array:
+    """Outline of the rot at a height, shape (k, 2), empty where there is none known."""
     share = rot_share(decay, height_m)
     if share <= 0:
         return EMPTY

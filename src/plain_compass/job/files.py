@@ -12,7 +12,7 @@ from typing import Any, NoReturn
 from ..core.errors import InputError, PlainCompassError
 from .document import FORMAT, VERSION, Job, assess_tree
 from .migrate import migrated
-from .readings import check_readings
+from .reading_checks import check_readings
 from .schema import DocumentError, job_from_plain, job_to_plain
 
 LARGEST_BYTES = 50_000_000

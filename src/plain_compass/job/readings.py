@@ -6,7 +6,6 @@ import math
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
-from ..core.errors import InputError
 from ..core.measuring.estimate import Averaged, Estimate, Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
 from ..core.paths import held
@@ -58,20 +57,6 @@ class Group:
     positions: tuple[int, ...]
     estimates: tuple[Estimate, ...]
     outliers: tuple[int, ...]
-
-
-def check_readings(readings: tuple[Taken, ...]) -> None:
-    """Raise InputError unless every reading has the values its kind wants, finite, with spreads to match."""
-    for index, taken in enumerate(readings):
-        wanted = 2 if taken.what in (LEAN, EDGE, SHELL) else 1
-        for name, numbers in (("values", taken.values), ("spreads", taken.spreads)):
-            if len(numbers) != wanted or not all(math.isfinite(number) for number in numbers):
-                given = ", ".join(f"{number:g}" for number in numbers) or "empty"
-                raise InputError(f"readings[{index}].{name}", given, reason=f"a {taken.what} has {wanted} of them")
-        if any(spread < 0 for spread in taken.spreads):
-            raise InputError(
-                f"readings[{index}].spreads", min(taken.spreads), low=0.0, reason="a spread is never negative"
-            )
 
 
 def groups_of(readings: tuple[Taken, ...]) -> tuple[Group, ...]:

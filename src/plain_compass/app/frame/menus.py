@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from ...job.tables import wood_of
+
 if TYPE_CHECKING:
     from .window import Window
 
@@ -14,6 +16,10 @@ JOB_MENU = [
     "",
     "job.save",
     "job.save_as",
+    "",
+    "list.import",
+    "list.export",
+    "list.readings",
     "",
     "card.pdf",
     "copy.picture",
@@ -39,7 +45,8 @@ def fill_tree_menu(window: Window) -> None:
     menu = window.top.tree.menu()
     menu.clear()
     for plan in window.store.snapshot.job.trees:
-        action = menu.addAction(plan.id)
+        species = wood_of(plan.tree.species).name.lower()
+        action = menu.addAction(f"{plan.id}  {species}")
         action.setCheckable(True)
         action.setChecked(plan.id == window.store.tree_id)
         action.triggered.connect(lambda _=False, tree=plan.id: window.store.look_at(tree))

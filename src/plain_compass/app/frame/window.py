@@ -29,6 +29,7 @@ from .edit_actions import EditActions
 from .field_edit import FieldEdit
 from .findings_list import FindingsList
 from .job_actions import JobActions
+from .list_actions import ListActions
 from .menus import fill_job_menu, fill_tree_menu
 from .message_bar import MessageBar
 from .page import Page, PageFactory, Panel
@@ -62,9 +63,10 @@ class Window(QMainWindow):
         self.store, self.settings = store, settings
         self.last_field: FieldEdit | None = None
         self.autosave = Autosave(store, recovery)
-        self.jobs, self.edits = JobActions(self), EditActions(self)
+        self.jobs, self.edits, self.lists = JobActions(self), EditActions(self), ListActions(self)
         self.commands = Commands(self)
-        self.commands.add(*self.jobs.commands(), *self.edits.commands(), *view_commands(self), *more_commands(self))
+        self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.edits.commands())
+        self.commands.add(*view_commands(self), *more_commands(self))
         self._compose(pages, panels)
         self._connect()
         self.setAcceptDrops(True)
@@ -247,13 +249,17 @@ class Window(QMainWindow):
             focused.editingFinished.emit()
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        """A job file may be dropped anywhere."""
+        """A job file or a tree list may be dropped anywhere."""
         if event.mimeData().hasUrls():
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        """Open the first file dropped."""
-        self.jobs.open(Path(event.mimeData().urls()[0].toLocalFile()))
+        """Open the first file dropped; the trees of a list are added."""
+        path = Path(event.mimeData().urls()[0].toLocalFile())
+        if path.suffix.lower() == ".csv":
+            self.lists.import_trees(path)
+        else:
+            self.jobs.open(path)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Nothing unsaved goes without a word."""

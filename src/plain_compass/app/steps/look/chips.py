@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QApplication, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QPushButton, QSizePolicy, QWidget
 
 from ....job.document import TreePlan
 from ....job.readings import SHELL, Taken
@@ -68,6 +68,8 @@ class Chip(QPushButton):
         super().mouseReleaseEvent(event)
         self._pressed, self._carried = None, False
         if carried:
-            under = QApplication.widgetAt(where)
-            if isinstance(under, FieldEdit):
-                self.dropped.emit(under.path)
+            # Looked for by place and not by what is uppermost: a message may lie over the dimension.
+            fields = self.window().findChildren(FieldEdit)
+            under = [f for f in fields if f.isVisible() and f.rect().contains(f.mapFromGlobal(where))]
+            if under:
+                self.dropped.emit(under[0].path)
