@@ -38,6 +38,18 @@ print(time.perf_counter() - began, peak / 1024)
 """
 
 
+DRAGS = (
+    ("cut", "WH-07", "plan", "Cut: hinge", "cut.hinge.left_m"),
+    ("cut", "WH-07", "plan", "Cut: lay", "cut.lay_deg"),
+    ("look", "WH-07", "along", "Look: height", "tree.height_m"),
+    ("look", "WH-12", "along", "Look: lean, eight crown edges", "tree.lean.angle_deg"),
+    ("look", "WH-12", "crown", "Look: one of eight crown edges", "tree.crown.readings.3.radius_m"),
+    ("look", "WH-15", "butt", "Look: probe hole", "tree.decay.shell.0.sound_m"),
+    ("look", "WH-21", "butt", "Look: buttress", "tree.lobes.1.projection_m"),
+)
+"""Step, tree, view, name and grip of every drag that is timed."""
+
+
 def median_ms(work: Callable[[int], object], rounds: int = 3, calls: int = 120) -> float:
     """Median time of ``work(number)`` in milliseconds: of several rounds the one least disturbed by other programs."""
     medians = []
@@ -80,6 +92,7 @@ def bench_drag(folder: Path) -> dict[str, float]:
     """From a mouse move to the painted frame, in the whole window at 1280x800, without a screen."""
     from PySide6.QtCore import QPoint, Qt
     from PySide6.QtTest import QTest
+    from PySide6.QtWidgets import QWidget
 
     from plain_compass.app.frame.recovery import Recovery
     from plain_compass.app.frame.settings import Settings
@@ -93,18 +106,21 @@ def bench_drag(folder: Path) -> dict[str, float]:
     window.show()
     app.processEvents()
     found = {}
-    for name, path in (("hinge", "cut.hinge.left_m"), ("lay", "cut.lay_deg")):
-        plan = window.pages["cut"].plan  # type: ignore[attr-defined]
-        start = plan.grip(path).at.toPoint()
-        QTest.mousePress(plan, Qt.MouseButton.LeftButton, pos=start)
+    for step, tree_id, view, name, path in DRAGS:
+        window.show_step(step)
+        window.store.look_at(tree_id)
+        app.processEvents()
+        drawing = getattr(window.pages[step], view)
+        start = drawing.grip(path).at.toPoint()
+        QTest.mousePress(drawing, Qt.MouseButton.LeftButton, pos=start)
 
-        def move(number: int, start: QPoint = start, plan: object = plan) -> None:
+        def move(number: int, start: QPoint = start, drawing: QWidget = drawing) -> None:
             # Back and forth over thirty pixels, a pixel a move, as a hand does.
-            QTest.mouseMove(plan, start + QPoint(number % 2, abs(number % 60 - 30)))
+            QTest.mouseMove(drawing, start + QPoint(number % 2, abs(number % 60 - 30)))
             app.processEvents()
 
         found[f"drag to redrawn frame, {name}"] = median_ms(move)
-        QTest.mouseRelease(plan, Qt.MouseButton.LeftButton, pos=start)
+        QTest.mouseRelease(drawing, Qt.MouseButton.LeftButton, pos=start)
     window.jobs.ask_unsaved = lambda: "keep"  # type: ignore[method-assign]
     window.close()
     return found

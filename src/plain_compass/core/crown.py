@@ -14,6 +14,8 @@ from .tree import Crown, CrownReading, Lean
 from .wood import Indicative
 
 OUTLINE_POINTS = 360
+_TURN: Array = np.linspace(0.0, 2 * np.pi, OUTLINE_POINTS, endpoint=False)
+_DIRECTIONS: Array = np.column_stack([np.cos(_TURN), np.sin(_TURN)])
 
 
 @lru_cache(maxsize=64)
@@ -24,12 +26,30 @@ def crown_outline(readings: tuple[CrownReading, ...]) -> Array:
     readings differ from it, eased by a cosine from one bearing to the next. A circle standing off the stem,
     which is what side weight usually is, keeps its centre that way; straight lines would lose a fifth of it.
     """
-    origin = readings[0].bearing_deg
-    paced = sorted((math.radians(origin - r.bearing_deg) % (2 * math.pi), r.radius_m) for r in readings)
-    at = np.array([a for a, _ in paced])
-    radius = np.array([r for _, r in paced])
-    turn = np.linspace(0.0, 2 * np.pi, OUTLINE_POINTS, endpoint=False)
-    if len(readings) >= 3:
+    radius = np.array([reading.radius_m for reading in readings])
+    turned = tuple((readings[0].bearing_deg - reading.bearing_deg) % 360.0 for reading in readings)
+    edge = np.maximum(_influence(turned) @ radius, 0.0)
+    outline: Array = edge[:, None] * _DIRECTIONS
+    return outline
+
+
+@lru_cache(maxsize=16)
+def _influence(turned_deg: tuple[float, ...]) -> Array:
+    """How far each paced radius moves each point of the outline, shape (360, n): the outline is linear in them."""
+    order = np.argsort(turned_deg)
+    at = np.radians(np.array(turned_deg)[order])
+    turn = _TURN
+    found = np.zeros((OUTLINE_POINTS, len(at)))
+    for place, original in enumerate(order.tolist()):
+        one = np.zeros(len(at))
+        one[place] = 1.0
+        found[:, original] = _edge(turn, at, one)
+    return found
+
+
+def _edge(turn: Array, at: Array, radius: Array) -> Array:
+    """Radius towards each turn of a crown paced at some angles, rising."""
+    if len(at) >= 3:
         basis = np.column_stack([np.ones_like(at), np.cos(at), np.sin(at)])
         fit = np.linalg.lstsq(basis, radius, rcond=None)[0]
         smooth = fit[0] + fit[1] * np.cos(turn) + fit[2] * np.sin(turn)
@@ -37,8 +57,8 @@ def crown_outline(readings: tuple[CrownReading, ...]) -> Array:
     else:
         smooth = np.full_like(turn, radius.mean())
         rest = radius - radius.mean()
-    edge = np.clip(smooth + _eased(turn, at, rest), 0.0, None)
-    return np.column_stack([edge * np.cos(turn), edge * np.sin(turn)])
+    whole: Array = smooth + _eased(turn, at, rest)
+    return whole
 
 
 def _eased(turn: Array, at: Array, values: Array) -> Array:
@@ -94,7 +114,9 @@ def crown_fill(readings: tuple[CrownReading, ...], dead_share: float) -> tuple[f
     outline = crown_outline(readings)
     nxt = following(outline[:, 0]), following(outline[:, 1])
     area = (outline[:, 0] * nxt[1] - nxt[0] * outline[:, 1]) / 2
-    weight = _sector_weights(readings, dead_share) * area
+    weight = area
+    if any(reading.state != "live" for reading in readings):
+        weight = _sector_weights(readings, dead_share) * area
     whole, there = float(area.sum()), float(weight.sum())
     if whole <= 0:
         return 1.0, 0.0, 0.0

@@ -31,6 +31,12 @@ class Scale:
         """(right_m, up_m) of a pixel position."""
         return (at.x() - self.origin.x()) / self.px_per_m, (self.origin.y() - at.y()) / self.px_per_m
 
+    def side(self, points: Array) -> Array:
+        """Points (right, up) in pixels; shape (n, 2)."""
+        return np.column_stack(
+            [self.origin.x() + self.px_per_m * points[:, 0], self.origin.y() - self.px_per_m * points[:, 1]]
+        )
+
     def plan(self, outline: Array) -> Array:
         """A section outline (forward, left) in pixels, seen from above with the lay up the page; shape (n, 2)."""
         return np.column_stack(

@@ -30,7 +30,7 @@ def paint_crown(c: Canvas, surveyed: Surveyed) -> None:
     outline = outline_on_lay(c)
     c.painter.setPen(c.outline("crown", 1.5, c.palette.quiet))
     c.painter.setBrush(fill(c.palette.paper))
-    c.painter.drawPolygon(polygon(c.scale.plan(outline)))
+    c.painter.drawPolygon(polygon(c.scale.plan(outline[::3])))
     _sectors(c, outline)
     paint_north(c.painter, QPointF(c.painter.viewport().width() - 28, 32), c.result.case.cut.lay_deg, c.palette)
     _edges(c, surveyed)

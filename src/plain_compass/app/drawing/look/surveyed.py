@@ -5,9 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, field
 
+import numpy as np
+
 from ....core.centre import CentreSpread
 from ....core.outline import diameters_at
 from ....core.plan import Assessment
+from ....core.polygon import Array
 from ....core.stem import axis_at
 
 
@@ -60,6 +63,18 @@ def axis_right_m(result: Assessment, facing: Facing, height_m: float) -> float:
     tree, cut = result.case.tree, result.case.cut
     at = axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.lay_deg)
     return facing.right_m(*at)
+
+
+def axis_right_all_m(result: Assessment, facing: Facing, heights_m: Array) -> Array:
+    """``axis_right_m`` at several heights at once, shape (n,): a line and, above the cut, a parabola."""
+    tree, cut_m = result.case.tree, result.case.cut.height_m
+    top = axis_right_m(result, facing, tree.height_m)
+    straight = axis_right_m(result, facing, cut_m - 1.0)
+    above = heights_m - cut_m
+    length = tree.height_m - cut_m
+    bow = top + straight * length
+    found: Array = -straight * above + bow * (np.maximum(above, 0.0) / length) ** 2
+    return found
 
 
 def stem_radius_m(result: Assessment, height_m: float) -> float:

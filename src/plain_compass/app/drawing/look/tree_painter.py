@@ -15,8 +15,9 @@ from ....core.polygon import Array
 from ..canvas import Canvas
 from ..marks import paint_arrow
 from ..palette import fill, font, pen
+from ..scale import polygon
 from .brackets import paint_bracket, paint_centre, paint_reading
-from .surveyed import ALONG, Facing, Surveyed, axis_right_m, stem_radius_m
+from .surveyed import ALONG, Facing, Surveyed, axis_right_all_m, axis_right_m, stem_radius_m
 
 Align = Qt.AlignmentFlag
 STEPS = 48
@@ -59,12 +60,9 @@ def _crown(c: Canvas, facing: Facing) -> None:
     t = np.linspace(0.0, 1.0, STEPS)
     bulge = _bulge(t, case.wood.group == "conifer")
     heights = base + (top - base) * t
-    axis = np.array([axis_right_m(c.result, facing, h) for h in heights.tolist()])
-    points = [
-        *((a * (1 - b) + right * b, h) for a, b, h in zip(axis, bulge, heights, strict=True)),
-        *((a * (1 - b) + left * b, h) for a, b, h in reversed(list(zip(axis, bulge, heights, strict=True)))),
-    ]
-    outline = QPolygonF([c.scale.point(float(x), float(h)) for x, h in points])
+    axis = axis_right_all_m(c.result, facing, heights)
+    across = np.concatenate([axis * (1 - bulge) + right * bulge, (axis * (1 - bulge) + left * bulge)[::-1]])
+    outline = polygon(c.scale.side(np.column_stack([across, np.concatenate([heights, heights[::-1]])])))
     c.painter.setPen(c.outline("crown", 1.3, c.palette.quiet, Qt.PenStyle.DashLine))
     c.painter.setBrush(fill(c.palette.paper))
     c.painter.drawPolygon(outline)
@@ -84,7 +82,8 @@ def _stems(c: Canvas, facing: Facing) -> None:
     tree = c.result.case.tree
     heights = np.concatenate([np.linspace(0.0, min(1.6, tree.height_m / 3), 8), np.linspace(1.7, tree.height_m, 14)])
     heights = heights[heights <= tree.height_m]
-    axis = [(axis_right_m(c.result, facing, h), h, stem_radius_m(c.result, h)) for h in heights.tolist()]
+    at = axis_right_all_m(c.result, facing, heights).tolist()
+    axis = [(x, h, stem_radius_m(c.result, h)) for x, h in zip(at, heights.tolist(), strict=True)]
     if tree.fork.kind == "second":
         _second_stem(c, facing)
     _tapered(c, axis)
