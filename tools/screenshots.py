@@ -23,6 +23,7 @@ def main() -> int:
     from plain_compass.app.frame.recovery import Recovery
     from plain_compass.app.frame.settings import Settings
     from plain_compass.app.main import application, make_window
+    from plain_compass.app.steps.look.page import LookPage
     from plain_compass.job.demo import demo_job
     from plain_compass.job.files import Opened
 
@@ -33,14 +34,26 @@ def main() -> int:
 
     def shot(name: str) -> None:
         app.processEvents()
-        window.survey.reckon()
+        if isinstance(window.page, LookPage):
+            window.page.reckon()
+        window.side.survey.reckon()
         app.processEvents()
         window.grab().save(str(folder / f"{name}.png"))
 
+    window.show_step("look")
+    shot("look")
+    window.store.look_at("WH-21")
+    window.side.show_face(2)
+    shot("look-buttresses-measure")
+    window.store.look_at("WH-15")
+    window.side.show_face(0)
+    shot("look-rot")
+    window.store.look_at("WH-07")
+    window.show_step("cut")
     shot("cut")
-    window.show_side(1)
+    window.side.show_face(1)
     shot("tree-sheet")
-    window.show_side(0)
+    window.side.show_face(0)
     window.store.set("cut.back.form", "bored", "bored")
     window.store.set("cut.face.form", "conventional", "conventional")
     window.store.set("units", "imperial", "imperial")

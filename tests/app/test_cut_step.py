@@ -323,5 +323,5 @@ def test_a_picked_finding_is_brought_out_in_the_drawing(window: Window) -> None:
     assert cut_page(window).plan.mark == window.store.snapshot.result.findings[0].mark
     strip = window.band.strip(2).center().toPoint()
     QTest.mouseClick(window.band, Left, pos=strip)
-    index = window.findings.currentIndex().row()
+    index = window.side.findings.currentIndex().row()
     assert window.store.snapshot.result.findings[index].group == "hinge"

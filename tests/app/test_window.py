@@ -32,8 +32,8 @@ from plain_compass.job.files import read_job, write_job
 
 
 def sheet_field(window: Window, name: str) -> FieldEdit:
-    window.show_side(1)
-    found = window.sheet.findChild(FieldEdit, name)
+    window.side.show_face(1)
+    found = window.side.sheet.findChild(FieldEdit, name)
     assert isinstance(found, FieldEdit)
     return found
 
@@ -61,8 +61,8 @@ def test_steps_that_are_not_built_say_so_and_are_no_buttons(window: Window) -> N
 
 
 def test_number_keys_open_steps_unless_one_is_typing(window: Window) -> None:
-    window.findings.setFocus()
-    QTest.keyClick(window.findings, Qt.Key.Key_6)
+    window.side.findings.setFocus()
+    QTest.keyClick(window.side.findings, Qt.Key.Key_6)
     assert window.stack.currentWidget() is window.pages["card"]
     QTest.keyClick(window, Qt.Key.Key_3)
     assert window.stack.currentWidget() is window.pages["cut"]
@@ -75,8 +75,8 @@ def test_number_keys_open_steps_unless_one_is_typing(window: Window) -> None:
 
 
 def test_the_sheet_holds_every_value_that_is_not_drawn(window: Window) -> None:
-    window.show_side(1)
-    names = {w.objectName() for w in window.sheet.findChildren(QWidget)}
+    window.side.show_face(1)
+    names = {w.objectName() for w in window.side.sheet.findChildren(QWidget)}
     for path in (
         "tree.species", "tree.trunk.diameter_m", "girth:tree.trunk.diameter_m", "tree.trunk.bark_m", "tree.height_m",
         "tree.crown.base_m", "tree.crown.readings.0.radius_m", "tree.crown.readings.3.radius_m", "tree.lean.angle_deg",
@@ -98,7 +98,7 @@ def test_an_optional_measure_can_be_left_out(window: Window) -> None:
     assert field.text() == ""
     enter(field, "48")
     assert window.store.snapshot.plan.tree.trunk.cross_diameter_m == pytest.approx(0.48)
-    assert isinstance(window.sheet.findChild(FieldEdit, "tree.trunk.diameter_bearing_deg"), FieldEdit)
+    assert isinstance(window.side.sheet.findChild(FieldEdit, "tree.trunk.diameter_bearing_deg"), FieldEdit)
     field = sheet_field(window, "tree.trunk.cross_diameter_m")
     field.setFocus()
     field.clear()
@@ -146,22 +146,22 @@ def test_escape_restores_an_empty_field_too(window: Window) -> None:
 
 
 def test_a_name_in_the_middle_of_being_typed_is_saved_too(window: Window, tmp_path: Path) -> None:
-    window.show_side(1)
-    window.sheet.job_name.setFocus()
-    window.sheet.job_name.selectAll()
-    QTest.keyClicks(window.sheet.job_name, "South bank")
+    window.side.show_face(1)
+    window.side.sheet.job_name.setFocus()
+    window.side.sheet.job_name.selectAll()
+    QTest.keyClicks(window.side.sheet.job_name, "South bank")
     window.jobs.ask_save = lambda _: str(tmp_path / "s.pcjob.json")  # type: ignore[method-assign]
-    QTest.keyClick(window.sheet.job_name, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
+    QTest.keyClick(window.side.sheet.job_name, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
     assert read_job(tmp_path / "s.pcjob.json").job.name == "South bank"
 
 
 def test_rot_is_described_by_its_kind(window: Window) -> None:
-    window.show_side(1)
-    kind = window.sheet.findChild(ChoiceEdit, "tree.decay.kind")
+    window.side.show_face(1)
+    kind = window.side.sheet.findChild(ChoiceEdit, "tree.decay.kind")
     assert isinstance(kind, ChoiceEdit)
     kind.setCurrentIndex(kind.findData("shell"))
     kind.activated.emit(kind.currentIndex())
-    assert window.sheet.findChild(FieldEdit, "tree.decay.shell.2.sound_m") is not None
+    assert window.side.sheet.findChild(FieldEdit, "tree.decay.shell.2.sound_m") is not None
     window.store.set("tree.decay.kind", "unknown", "unknown")
     assert window.store.snapshot.result.verdict.level == "unknown"
     assert "Not decided yet" in window.top.verdict.text()
@@ -182,7 +182,7 @@ def test_units_and_words_switch_live_and_undo(window: Window) -> None:
 
 
 def test_every_entry_has_a_name_an_explanation_and_a_tooltip(window: Window) -> None:
-    window.show_side(1)
+    window.side.show_face(1)
     entries = [*window.findChildren(FieldEdit), *window.findChildren(ChoiceEdit)]
     assert len(entries) > 40
     for entry in entries:
@@ -193,7 +193,7 @@ def test_every_entry_has_a_name_an_explanation_and_a_tooltip(window: Window) -> 
 
 
 def test_findings_are_told_to_a_screen_reader_with_level_and_limit(window: Window) -> None:
-    model = window.findings.findings_model
+    model = window.side.findings.findings_model
     text = model.data(model.index(0))
     assert text.startswith("watch: ")
     assert "against" in text
@@ -203,14 +203,14 @@ def test_findings_are_told_to_a_screen_reader_with_level_and_limit(window: Windo
 
 def test_the_findings_follow_a_drag_and_are_right_when_it_ends(window: Window, qtbot: QtBot) -> None:
     def first() -> str:
-        return str(window.findings.findings_model.data(window.findings.findings_model.index(0)))
+        return str(window.side.findings.findings_model.data(window.side.findings.findings_model.index(0)))
 
     before = first()
     window.store.preview({"cut.hinge.left_m": 0.09})
     qtbot.waitUntil(lambda: first() != before)
     window.store.preview({"cut.hinge.left_m": 0.015})
     window.store.finish("hinge left dragged")
-    assert window.findings.findings_model.findings == window.store.snapshot.result.findings
+    assert window.side.findings.findings_model.findings == window.store.snapshot.result.findings
 
 
 def test_the_shortcut_sheet_lists_every_shortcut(window: Window, qtbot: QtBot) -> None:
@@ -344,10 +344,10 @@ def test_trees_are_added_and_changed_to(window: Window) -> None:
 
 
 def test_notes_are_kept_as_they_are_typed_and_undone_as_one(window: Window) -> None:
-    window.show_side(1)
-    window.sheet.notes.setFocus()
-    window.sheet.notes.selectAll()
-    QTest.keyClicks(window.sheet.notes, "mind the hide")
+    window.side.show_face(1)
+    window.side.sheet.notes.setFocus()
+    window.side.sheet.notes.selectAll()
+    QTest.keyClicks(window.side.sheet.notes, "mind the hide")
     assert window.store.snapshot.plan.notes == "mind the hide"
     window.store.undo()
     assert window.store.snapshot.plan.notes == demo_job().trees[0].notes
@@ -472,7 +472,7 @@ def test_the_dark_scheme_reaches_every_painted_part(window: Window) -> None:
 
 
 def test_no_text_of_the_window_is_smaller_than_eleven_pixels(window: Window) -> None:
-    window.show_side(1)
+    window.side.show_face(1)
     QApplication.processEvents()
     for widget in window.findChildren(QWidget):
         if isinstance(widget, (QLabel, QAbstractButton, FieldEdit, ChoiceEdit)) and widget.isVisible():

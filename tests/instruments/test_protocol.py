@@ -158,7 +158,7 @@ def test_instruments_run_on_loopback_and_survive_a_reader_that_leaves() -> None:
 
 
 def test_the_command_says_where_each_instrument_listens(capsys: pytest.CaptureFixture[str]) -> None:
-    assert main(["instruments", "--for", "0.05", "--count", "3"]) == 0
+    assert main(["instruments", "--for", "0.05", "--count", "3", "--port", "0"]) == 0
     told = capsys.readouterr().out.splitlines()
     assert [line.split()[0] for line in told] == [device.name for device in DEVICES]
     assert all(line.split()[1].startswith("127.0.0.1:") for line in told)

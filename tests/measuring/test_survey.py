@@ -78,12 +78,12 @@ def test_the_sentence_names_the_input_as_people_do() -> None:
 
 
 def test_the_window_names_it_once_the_hands_are_still(window: Window) -> None:
-    window.survey.reckon()
-    assert "Most worth measuring better" in window.survey.text()
+    window.side.survey.reckon()
+    assert "Most worth measuring better" in window.side.survey.text()
     window.store.preview({"cut.face.depth_m": 0.13})
-    before = window.survey.text()
-    window.survey.reckon()
-    assert window.survey.text() == before
+    before = window.side.survey.text()
+    window.side.survey.reckon()
+    assert window.side.survey.text() == before
     window.store.abandon()
 
 

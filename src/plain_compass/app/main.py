@@ -7,25 +7,42 @@ import signal
 import sys
 from pathlib import Path
 
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 
 from ..core.errors import PlainCompassError
 from ..job.demo import demo_job
 from ..job.files import Opened, read_job
 from .drawing.palette import FAMILY, font, load_fonts
-from .frame.commands import Command
+from .frame.commands import Command, Commands
+from .frame.page import PageFactory
 from .frame.recovery import Recovery
 from .frame.settings import Settings
 from .frame.store import Store
 from .frame.window import Window
-from .steps.card.page import CardPage
-from .steps.card.pdf import write_card
 from .steps.cut.page import CutPage
-from .steps.look.measure_panel import MeasurePanel
-from .steps.look.page import LookPage
 
-PANELS = {"Measure": MeasurePanel}
-PAGES = {"look": LookPage, "cut": CutPage, "card": CardPage}
+
+def _look(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.look.page import LookPage
+
+    return LookPage(store, commands, parent)
+
+
+def _card(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.card.page import CardPage
+
+    return CardPage(store, commands, parent)
+
+
+def _measure(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.look.measure_panel import MeasurePanel
+
+    return MeasurePanel(store, commands, parent)
+
+
+# Steps are imported when they are first opened: a third of the start-up would otherwise go to pages nobody looks at.
+PAGES: dict[str, PageFactory] = {"look": _look, "cut": CutPage, "card": _card}
+PANELS: dict[str, PageFactory] = {"Measure": _measure}
 
 
 def application() -> QApplication:
@@ -53,6 +70,9 @@ def ask_card(window: Window) -> str:
 
 def save_card(window: Window) -> None:
     """Write the card of the tree looked at."""
+    from .steps.card.page import CardPage
+    from .steps.card.pdf import write_card
+
     window.settle()
     name = ask_card(window)
     if not name:

@@ -13,6 +13,7 @@ def order_of_cuts(result: Assessment) -> tuple[Phrase, ...]:
     back = _bored(result) if result.case.cut.back.form == "bored" else _plain(result)
     return (
         phrase("Clear both ways out. Chalk the lay and the tape marks. Look up."),
+        *_trimming(result),
         *_face(result),
         phrase(
             "Check that both cuts meet along the whole apex, and sight the [face] on {lay}.",
@@ -21,6 +22,16 @@ def order_of_cuts(result: Assessment) -> tuple[Phrase, ...]:
         *back,
         phrase("When it goes, leave by the way out; eyes on the top until everything is still."),
     )
+
+
+def _trimming(result: Assessment) -> tuple[Phrase, ...]:
+    """Buttresses cut away before anything else; the tape marks of a trimmed butt are taken after that."""
+    gone = [lobe for lobe in result.case.tree.lobes if lobe.state == "trimmed"]
+    if not gone:
+        return ()
+    names = ", ".join(f"{{b{number}}}" for number in range(len(gone)))
+    values = {f"b{number}": (lobe.bearing_deg, "bearing") for number, lobe in enumerate(gone)}
+    return (phrase(f"Trim flush first: buttress towards {names}. Then chalk the marks.", **values),)
 
 
 def _face(result: Assessment) -> tuple[Phrase, ...]:

@@ -78,7 +78,7 @@ def measure_repeated(thing: str, way: str, times: Sequence[Mapping[str, str]], u
     if len(found) == 1:
         return Repeated(found[0], ())
     if thing == "lean":
-        readings = tuple(LeanReading(a.estimate.value, b.estimate.value, a.estimate.spread) for a, b in found)
+        readings = tuple(LeanReading(a.estimate.value, b.estimate.value, a.estimate.spread) for a, b, _ in found)
         lean, out = averaged_lean(readings)
         return Repeated(
             (Answer("lean_deg", "angle", lean.angle_deg), Answer("bearing_deg", "bearing", lean.bearing_deg)), out

@@ -114,6 +114,16 @@ def reading_marks(plan: TreePlan) -> dict[str, tuple[tuple[float, bool], ...]]:
     return found
 
 
+def lean_marks(plan: TreePlan) -> tuple[tuple[float, float, bool], ...]:
+    """Lean readings in use: (angle, bearing, whether it was left out of the average)."""
+    left_out = {position for group in groups_of(plan.readings) for position in group.outliers}
+    return tuple(
+        (taken.values[0], taken.values[1], position in left_out)
+        for position, taken in enumerate(plan.readings)
+        if taken.what == LEAN and taken.used
+    )
+
+
 def typed_over(plan: TreePlan, path: str) -> TreePlan:
     """The plan after a value was typed: the readings it replaces are kept, but no longer used."""
     if not plan.readings:

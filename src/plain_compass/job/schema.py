@@ -26,7 +26,8 @@ def model_of(cls: type) -> type[BaseModel]:
     """The pydantic model of a frozen dataclass: same fields, same bounds, unknown fields allowed."""
     hints = get_type_hints(cls)
     members: dict[str, Any] = {f.name: (_member_type(f, hints[f.name]), _member_field(f)) for f in fields(cls)}
-    config = ConfigDict(extra="allow", strict=True)
+    # Only the whole is ever validated, so only it is built, with its parts inside.
+    config = ConfigDict(extra="allow", strict=True, defer_build=cls is not Job)
     return create_model(cls.__name__, __config__=config, __doc__=cls.__doc__, **members)
 
 

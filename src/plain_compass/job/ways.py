@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from ..core.measuring import girth, height, lean
-from ..core.measuring.estimate import Estimate, Reading, require_positive
+from ..core.measuring.estimate import Estimate, Reading, propagated, require_positive, tan_deg
 
 EYE = "lean class"
 """Kind of a wanted word that stands for a lean judged by eye."""
@@ -54,14 +54,24 @@ class Method:
 TAPE, HAND = ("length", "tape"), ("length", "hand")
 DISTANCE, ANGLE, BEARING = ("distance", "tape"), ("angle_deg", "clinometer"), ("bearing_deg", "compass")
 AT = Wanted("bearing", BEARING, "0")
+TEN = Wanted("span", ("tree", "height"), "10 m")
+"""Height over which a lean is told as an offset."""
 
 
 def _height(estimate: Estimate) -> tuple[Answer, ...]:
     return (Answer("height_m", "span", estimate),)
 
 
-def _lean(found: lean.LeanEstimate) -> tuple[Answer, ...]:
-    return Answer("lean_deg", "angle", found.angle_deg), Answer("bearing_deg", "bearing", found.bearing_deg)
+def _lean(found: lean.LeanEstimate, height_m: Reading) -> tuple[Answer, ...]:
+    """Angle and bearing, and the same as fallers say it: how far the top of that height stands out."""
+    require_positive("height", height_m.value, "span")
+    angle = Reading(found.angle_deg.value, found.angle_deg.spread)
+    offset = propagated(lambda lean, height: height * tan_deg(lean), {"lean": angle, "height": height_m})
+    return (
+        Answer("lean_deg", "angle", found.angle_deg),
+        Answer("bearing_deg", "bearing", found.bearing_deg),
+        Answer("top_offset_m", "span", offset),
+    )
 
 
 def _two_sightings(r: Mapping[str, Reading]) -> tuple[Answer, ...]:
@@ -119,13 +129,13 @@ HEIGHT = {
 
 LEAN = {
     "plumb": Method(
-        {"offset": Wanted("length", HAND), "drop": Wanted("span", TAPE), "bearing": AT},
-        lambda r: _lean(lean.lean_by_plumb(r["offset"], r["drop"], r["bearing"])),
+        {"offset": Wanted("length", HAND), "drop": Wanted("span", TAPE), "bearing": AT, "height": TEN},
+        lambda r: _lean(lean.lean_by_plumb(r["offset"], r["drop"], r["bearing"]), r["height"]),
         "Hang a line beside the stem, square to the lean: how far the stem leaves it over the line's drop.",
     ),
     "faces": Method(
-        {"first": Wanted("angle", ANGLE), "second": Wanted("angle", ANGLE), "bearing": AT},
-        lambda r: _lean(lean.lean_by_faces(r["first"], r["second"], r["bearing"].value)),
+        {"first": Wanted("angle", ANGLE), "second": Wanted("angle", ANGLE), "bearing": AT, "height": TEN},
+        lambda r: _lean(lean.lean_by_faces(r["first"], r["second"], r["bearing"].value), r["height"]),
         "Hold the clinometer on the stem along a bearing, then along the bearing a quarter turn right of it.",
     ),
     "sighting": Method(
@@ -135,12 +145,14 @@ LEAN = {
             "height": Wanted("span", DISTANCE),
             "bearing": AT,
         },
-        lambda r: _lean(lean.lean_by_sighting(r["first"], r["second"], r["height"], r["bearing"].value)),
+        lambda r: _lean(lean.lean_by_sighting(r["first"], r["second"], r["height"], r["bearing"].value), r["height"]),
         "From two places at right angles, against a hung line: how far the top stands off the base.",
     ),
     "eye": Method(
-        {"class": Wanted(EYE, ("", "")), "bearing": AT},
-        lambda r: _lean(lean.lean_by_eye(lean.EyeClass("", r["class"].value, r["class"].spread), r["bearing"])),
+        {"class": Wanted(EYE, ("", "")), "bearing": AT, "height": TEN},
+        lambda r: _lean(
+            lean.lean_by_eye(lean.EyeClass("", r["class"].value, r["class"].spread), r["bearing"]), r["height"]
+        ),
         "By eye: upright, slight, marked or strong. Its spread is large.",
     ),
 }

@@ -21,7 +21,7 @@ def view_commands(window: Window) -> list[Command]:
     ]
     return [
         *steps,
-        Command("view.sheet", "Findings or tree sheet", "F2", window.toggle_sheet),
+        Command("view.sheet", "Findings or tree sheet", "F2", lambda: window.side.next_face()),
         Command("view.zoom_in", "Nearer", "Ctrl++", lambda: window.page.zoom(1.25)),
         Command("view.zoom_out", "Further", "Ctrl+-", lambda: window.page.zoom(0.8)),
         Command("view.fit", "Whole drawing", "Ctrl+0", lambda: window.page.fit()),

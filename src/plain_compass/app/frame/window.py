@@ -3,48 +3,36 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import (
-    QApplication,
-    QButtonGroup,
-    QHBoxLayout,
-    QLineEdit,
-    QMainWindow,
-    QStackedWidget,
-    QToolButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from ...core.findings import Finding, level_seen
-from ..drawing.palette import DARK, LIGHT
+from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
 from .commands import Command, Commands
 from .edit_actions import EditActions
 from .field_edit import FieldEdit
-from .findings_list import FindingsList
 from .job_actions import JobActions
+from .late import Late
 from .list_actions import ListActions
 from .menus import fill_job_menu, fill_tree_menu
 from .message_bar import MessageBar
-from .page import Page, PageFactory, Panel
+from .page import Page, PageFactory
 from .recovery import Recovery
 from .settings import Settings
-from .sheet import Sheet
 from .shortcut_sheet import ShortcutSheet
+from .side_column import SideColumn
 from .store import Snapshot, Store
 from .style import style_sheet
-from .survey_line import SurveyLine
 from .top_bar import TopBar
 from .trail import Trail
 from .view_actions import view_commands
-
-COLUMN = 306
 
 
 class Window(QMainWindow):
@@ -67,6 +55,7 @@ class Window(QMainWindow):
         self.commands = Commands(self)
         self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.edits.commands())
         self.commands.add(*view_commands(self), *more_commands(self))
+        self.scheme = "light"
         self._compose(pages, panels)
         self._connect()
         self.setAcceptDrops(True)
@@ -78,18 +67,14 @@ class Window(QMainWindow):
 
     def _compose(self, pages: dict[str, PageFactory], panels: dict[str, PageFactory]) -> None:
         self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
-        self.findings, self.sheet, self.survey = FindingsList(), Sheet(self.store), SurveyLine(self.store)
-        self.pages = {key: make(self.store, self.commands, self) for key, make in pages.items()}
-        self.panels = {title: cast(Panel, make(self.store, self.commands, self)) for title, make in panels.items()}
         self.stack = QStackedWidget()
-        for page in self.pages.values():
-            page.setObjectName("page")
-            self.stack.addWidget(page)
+        self.pages = Late(self._bound(pages), self._page_made)
+        self.side = SideColumn(self.store, self._bound(panels), self._dress)
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.trail)
         middle.addWidget(self.stack, 1)
-        middle.addWidget(self._column())
+        middle.addWidget(self.side)
         body = QWidget()
         body.setObjectName("page")
         whole = QVBoxLayout(body)
@@ -102,39 +87,13 @@ class Window(QMainWindow):
         self.message = MessageBar(self.stack)
         self.setMinimumSize(1100, 700)
 
-    def _column(self) -> QWidget:
-        """Right column: findings, or the sheet of what cannot be drawn."""
-        column = QWidget()
-        column.setObjectName("page")
-        column.setFixedWidth(COLUMN)
-        self.side = QStackedWidget()
-        self.side.addWidget(self.findings)
-        self.side.addWidget(self.sheet)
-        for panel in self.panels.values():
-            self.side.addWidget(cast(QWidget, panel))
-        tabs = QHBoxLayout()
-        tabs.setContentsMargins(6, 0, 6, 0)
-        group = QButtonGroup(column)
-        self.tabs: list[QToolButton] = []
-        for number, words in enumerate(("Findings", "Tree sheet", *self.panels)):
-            tab = QToolButton()
-            tab.setText(words)
-            tab.setToolTip(f"{words} (F2)")
-            tab.setCheckable(True)
-            tab.setProperty("tab", True)
-            tab.clicked.connect(lambda _=False, n=number: self.show_side(n))
-            group.addButton(tab)
-            tabs.addWidget(tab)
-            self.tabs.append(tab)
-        tabs.addStretch()
-        layout = QVBoxLayout(column)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addLayout(tabs)
-        layout.addWidget(self.side, 1)
-        layout.addWidget(self.survey)
-        self.show_side(0)
-        return column
+    def _bound(self, factories: dict[str, PageFactory]) -> dict[str, Callable[[], QWidget]]:
+        return {key: partial(make, self.store, self.commands, self) for key, make in factories.items()}
+
+    def _page_made(self, page: QWidget) -> None:
+        page.setObjectName("page")
+        self.stack.addWidget(page)
+        self._dress(page)
 
     def _connect(self) -> None:
         store = self.store
@@ -144,7 +103,7 @@ class Window(QMainWindow):
         store.stepped.connect(self.message.clear_refusal)
         store.refused.connect(self.message.refuse)
         store.told.connect(self.message.tell)
-        self.findings.picked.connect(self._bring_out)
+        self.side.findings.picked.connect(lambda finding: self.page.bring_out(finding))
         self.band.picked.connect(self._pick)
         for key, button in self.trail.buttons.items():
             button.clicked.connect(lambda _=False, k=key: self.show_step(k))
@@ -163,10 +122,7 @@ class Window(QMainWindow):
         result, speech = snapshot.result, snapshot.speech
         self._refresh_names()
         self.page.refresh(snapshot)
-        self.sheet.refresh(snapshot)
-        for panel in self.panels.values():
-            panel.refresh(snapshot)
-        self.findings.show_findings(result.findings, speech, dragging=self.store.dragging)
+        self.side.refresh(snapshot)
         self.band.show_findings(result.findings, speech)
         self.trail.show_level("look", level_seen(result.findings))
         self.trail.show_level("cut", result.verdict.level)
@@ -189,26 +145,9 @@ class Window(QMainWindow):
         self.trail.buttons[key].setChecked(True)
         self.page.refresh(self.store.snapshot)
 
-    def show_side(self, number: int) -> None:
-        """Findings (0) or sheet (1) in the right column."""
-        self.side.setCurrentIndex(number)
-        self.tabs[number].setChecked(True)
-        self.sheet.refresh(self.store.snapshot)
-        for panel in self.panels.values():
-            panel.refresh(self.store.snapshot)
-
-    def toggle_sheet(self) -> None:
-        """The next face of the column."""
-        self.show_side((self.side.currentIndex() + 1) % self.side.count())
-        if (shown := self.side.currentWidget()) is not None:
-            shown.setFocus()
-
-    def _bring_out(self, finding: Finding) -> None:
-        self.page.bring_out(finding)
-
     def _pick(self, finding: Finding) -> None:
-        self.show_side(0)
-        self.findings.show_picked(finding)
+        self.side.show_face(0)
+        self.side.findings.show_picked(finding)
 
     def _focus_moved(self, _: QWidget | None, now: QWidget | None) -> None:
         if isinstance(now, FieldEdit):
@@ -218,13 +157,21 @@ class Window(QMainWindow):
 
     def show_scheme(self, name: str) -> None:
         """Light or dark, for every part of the window."""
-        palette = DARK if name == "dark" else LIGHT
         self.scheme = name
-        self.setStyleSheet(style_sheet(palette))
-        for widget in [self.findings.delegate, *self.findChildren(QWidget)]:
-            if hasattr(widget, "palette_in_use"):
-                widget.palette_in_use = palette
+        self.setStyleSheet(style_sheet(self._palette))
+        self._dress(self)
+        self.side.findings.delegate.palette_in_use = self._palette
         self.update()
+
+    @property
+    def _palette(self) -> Palette:
+        return DARK if self.scheme == "dark" else LIGHT
+
+    def _dress(self, whole: QWidget) -> None:
+        """Hand the scheme's colours to everything that paints itself."""
+        for widget in [whole, *whole.findChildren(QWidget)]:
+            if hasattr(widget, "palette_in_use"):
+                widget.palette_in_use = self._palette
 
     def toggle_scheme(self) -> None:
         """The other scheme, remembered."""

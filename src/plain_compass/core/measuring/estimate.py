@@ -97,10 +97,11 @@ def averaged(readings: tuple[Reading, ...]) -> Averaged:
         if len(readings) >= 3 and abs(reading.value - middle) > OUTLIER_SPREADS * max(reading.spread, common)
     )
     kept = [reading for index, reading in enumerate(readings) if index not in outliers]
-    return Averaged(_weighted_mean(kept), outliers)
+    return Averaged(weighted_mean(kept), outliers)
 
 
-def _weighted_mean(kept: list[Reading]) -> Estimate:
+def weighted_mean(kept: list[Reading]) -> Estimate:
+    """Mean by the inverse of the variance; readings without spread count alone."""
     if any(reading.spread <= 0 for reading in kept):
         exact = [reading.value for reading in kept if reading.spread <= 0]
         return Estimate(

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
+import statistics
 from dataclasses import dataclass
 
 from ..errors import InputError
-from .estimate import Estimate, Reading, averaged, propagated, tan_deg
+from .estimate import MAD_TO_SPREAD, OUTLIER_SPREADS, Estimate, Reading, propagated, tan_deg, weighted_mean
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,27 +121,42 @@ class LeanReading:
 
 
 def averaged_lean(readings: tuple[LeanReading, ...]) -> tuple[LeanEstimate, tuple[int, ...]]:
-    """Average leans as what they are, vectors: the tangents' east and north parts, each averaged by itself.
+    """Average leans as what they are, vectors: the tangents' north and east parts, each averaged by itself.
 
-    A reading that stands off the others in either part is left out of both. Returns the lean and the positions of
-    the readings left out.
+    A reading is left out when it is further from the one nearest to all others than three of the larger of its own
+    spread and the readings' common distance from that one: a rule that does not care where north is. Returns the lean
+    and the positions of the readings left out.
     """
-    parts = [
-        tuple(
-            Reading(tan_deg(r.angle_deg) * turn(math.radians(r.bearing_deg)), math.radians(r.spread_deg))
-            for r in readings
-        )
-        for turn in (math.cos, math.sin)
-    ]
-    out = sorted({index for part in parts for index in averaged(part).outliers})
-    north, east = (averaged(tuple(r for i, r in enumerate(part) if i not in out)).estimate for part in parts)
+    out = _off_the_others(readings)
+    kept = [r for i, r in enumerate(readings) if i not in out]
+    north, east = (
+        weighted_mean([Reading(part, math.radians(r.spread_deg)) for part, r in zip(parts, kept, strict=True)])
+        for parts in zip(*(_vector(r) for r in kept), strict=True)
+    )
     tangent = math.hypot(north.value, east.value)
     spread = math.degrees(math.hypot(north.spread, east.spread) / math.sqrt(2))
     aside = min(spread / max(tangent, 1e-9), 180.0)
     return LeanEstimate(
         Estimate(math.degrees(math.atan(tangent)), spread),
         Estimate(math.degrees(math.atan2(east.value, north.value)) % 360.0, aside),
-    ), tuple(out)
+    ), out
+
+
+def _vector(reading: LeanReading) -> tuple[float, float]:
+    """North and east parts of a lean's tangent."""
+    tangent, turn = tan_deg(reading.angle_deg), math.radians(reading.bearing_deg)
+    return tangent * math.cos(turn), tangent * math.sin(turn)
+
+
+def _off_the_others(readings: tuple[LeanReading, ...]) -> tuple[int, ...]:
+    if len(readings) < 3:
+        return ()
+    at = [_vector(reading) for reading in readings]
+    apart = [[math.dist(one, other) for other in at] for one in at]
+    middle = min(range(len(at)), key=lambda i: sum(apart[i]))
+    common = MAD_TO_SPREAD * statistics.median(apart[middle])
+    spreads = [max(math.radians(reading.spread_deg), common) for reading in readings]
+    return tuple(i for i, away in enumerate(apart[middle]) if away > OUTLIER_SPREADS * spreads[i])
 
 
 def sweep_from_middle_m(middle_m: Reading) -> Estimate:

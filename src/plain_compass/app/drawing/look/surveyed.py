@@ -22,13 +22,15 @@ class Surveyed:
         spreads: spread of each measured input by path.
         centre: where the centre of mass is, and how well that is known.
         worst: path of the input most worth measuring better; empty when not reckoned or none.
-        shares: (position, outlier) of raw readings by path, for marking them on the drawing.
+        readings: (value, left out) of the raw readings by path.
+        leans: (angle, bearing, left out) of the raw lean readings.
     """
 
     spreads: dict[str, float]
     centre: CentreSpread
     worst: str = ""
     readings: dict[str, tuple[tuple[float, bool], ...]] = field(default_factory=dict)
+    leans: tuple[tuple[float, float, bool], ...] = ()
 
     def spread(self, path: str) -> float:
         """Spread of one input; nothing where it has none."""

@@ -184,6 +184,7 @@ def _brackets(c: Canvas, facing: Facing, s: Surveyed) -> None:
     swing = math.radians(s.spread("tree.lean.angle_deg")) * tree.height_m * px
     worst = s.worst.startswith("tree.lean")
     paint_bracket(c.painter, top - QPointF(0, 12), right, swing, c.palette, worst=worst)
+    _lean_readings(c, facing, s, top.y() - 24)
     low, high = crown_reach_m(c.result, facing)
     widest = tree.crown.base_m + (0.1 if c.result.case.wood.group == "conifer" else 0.4) * (
         tree.height_m - tree.crown.base_m
@@ -191,6 +192,24 @@ def _brackets(c: Canvas, facing: Facing, s: Surveyed) -> None:
     for edge, bearing in ((low, 180.0), (high, 0.0)):
         spread, is_worst = _edge_spread(c, s, facing, bearing)
         paint_bracket(c.painter, c.scale.point(edge, widest), right, spread * px, c.palette, worst=is_worst)
+
+
+def _lean_readings(c: Canvas, facing: Facing, s: Surveyed, level: float) -> None:
+    """Each lean reading as where it would put the top in this view, above the bracket."""
+    tree, cut = c.result.case.tree, c.result.case.cut
+    bow = axis_right_m(c.result, facing, tree.height_m) - _straight_m(
+        c, facing, tree.lean.angle_deg, tree.lean.bearing_deg
+    )
+    for angle, bearing, left_out in s.leans:
+        at = c.scale.point(_straight_m(c, facing, angle, bearing) + bow, cut.height_m).x()
+        paint_reading(c.painter, QPointF(at, level), c.palette, left_out=left_out)
+
+
+def _straight_m(c: Canvas, facing: Facing, angle_deg: float, bearing_deg: float) -> float:
+    """Where a stem without sweep would have its top in this view."""
+    case = c.result.case
+    out = math.tan(math.radians(angle_deg)) * (case.tree.height_m - case.cut.height_m)
+    return facing.right_m(*to_tree(bearing_deg, out, case.cut.lay_deg))
 
 
 def _edge_spread(c: Canvas, s: Surveyed, facing: Facing, off_deg: float) -> tuple[float, bool]:

@@ -116,7 +116,7 @@ def drawing_scale(snapshot: Snapshot, width: float, height: float) -> float:
 
 def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
     """Both drawings at one stated scale, with the dimensions as text where they are typed on the screen."""
-    result, height = snapshot.result, 346.0
+    result, height = snapshot.result, 346.0 if page.height > 1100 else 306.0
     n = drawing_scale(snapshot, page.inner, height)
     per_m = PX_PER_M / n
     half = ring_radius(result, Scale(per_m, QPointF()), GAP) + LABEL
@@ -145,12 +145,14 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
 
 
 def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
-    """The margin band, as on the screen."""
-    width = page.inner / len(GROUPS)
+    """The margin band, as on the screen, in two rows."""
+    across = -(-len(GROUPS) // 2)
+    width = page.inner / across
     for index, group in enumerate(GROUPS):
-        box = QRectF(MARGIN + index * width, top, width - 5, 40)
+        row, column = divmod(index, across)
+        box = QRectF(MARGIN + column * width, top + 42 * row, width - 12, 40)
         paint_strip(painter, box, group, worst_of(snapshot.result.findings, group), snapshot.speech, LIGHT, 0.78)
-    return top + 48
+    return top + 88
 
 
 def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bottom: float) -> None:
@@ -176,10 +178,26 @@ def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bott
     )
     if snapshot.plan.notes:
         y += 6 + _heading(painter, MARGIN, y + 6, left_width, "Notes")
-        _paragraph(painter, QRectF(MARGIN, y, left_width, 120), snapshot.plan.notes, 12)
+        _paragraph(
+            painter, QRectF(MARGIN, y, left_width, 120), _fitting(snapshot.plan.notes, left_width, bottom - y), 12
+        )
     rows = 44 + 16 * len(result.tape_marks)
     paint_tape(painter, QRectF(right, top, right_width, rows), result.tape_marks, speech, LIGHT, 0.9)
     _findings(painter, snapshot, QRectF(right, top + rows + 2, right_width, bottom - top - rows - 2))
+
+
+def _fitting(text: str, width: float, height: float) -> str:
+    """As many words of a text as there is room for; what is left out is said."""
+    metrics = QFontMetricsF(font(12))
+
+    def fits(told: str) -> bool:
+        return metrics.boundingRect(QRectF(0, 0, width, 2000), int(WRAP), told).height() <= height
+
+    words = text.split(" ")
+    kept = len(words)
+    while kept and not fits(shown := text if kept == len(words) else " ".join(words[:kept]) + " … more in the program"):
+        kept -= 1
+    return shown if kept else ""
 
 
 def _heading(painter: QPainter, left: float, top: float, width: float, text: str) -> float:

@@ -12,7 +12,7 @@ from ....instruments.assemble import Assembler
 from ....instruments.devices import DEVICES, Faults, Truth
 from ....instruments.protocol import Sample
 from ....instruments.server import FIRST_PORT, Instruments
-from ....job.readings import SHELL, Taken
+from ....job.readings import SHELL, WIND, Taken
 from ....job.units import TypedError, parse
 from ...drawing.palette import font
 from ...frame.store import Store, now
@@ -20,8 +20,9 @@ from .chips import Chip, target_paths
 from .link import Link
 from .readings_list import said
 
-MOST_CHIPS = 8
-"""Readings shown waiting; older ones give way, since nobody took them."""
+MOST_OF_A_KIND = 3
+"""Readings of one thing shown waiting; older ones give way, since nobody took them."""
+ORDER = ("tree.height_m", "tree.trunk.diameter_m", SHELL, WIND)
 
 
 class InstrumentPanel(QWidget):
@@ -164,10 +165,14 @@ class InstrumentPanel(QWidget):
         text = f"{name.removesuffix('_m').replace('_', ' ')} {said(taken.what, taken.values, taken.spreads, speech)}"
         chip = Chip(taken, text, self)
         chip.dropped.connect(lambda path, c=chip: self.drop(c, path))
-        self.tray.insertWidget(0, chip)
-        self.chips.insert(0, chip)
-        for old in self.chips[MOST_CHIPS:]:
+        # One that is being carried stays until it is dropped.
+        of_its_kind = [c for c in self.chips if c.taken.what == taken.what and not c.isDown()]
+        for old in of_its_kind[MOST_OF_A_KIND - 1 :]:
             self._remove(old)
+        # By kind, the newest of each on top: a reading one reaches for does not run away under the pointer.
+        before = [c for c in self.chips if ORDER.index(c.taken.what) < ORDER.index(taken.what)]
+        self.tray.insertWidget(len(before), chip)
+        self.chips.insert(len(before), chip)
 
     def _remove(self, chip: Chip) -> None:
         self.chips.remove(chip)

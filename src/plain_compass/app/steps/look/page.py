@@ -11,7 +11,7 @@ from ....core.centre import centre_spread
 from ....core.findings import Finding
 from ....core.rising import soundness_by_height
 from ....core.survey import survey
-from ....job.readings import reading_marks
+from ....job.readings import lean_marks, reading_marks
 from ....job.spreads import LEAST_EFFECT, plan_spreads
 from ...drawing.look.surveyed import ACROSS, ALONG, Surveyed
 from ...frame.commands import Commands
@@ -66,7 +66,10 @@ class LookPage(QWidget):
         if self._surveyed is None or self._surveyed[0] is not snapshot:
             spreads = plan_spreads(snapshot.plan)
             centre = centre_spread(snapshot.result.case, spreads)
-            self._surveyed = (snapshot, Surveyed(spreads, centre, self._worst, reading_marks(snapshot.plan)))
+            self._surveyed = (
+                snapshot,
+                Surveyed(spreads, centre, self._worst, reading_marks(snapshot.plan), lean_marks(snapshot.plan)),
+            )
         return self._surveyed[1]
 
     def refresh(self, snapshot: Snapshot) -> None:

@@ -18,8 +18,9 @@ from ...drawing.look.butt_painter import paint_butt
 from ...drawing.look.crown_painter import paint_crown
 from ...drawing.look.look_layout import butt_layout, crown_layout, side_layout
 from ...drawing.look.rising_painter import paint_rising
-from ...drawing.look.surveyed import Facing, Surveyed
+from ...drawing.look.surveyed import ALONG, Facing, Surveyed, axis_right_m
 from ...drawing.look.tree_painter import crown_reach_m, paint_tree
+from ...drawing.palette import font, pen
 from ...drawing.scale import Scale
 from ...frame.drawing_view import DrawingView, caption
 from ...frame.store import Snapshot, Store
@@ -88,6 +89,16 @@ class TreeView(LookView):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         paint_tree(self.canvas(painter, snapshot), self.facing, self.surveyed_of(snapshot))
         caption(painter, self, self.title)
+        painter.setFont(font(12, narrow=True))
+        painter.setPen(pen(self.palette_in_use.quiet))
+        painter.drawText(QPointF(12, 38), self._top_offset(snapshot))
+
+    def _top_offset(self, snapshot: Snapshot) -> str:
+        """The lean as fallers say it: how far the top stands off the base in this view."""
+        height = snapshot.plan.tree.height_m
+        off = axis_right_m(snapshot.result, self.facing, height) - axis_right_m(snapshot.result, self.facing, 0.0)
+        sides = ("ahead of", "behind") if self.facing is ALONG else ("right of", "left of")
+        return f"top {snapshot.speech.show(abs(off), 'length')} {sides[0] if off >= 0 else sides[1]} the base"
 
 
 class CrownView(LookView):

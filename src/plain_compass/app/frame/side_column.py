@@ -1,0 +1,89 @@
+"""The right column: findings, the tree sheet, or a panel of a step; below them what to measure better."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import cast
+
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QStackedWidget, QToolButton, QVBoxLayout, QWidget
+
+from .findings_list import FindingsList
+from .late import Late
+from .page import Panel
+from .sheet import Sheet
+from .store import Snapshot, Store
+from .survey_line import SurveyLine
+
+COLUMN = 306
+
+
+class SideColumn(QWidget):
+    """Faces of one width, so that the drawing never changes its size; panels are made when first shown."""
+
+    def __init__(
+        self, store: Store, panels: dict[str, Callable[[], QWidget]], dress: Callable[[QWidget], None]
+    ) -> None:
+        super().__init__()
+        self.store, self._dress = store, dress
+        self.setObjectName("page")
+        self.setFixedWidth(COLUMN)
+        self.findings, self.sheet, self.survey = FindingsList(), Sheet(store), SurveyLine(store)
+        self.panels = Late(panels, self._panel_made)
+        self.stack = QStackedWidget()
+        self.stack.addWidget(self.findings)
+        self.stack.addWidget(self.sheet)
+        self.tabs: list[QToolButton] = []
+        self.shown = 0
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addLayout(self._tab_row())
+        layout.addWidget(self.stack, 1)
+        layout.addWidget(self.survey)
+        self.show_face(0)
+
+    def _tab_row(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        row.setContentsMargins(6, 0, 6, 0)
+        group = QButtonGroup(self)
+        for number, words in enumerate(("Findings", "Tree sheet", *self.panels.keys_there)):
+            tab = QToolButton()
+            tab.setText(words)
+            tab.setToolTip(f"{words} (F2)")
+            tab.setCheckable(True)
+            tab.setProperty("tab", True)
+            tab.clicked.connect(lambda _=False, n=number: self.show_face(n))
+            group.addButton(tab)
+            row.addWidget(tab)
+            self.tabs.append(tab)
+        row.addStretch()
+        return row
+
+    def _panel_made(self, panel: QWidget) -> None:
+        self.stack.addWidget(panel)
+        self._dress(panel)
+
+    def show_face(self, number: int) -> None:
+        """Findings (0), sheet (1), or a panel."""
+        fixed = (self.findings, self.sheet)
+        later = self.panels.keys_there
+        self.stack.setCurrentWidget(fixed[number] if number < len(fixed) else self.panels[later[number - len(fixed)]])
+        self.tabs[number].setChecked(True)
+        self.shown = number
+        self._refresh_forms(self.store.snapshot)
+
+    def next_face(self) -> None:
+        """The next face, with the keyboard in it."""
+        self.show_face((self.shown + 1) % len(self.tabs))
+        if (face := self.stack.currentWidget()) is not None:
+            face.setFocus()
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Follow the document."""
+        self._refresh_forms(snapshot)
+        self.findings.show_findings(snapshot.result.findings, snapshot.speech, dragging=self.store.dragging)
+
+    def _refresh_forms(self, snapshot: Snapshot) -> None:
+        self.sheet.refresh(snapshot)
+        for panel in self.panels.values():
+            cast(Panel, panel).refresh(snapshot)
