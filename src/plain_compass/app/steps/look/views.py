@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF
-from PySide6.QtGui import QPainter
+from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QWidget
 
 from ....core.rising import Rising
@@ -41,7 +41,23 @@ class LookView(DrawingView):
 
     def __init__(self, store: Store, surveyed: Callable[[Snapshot], Surveyed], parent: QWidget | None = None) -> None:
         self.surveyed_of = surveyed
+        self._key: tuple[object, ...] | None = None
         super().__init__(store, parent)
+
+    def shows(self, snapshot: Snapshot) -> tuple[object, ...] | None:
+        """Everything this drawing depends on; None when that is all there is, so that it is always painted anew."""
+        return None
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Place and paint anew, unless nothing that is on this drawing has changed."""
+        shown = self.shows(snapshot)
+        surveyed = self.surveyed_of(snapshot)
+        view = (self.viewport.zoom, self.viewport.pan.toTuple(), self.size().toTuple(), self.mark, snapshot.speech)
+        key = None if shown is None else (shown, view, surveyed.worst, surveyed.readings, surveyed.leans)
+        if key is not None and key == self._key:
+            return
+        self._key = key
+        super().refresh(snapshot)
 
     def with_spreads(self, layout: Layout, snapshot: Snapshot) -> Layout:
         """The layout with every dimension's spread in its tag, and the one most worth measuring better named."""
@@ -56,6 +72,14 @@ class LookView(DrawingView):
                 tag = f"measure better: {tag}"
             places.append(replace(place, tag=tag))
         return Layout(tuple(places), layout.grips)
+
+
+def standing(snapshot: Snapshot) -> tuple[object, ...]:
+    """What the drawings of the whole tree depend on: everything but the rot, and where the hinge lies under it."""
+    plan, parts = snapshot.plan, snapshot.result.parts
+    tree = plan.tree
+    grown = (tree.species, tree.height_m, tree.trunk, tree.crown, tree.lean, tree.fork, tree.limbs, tree.measured)
+    return (*grown, plan.cut, parts.balance, parts.hinge.length_m)
 
 
 class TreeView(LookView):
@@ -78,6 +102,10 @@ class TreeView(LookView):
         scale = min(free / height, (self.width() - 56) / span)
         middle = (low + high) / 2
         return Scale(scale, QPointF(self.width() / 2 - middle * scale, self.height() - BELOW))
+
+    def shows(self, snapshot: Snapshot) -> tuple[object, ...]:
+        """The tree; buttresses and rot do not show from afar."""
+        return standing(snapshot)
 
     def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
         """Heights on one view, lean on the other."""
@@ -111,6 +139,10 @@ class CrownView(LookView):
         room = min(self.width() / 2 - 84, (self.height() - CAPTION) / 2 - 44)
         return Scale(max(room, 30) / reach, QPointF(self.width() / 2, CAPTION + (self.height() - CAPTION) / 2))
 
+    def shows(self, snapshot: Snapshot) -> tuple[object, ...]:
+        """The crown, and the stump under it."""
+        return (*standing(snapshot), snapshot.plan.tree.lobes)
+
     def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
         """Edges."""
         layout = crown_layout(snapshot.result, scale, (self.width(), self.height() - CAPTION))
@@ -127,6 +159,7 @@ class ButtView(LookView):
     """The section at the cut, and beside it what raising the cut would do."""
 
     rising: Rising | None = None
+    _kept: tuple[tuple[object, ...], QPixmap] | None = None
 
     def plot_box(self) -> QRectF | None:
         """Where the soundness by height is drawn; None where there is no rot to show."""
@@ -157,7 +190,25 @@ class ButtView(LookView):
         paint_butt(self.canvas(painter, snapshot), self.surveyed_of(snapshot))
         box = self.plot_box()
         if box is not None and self.rising is not None:
-            cut_m = snapshot.plan.cut.height_m
-            paint_rising(painter, box, self.rising, cut_m, snapshot.speech, self.palette_in_use)
+            if painter.device() is self:
+                painter.drawPixmap(box.topLeft(), self._plot(box, self.rising, snapshot))
+            else:
+                cut_m = snapshot.plan.cut.height_m
+                paint_rising(painter, box, self.rising, cut_m, snapshot.speech, self.palette_in_use)
         show = snapshot.speech.show
         caption(painter, self, f"At the cut, {show(snapshot.plan.cut.height_m, 'length')} up")
+
+    def _plot(self, box: QRectF, rising: Rising, snapshot: Snapshot) -> QPixmap:
+        """Soundness by height, painted once and kept: it is reckoned only when the hands are still."""
+        cut_m, ratio = snapshot.plan.cut.height_m, self.devicePixelRatioF()
+        key = (rising, cut_m, box.size().toTuple(), self.palette_in_use, snapshot.speech, ratio)
+        if self._kept is None or self._kept[0] != key:
+            kept = QPixmap((box.size() * ratio).toSize())
+            kept.setDevicePixelRatio(ratio)
+            kept.fill(QColor(self.palette_in_use.sheet))
+            with QPainter(kept) as painter:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                whole = QRectF(QPointF(0, 0), box.size())
+                paint_rising(painter, whole, rising, cut_m, snapshot.speech, self.palette_in_use)
+            self._kept = (key, kept)
+        return self._kept[1]
