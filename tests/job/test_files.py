@@ -84,7 +84,7 @@ def test_the_schema_says_units_in_key_names_and_helps_with_every_number() -> Non
     for definition in json_schema()["$defs"].values():
         for name, item in definition["properties"].items():
             if item.get("type") == "number":
-                assert name.endswith(("_m", "_deg", "_J", "_kg", "_lengths", "_ratio")), name
+                assert name.endswith(("_m", "_deg", "_J", "_kg", "_lengths", "_ratio", "_N")), name
                 assert item["description"].endswith(".")
 
 

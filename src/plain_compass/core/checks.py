@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 from functools import lru_cache
+from typing import TypeAlias
 
-from .cut import Cut, Kit, Site
+from .cut import Cut, Kit
 from .errors import InputError
 from .quantity import check_ranges
 from .section import Section
+from .site import Obstacle, Site
 from .tree import Tree
 
+Corner: TypeAlias = tuple[float, float]
+MOST_POINTS = 200
+"""Corners of one line or area."""
 LEAST_BACK_M = 0.01
 """Wood that must be left behind the hinge for there to be a back cut at all."""
 
@@ -85,6 +90,43 @@ def _check_fork(tree: Tree) -> None:
 def _check_around(site: Site, kit: Kit) -> None:
     check_ranges(site, "site")
     check_ranges(kit, "kit")
+    for index, obstacle in enumerate(site.obstacles):
+        _check_obstacle(obstacle, f"site.obstacles.{index}.points")
+
+
+def _check_obstacle(obstacle: Obstacle, path: str) -> None:
+    """A spot is one point, a line at least two, an area at least three that do not cross over."""
+    least, most = {"spot": (1, 1), "line": (2, MOST_POINTS), "area": (3, MOST_POINTS)}[obstacle.shape]
+    count = len(obstacle.points)
+    if not least <= count <= most:
+        raise InputError(
+            path, count, kind="count", low=least, high=most, reason=f"so many points make no {obstacle.shape}"
+        )
+    if obstacle.shape == "area" and crosses_itself([(p.east_m, p.north_m) for p in obstacle.points]):
+        raise InputError(path, count, kind="count", low=3, high=most, reason="the area's border crosses itself")
+    if obstacle.kind in ("tree", "save") and obstacle.base_m > obstacle.height_m:
+        raise InputError(
+            path.replace("points", "base_m"), obstacle.base_m, kind="span", low=0.0, high=obstacle.height_m
+        )
+
+
+def crosses_itself(corners: list[tuple[float, float]]) -> bool:
+    """Whether two sides of a closed outline that do not share a corner cross each other."""
+    sides = list(zip(corners, (*corners[1:], corners[0]), strict=True))
+    return any(
+        _cross(*sides[i], *sides[j])
+        for i in range(len(sides))
+        for j in range(i + 2, len(sides))
+        if not (i == 0 and j == len(sides) - 1)
+    )
+
+
+def _cross(a: Corner, b: Corner, c: Corner, d: Corner) -> bool:
+    return _turn(a, b, c) * _turn(a, b, d) < 0 and _turn(c, d, a) * _turn(c, d, b) < 0
+
+
+def _turn(a: Corner, b: Corner, c: Corner) -> float:
+    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 
 
 def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit) -> None:

@@ -203,6 +203,15 @@ class Kit:
     wedge_count: int = quantity(
         3, kind="count", low=0, high=12, label="wedges carried", step=1, help="Number of wedges carried to the tree."
     )
+    pull_N: float = quantity(
+        0.0,
+        kind="force",
+        low=0.0,
+        high=200_000.0,
+        label="rope pull",
+        step=500.0,
+        help="Most that can be pulled on a rope with what is carried, friction taken off; nothing without a rope.",
+    )
     maul_J: float = quantity(
         80.0,
         kind="energy",
@@ -211,20 +220,4 @@ class Kit:
         label="maul blow",
         step=5.0,
         help="Energy of one blow: 50 to 140 J for a 2 to 3.5 kg maul.",
-    )
-
-
-@dataclass(frozen=True, slots=True)
-class Site:
-    """The place. Ground, obstacles and ways out are not part of it yet."""
-
-    name: str = ""
-    kept_away_lengths: float = quantity(
-        2.0,
-        kind="ratio",
-        low=1.5,
-        high=5.0,
-        label="people kept away",
-        step=0.5,
-        help="Tree lengths within which nobody else may be; the site's own rule if it is larger.",
     )

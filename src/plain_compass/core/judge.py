@@ -261,7 +261,7 @@ def sound_hinge(parts: Parts) -> Finding:
 
 
 def unknowns(case: Case) -> list[Finding]:
-    """What was not looked at, and what this version does not judge. Never shown as clear."""
+    """What was not looked at. Never shown as clear."""
     found = []
     if case.tree.lean.method == "unknown":
         found.append(
@@ -281,20 +281,4 @@ def unknowns(case: Case) -> list[Finding]:
                 "Look all round the butt; a crack halves what the wood resists.",
             )
         )
-    found.append(
-        unknown(
-            "way_out.not_judged",
-            "way_out",
-            "Ways out are not judged here.",
-            "Clear two paths back and away before the saw starts.",
-        )
-    )
-    found.append(
-        unknown(
-            "landing.not_judged",
-            "landing",
-            "Ground, wind, neighbours and landing are not judged here.",
-            "Walk the lay to where the top will be, and look up.",
-        )
-    )
     return found

@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from .balance import Balance, Mass, balance_on, tree_mass
 from .checks import check_case, check_cut_fits
-from .cut import Cut, Kit, Site
+from .cut import Cut, Kit
 from .face import FaceGeometry, face_on
 from .findings import Finding, Verdict, verdict_of, worst_first
 from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use
 from .judge import physics_findings
 from .judge_around import around_findings
+from .judge_ground import ground_findings
 from .judge_practice import practice_findings
 from .judge_seen import crack_at_cut, seen_findings
 from .practice import Practice
 from .section import Section, section_at
+from .site import Place, Site
 from .splitting import BackCutSweep, Splitting, sits_back_at_m, splitting_of, sweep_back_cut
 from .tape import TapeMark, tape_marks
 from .tree import Tree
@@ -34,6 +36,7 @@ class Case:
     kit: Kit
     practice: Practice
     constants: Indicative
+    at: Place = field(default_factory=Place)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -83,7 +86,12 @@ def assess(case: Case) -> Assessment:
     """
     check_case(case.tree, case.site, case.cut, case.kit)
     parts = _parts(case)
-    judged = (*physics_findings(case, parts), *seen_findings(case, parts), *around_findings(case.tree))
+    judged = (
+        *physics_findings(case, parts),
+        *seen_findings(case, parts),
+        *around_findings(case.tree),
+        *ground_findings(case, parts),
+    )
     findings = worst_first(judged + practice_findings(case, parts))
     return Assessment(case, parts, tape_marks(parts.section, parts.face, case.cut), findings, verdict_of(findings))
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ..core.cut import Cut, Kit, Site
+from ..core.cut import Cut, Kit
 from ..core.errors import InputError
 from ..core.paths import with_value
 from ..core.plan import Assessment, Case, assess
 from ..core.quantity import choice
+from ..core.site import Place, Site
 from ..core.tree import Tree
 from .person import Person
 from .readings import Taken
@@ -31,6 +32,7 @@ class TreePlan:
     cut: Cut = field(default_factory=Cut)
     notes: str = ""
     readings: tuple[Taken, ...] = ()
+    at: Place = field(default_factory=Place)
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,6 +81,7 @@ def case_of(job: Job, tree_id: str) -> Case:
         kit=job.kit,
         practice=practice_of(job.practice),
         constants=indicative(),
+        at=plan.at,
     )
 
 

@@ -33,6 +33,7 @@ METRES = {
 PACES = ("pace", "paces", "p")
 PACE_M = 0.75
 """A pace of somebody who has not measured his own."""
+FORCES = {"": 1000.0, "kn": 1000.0, "n": 1.0}
 MASSES = {"": 1.0, "kg": 1.0, "t": 1000.0, "lb": 0.45359237}
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
 ANGLE_KINDS = ("angle", "bearing", "offset_angle")
@@ -53,6 +54,7 @@ EXAMPLES = {
     "count": "2",
     "energy": "80, 80 J",
     "number": "1500",
+    "force": "3.5, 3.5 kN, 400 N",
     "mass": "350, 350 kg, 1.2 t, 800 lb",
 }
 _PLUS_MINUS = re.compile(r"\s*(?:±|\+-|\+/-)\s*")
@@ -175,6 +177,8 @@ def _single(number: float, unit: str, text: str, kind: str) -> float:
         return number
     if kind == "energy" and unit in ("", "j"):
         return number
+    if kind == "force" and unit in FORCES:
+        return number * FORCES[unit]
     if kind == "mass" and unit in MASSES:
         return number * MASSES[unit]
     if kind == "number" and unit == "":

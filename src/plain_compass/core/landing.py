@@ -1,0 +1,194 @@
+"""Where the tree would lie, what lies there, and what would catch it on the way: plane geometry of one lay or all.
+
+The footprint is the stem along the lay and the crown round its upper part, widened by how far off the lay the top
+may come to rest. Obstacles are sampled along their edges, so that every bearing at once is one pass over arrays.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .crown import mean_radius_m
+from .polygon import Array
+from .site import Obstacle, Place, Site
+from .tree import Tree
+
+SAMPLE_M = 0.5
+STEM_HALF_M = 0.4
+"""Half width kept clear beside the stem below the crown."""
+BEHIND_M = 1.0
+"""How far behind the stump the butt may go as the tree falls."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Sampled:
+    """Edges of every obstacle, seen from one tree.
+
+    Attributes:
+        east_m, north_m: sample points, shape (k,).
+        half_m: half width or radius of the obstacle at each point, shape (k,).
+        owner: which obstacle each belongs to, shape (k,).
+        inside: obstacles in whose area the tree itself stands.
+    """
+
+    east_m: Array
+    north_m: Array
+    half_m: Array
+    owner: NDArray[np.intp]
+    inside: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Footprint:
+    """What the tree covers when it lies along its lay.
+
+    Attributes:
+        length_m: from the stump to the top.
+        crown_from_m: where along it the crown begins.
+        crown_half_m: half width of the crown.
+        spread_deg: how far off the lay the top may come to rest, either way.
+    """
+
+    length_m: float
+    crown_from_m: float
+    crown_half_m: float
+    spread_deg: float
+
+    def half_width_m(self, along_m: Array) -> Array:
+        """Half width at distances from the stump, shape as given."""
+        crown = np.where(along_m >= self.crown_from_m, self.crown_half_m, STEM_HALF_M)
+        wide: Array = crown + np.maximum(along_m, 0.0) * math.tan(math.radians(self.spread_deg))
+        return wide
+
+
+@dataclass(frozen=True, slots=True)
+class Hit:
+    """One obstacle under the footprint: which, and how far from the stump it is met first."""
+
+    index: int
+    obstacle: Obstacle
+    at_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class Catch:
+    """A neighbour's crown that the falling tree meets.
+
+    Attributes:
+        tilt_deg: tilt at which the stem or crown meets it.
+        overlap: share of the falling crown's width that meets it, 0 to 1.
+        energy_J: what the tree has gained from falling that far, to break through with.
+    """
+
+    index: int
+    obstacle: Obstacle
+    tilt_deg: float
+    overlap: float
+    energy_J: float
+
+
+def footprint_of(tree: Tree, cut_m: float, spread_deg: float) -> Footprint:
+    """The footprint of a tree cut at a height."""
+    return Footprint(tree.height_m - cut_m, tree.crown.base_m - cut_m, mean_radius_m(tree.crown), spread_deg)
+
+
+@lru_cache(maxsize=16)
+def sampled(site: Site, at: Place) -> Sampled:
+    """Sample every obstacle, from a tree's own place."""
+    parts = [_edge(obstacle, at) for obstacle in site.obstacles]
+    points = np.concatenate(parts) if parts else np.zeros((0, 2))
+    counts = [len(part) for part in parts]
+    owner = np.repeat(np.arange(len(parts)), counts)
+    half = np.array([o.radius_m for o in site.obstacles])[owner] if parts else np.zeros(0)
+    inside = tuple(i for i, o in enumerate(site.obstacles) if o.shape == "area" and _contains(o.points, at))
+    return Sampled(points[:, 0], points[:, 1], half, owner, inside)
+
+
+def _edge(obstacle: Obstacle, at: Place) -> Array:
+    """Points along an obstacle's line or border, from the tree; shape (k, 2)."""
+    corners = np.array([[p.east_m - at.east_m, p.north_m - at.north_m] for p in obstacle.points])
+    if obstacle.shape == "spot" or len(corners) == 1:
+        return corners[:1]
+    ends = np.vstack([corners, corners[:1]]) if obstacle.shape == "area" else corners
+    pieces = [
+        start + (end - start) * np.linspace(0.0, 1.0, max(int(np.hypot(*(end - start)) / SAMPLE_M) + 1, 2))[:, None]
+        for start, end in pairwise(ends)
+    ]
+    return np.concatenate(pieces)
+
+
+def _contains(points: tuple[Place, ...], at: Place) -> bool:
+    """Whether a point lies in a polygon, by counting crossings."""
+    odd = False
+    for one, other in zip(points, (*points[1:], points[0]), strict=True):
+        if (one.north_m > at.north_m) != (other.north_m > at.north_m):
+            share = (at.north_m - one.north_m) / (other.north_m - one.north_m)
+            odd ^= at.east_m < one.east_m + share * (other.east_m - one.east_m)
+    return odd
+
+
+def hits_by_bearing(points: Sampled, footprint: Footprint, bearings_deg: Array, count: int) -> NDArray[np.bool_]:
+    """Which obstacles the footprint touches at each bearing, shape (b, count)."""
+    found = np.zeros((len(bearings_deg), count), dtype=bool)
+    if len(points.owner):
+        met = _met(points, footprint, bearings_deg)[0]
+        for index in range(count):
+            found[:, index] = met[:, points.owner == index].any(axis=1)
+    found[:, list(points.inside)] = True
+    return found
+
+
+def _met(points: Sampled, footprint: Footprint, bearings_deg: Array) -> tuple[NDArray[np.bool_], Array]:
+    """(whether each sample is under the footprint, how far along it), each of shape (b, k)."""
+    turn = np.radians(bearings_deg)[:, None]
+    along = points.east_m * np.sin(turn) + points.north_m * np.cos(turn)
+    aside = np.abs(points.east_m * np.cos(turn) - points.north_m * np.sin(turn))
+    reach = points.half_m
+    within = (along + reach >= -BEHIND_M) & (along - reach <= footprint.length_m)
+    return within & (aside - reach <= footprint.half_width_m(along)), along
+
+
+def hits_on(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[Hit, ...]:
+    """Everything under the footprint on one lay, the costliest first, then the nearest."""
+    points = sampled(site, at)
+    found = {index: Hit(index, site.obstacles[index], 0.0) for index in points.inside}
+    if len(points.owner):
+        met, along = _met(points, footprint, np.array([lay_deg]))
+        for index in np.unique(points.owner[met[0]]).tolist():
+            mine = met[0] & (points.owner == index)
+            found.setdefault(index, Hit(index, site.obstacles[index], max(float(along[0][mine].min()), 0.0)))
+    order = ["never", "matters", "nuisance", "none"]
+    return tuple(sorted(found.values(), key=lambda hit: (order.index(hit.obstacle.cost), hit.at_m)))
+
+
+def catches_on(
+    site: Site, at: Place, footprint: Footprint, lay_deg: float, *, weight_N: float, com_up_m: float
+) -> tuple[Catch, ...]:
+    """Neighbours whose crowns the tree meets on its way down, the earliest met first.
+
+    A point s up the stem stands s sin(tilt) out and s cos(tilt) high. Over a neighbour d away the stem comes down
+    until it is no higher than the neighbour: at atan(d/height), or at asin(d/length) where the top swings into it.
+    The energy gained until then is m g Z (1 - cos tilt).
+    """
+    found = []
+    turn = math.radians(lay_deg)
+    for index, other in enumerate(site.obstacles):
+        if other.kind not in ("tree", "save"):
+            continue
+        east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
+        along = east * math.sin(turn) + north * math.cos(turn)
+        aside = abs(east * math.cos(turn) - north * math.sin(turn))
+        near = max(along - other.radius_m, 0.2)
+        overlap = (footprint.crown_half_m + other.radius_m - aside) / (2 * footprint.crown_half_m)
+        if along <= 0 or overlap <= 0 or near >= footprint.length_m:
+            continue
+        tilt = max(math.atan2(near, max(other.height_m, 1e-6)), math.asin(near / footprint.length_m))
+        energy = weight_N * com_up_m * (1 - math.cos(tilt))
+        found.append(Catch(index, other, math.degrees(tilt), min(overlap, 1.0), energy))
+    return tuple(sorted(found, key=lambda catch: catch.tilt_deg))

@@ -1,0 +1,145 @@
+"""The lay rose: what every bearing would mean, each with a face and hinge sized for it by the practice."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from .cut import Hinge
+from .errors import InputError
+from .findings import Finding
+from .landing import footprint_of, hits_by_bearing, sampled
+from .plan import Assessment, Case, assess
+from .polygon import Array
+from .rope import pull_needed_N
+from .section import section_at
+
+BORE_FROM = 0.5
+ATTACHED_SHARE = 0.6
+"""Share of the height at which a rope is taken to be set."""
+ANCHOR_LENGTHS = 1.5
+"""Tree lengths from the stump at which the anchor is taken to stand."""
+HELPS = ("none", "wedges", "rope", "not with this kit")
+
+
+@dataclass(frozen=True, slots=True)
+class Spoke:
+    """One bearing.
+
+    Attributes:
+        margin: least margin of what the physics judges, for the better of a cut from behind and a bored one.
+        ruled_by: id of the finding that has it; ``group`` is its limit state.
+        level: worst level of the physics there.
+        help: one of ``HELPS``.
+        lift_m, blows: what the wedges must do; nothing where the tree goes by itself.
+        pull_N: pull on a rope at six tenths of the height that would do instead of wedges.
+        targets: indices of the obstacles under the tree.
+        refused: whether something that must never be hit is among them.
+        back: the back cut it is judged with.
+    """
+
+    bearing_deg: float
+    margin: float
+    ruled_by: str
+    group: str
+    level: str
+    help: str
+    lift_m: float
+    blows: float
+    pull_N: float
+    targets: tuple[int, ...]
+    refused: bool
+    back: str
+
+
+def targets_by_bearing(case: Case, bearings_deg: Array) -> tuple[tuple[int, ...], ...]:
+    """Obstacles under the tree at each bearing, all bearings in one pass."""
+    footprint = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
+    count = len(case.site.obstacles)
+    table = hits_by_bearing(sampled(case.site, case.at), footprint, bearings_deg, count)
+    return tuple(tuple(np.nonzero(row)[0].tolist()) for row in table)
+
+
+def sized_for(case: Case, bearing_deg: float, back: str) -> Case:
+    """The case turned to a bearing, its face and hinge in the middle of the practice's ranges for the wood there."""
+    exponent = case.constants.profile_exponent[case.wood.group]
+    depth = section_at(case.tree, case.cut.height_m, bearing_deg, exponent).depth_m
+    practice, cut = case.practice, case.cut
+    thick = max(sum(practice.hinge_ratio) / 2 * depth, practice.hinge_least_m)
+    face = replace(cut.face, depth_m=sum(practice.face_depth_ratio) / 2 * depth, overcut_m=0.0)
+    strap = min(cut.back.strap_m, 0.15 * depth)
+    return replace(
+        case,
+        cut=replace(
+            cut,
+            lay_deg=bearing_deg,
+            face=face,
+            hinge=Hinge(thick, thick),
+            back=replace(cut.back, form=back, strap_m=strap),
+        ),
+    )
+
+
+def spoke_at(case: Case, bearing_deg: float, targets: tuple[int, ...]) -> Spoke:
+    """One bearing, judged with the back cut that leaves more margin.
+
+    The bored cut is tried only where cutting from behind is near its splitting limit, as the practice has it.
+    """
+    plain = _tried(case, bearing_deg, "plain")
+    best, back = plain, "plain"
+    if plain is None or plain.parts.splitting.split_index_plain >= BORE_FROM:
+        bored = _tried(case, bearing_deg, "bored")
+        if bored is not None and (plain is None or _ruling(bored).margin > _ruling(plain).margin):  # type: ignore[operator]
+            best, back = bored, "bored"
+    costs = {case.site.obstacles[index].cost for index in targets}
+    refused = "never" in costs
+    if best is None:
+        return Spoke(bearing_deg, -9.99, "cut", "face", "stop", HELPS[3], 0.0, 0.0, 0.0, targets, refused, back)
+    ruling, wedging = _ruling(best), best.parts.wedging
+    length = case.tree.height_m - case.cut.height_m
+    pull = pull_needed_N(wedging.moment_Nm, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length)
+    assert ruling.margin is not None
+    return Spoke(
+        bearing_deg=bearing_deg,
+        margin=ruling.margin,
+        ruled_by=ruling.id,
+        group=ruling.group,
+        level=ruling.level,
+        help=_help(case, best, pull, costs),
+        lift_m=wedging.lift_m if wedging.wanted else 0.0,
+        blows=wedging.blows if wedging.wanted else 0.0,
+        pull_N=pull if wedging.wanted else 0.0,
+        targets=targets,
+        refused=refused,
+        back=back,
+    )
+
+
+def _tried(case: Case, bearing_deg: float, back: str) -> Assessment | None:
+    """The assessment of one try; None where the cut does not fit the wood on that bearing."""
+    try:
+        return assess(sized_for(case, bearing_deg, back))
+    except InputError:
+        return None
+
+
+def _ruling(result: Assessment) -> Finding:
+    judged = [f for f in result.findings if f.margin is not None and f.source == "physics"]
+    return min(judged, key=lambda finding: finding.margin)  # type: ignore[arg-type, return-value]
+
+
+def _help(case: Case, result: Assessment, pull_N: float, costs: set[str]) -> str:
+    """What moves the tree there. Where a miss would cost something, wedges alone are not enough."""
+    if not result.parts.wedging.wanted:
+        return "none"
+    wedges = [f for f in result.findings if f.group == "wedge" or f.id == "balance.over"]
+    if all(f.level != "stop" for f in wedges) and not costs & {"matters", "never"}:
+        return "wedges"
+    return "rope" if pull_N <= case.kit.pull_N else "not with this kit"
+
+
+def whole_rose(case: Case, bearings_deg: Array) -> tuple[Spoke, ...]:
+    """Every bearing, one after the other."""
+    targets = targets_by_bearing(case, bearings_deg)
+    return tuple(spoke_at(case, float(b), t) for b, t in zip(bearings_deg, targets, strict=True))
