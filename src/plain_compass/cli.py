@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
-from .commands import instruments, measure, trees
+from .commands import instruments, measure, rose, site, trees
 from .core.errors import PlainCompassError
 
 
@@ -40,6 +40,13 @@ def _parser() -> argparse.ArgumentParser:
     card.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
     card.add_argument("--paper", choices=("A4", "Letter"), default="A4")
     card.set_defaults(run=_card)
+    turned = commands.add_parser("rose", help="every bearing of one tree: margin, what rules, help needed, targets")
+    _file_and_tree(turned)
+    rose.add_to(turned)
+    turned.set_defaults(run=_rose)
+    placed = commands.add_parser("site", help="a job's site as GeoJSON, in and out")
+    site.add_to(placed)
+    placed.set_defaults(run=site.run)
     measured = commands.add_parser("measure", help="height, lean or girth from readings, with their spread")
     measure.add_to(measured)
     measured.set_defaults(run=measure.run)
@@ -122,6 +129,11 @@ def _assess(arguments: argparse.Namespace) -> int:
     else:
         print(table(job, plan, result))
     return 0
+
+
+def _rose(arguments: argparse.Namespace) -> int:
+    job, plan = _load(arguments)
+    return rose.run(job, plan, arguments)
 
 
 def _card(arguments: argparse.Namespace) -> int:

@@ -54,9 +54,9 @@ def test_the_demo_opens_with_a_verdict_that_reads_as_sense(window: Window) -> No
 
 def test_steps_that_are_not_built_say_so_and_are_no_buttons(window: Window) -> None:
     buttons = {b.text() for b in window.trail.findChildren(QAbstractButton)}
-    assert buttons == {s.name for s in STEPS if s.built} == {"Look", "Cut", "Card"}
+    assert buttons == {s.name for s in STEPS if s.built} == {"Look", "Ground", "Cut", "Card"}
     told = [label.text() for label in window.trail.findChildren(QLabel)]
-    assert len(told) == 4
+    assert len(told) == 3
     assert all("not built" in text for text in told)
 
 
@@ -198,7 +198,7 @@ def test_findings_are_told_to_a_screen_reader_with_level_and_limit(window: Windo
     assert text.startswith("watch: ")
     assert "against" in text
     assert "Balance: watch" in window.band.accessibleDescription()
-    assert "Ways out: not judged" in window.band.accessibleDescription()
+    assert "Ways out: watch" in window.band.accessibleDescription()
 
 
 def test_the_findings_follow_a_drag_and_are_right_when_it_ends(window: Window, qtbot: QtBot) -> None:

@@ -28,6 +28,12 @@ def _look(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     return LookPage(store, commands, parent)
 
 
+def _ground(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.ground.page import GroundPage
+
+    return GroundPage(store, commands, parent)
+
+
 def _card(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     from .steps.card.page import CardPage
 
@@ -41,7 +47,7 @@ def _measure(store: Store, commands: Commands, parent: QWidget) -> QWidget:
 
 
 # Steps are imported when they are first opened: a third of the start-up would otherwise go to pages nobody looks at.
-PAGES: dict[str, PageFactory] = {"look": _look, "cut": CutPage, "card": _card}
+PAGES: dict[str, PageFactory] = {"look": _look, "ground": _ground, "cut": CutPage, "card": _card}
 PANELS: dict[str, PageFactory] = {"Measure": _measure}
 
 

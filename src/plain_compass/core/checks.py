@@ -91,10 +91,10 @@ def _check_around(site: Site, kit: Kit) -> None:
     check_ranges(site, "site")
     check_ranges(kit, "kit")
     for index, obstacle in enumerate(site.obstacles):
-        _check_obstacle(obstacle, f"site.obstacles.{index}.points")
+        check_obstacle(obstacle, f"site.obstacles.{index}.points")
 
 
-def _check_obstacle(obstacle: Obstacle, path: str) -> None:
+def check_obstacle(obstacle: Obstacle, path: str) -> None:
     """A spot is one point, a line at least two, an area at least three that do not cross over."""
     least, most = {"spot": (1, 1), "line": (2, MOST_POINTS), "area": (3, MOST_POINTS)}[obstacle.shape]
     count = len(obstacle.points)

@@ -182,3 +182,8 @@ def level_seen(findings: tuple[Finding, ...]) -> str:
     """The worst level among what the walk round found."""
     levels = [f.level for f in findings if f.id.startswith(SEEN)]
     return max(levels, key=LEVELS.index, default="unknown")
+
+
+def level_of_groups(findings: tuple[Finding, ...], groups: tuple[str, ...]) -> str:
+    """The worst level among some limit states."""
+    return max((f.level for f in findings if f.group in groups), key=LEVELS.index, default="unknown")

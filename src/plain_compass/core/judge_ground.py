@@ -145,8 +145,8 @@ def _people(case: Case) -> list[Finding]:
             "way_out.people",
             "way_out",
             "watch",
-            f"Inside the kept-away zone of {{lengths}} of the tree's length, to be closed: {listed}.",
+            f"Inside the kept-away zone of {{zone}}, to be closed: {listed}.",
             "Close them and post somebody before the saw starts.",
-            lengths=(case.site.kept_away_lengths, "ratio"),
+            zone=(case.site.kept_away_lengths * case.tree.height_m, "span"),
         )
     ]

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from .cut import Hinge
+from .cut import Hinge, WedgeSeat
 from .errors import InputError
 from .findings import Finding
 from .landing import footprint_of, hits_by_bearing, sampled
@@ -15,6 +15,7 @@ from .polygon import Array
 from .rope import pull_needed_N
 from .section import section_at
 
+BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
 BORE_FROM = 0.5
 ATTACHED_SHARE = 0.6
 """Share of the height at which a rope is taken to be set."""
@@ -69,6 +70,8 @@ def sized_for(case: Case, bearing_deg: float, back: str) -> Case:
     thick = max(sum(practice.hinge_ratio) / 2 * depth, practice.hinge_least_m)
     face = replace(cut.face, depth_m=sum(practice.face_depth_ratio) / 2 * depth, overcut_m=0.0)
     strap = min(cut.back.strap_m, 0.15 * depth)
+    # Straight behind is the strap: a bored cut has its wedges beside it.
+    seats = cut.wedges if back == "plain" else BESIDE_STRAP
     return replace(
         case,
         cut=replace(
@@ -77,6 +80,7 @@ def sized_for(case: Case, bearing_deg: float, back: str) -> Case:
             face=face,
             hinge=Hinge(thick, thick),
             back=replace(cut.back, form=back, strap_m=strap),
+            wedges=seats,
         ),
     )
 
@@ -131,7 +135,7 @@ def _ruling(result: Assessment) -> Finding:
 
 def _help(case: Case, result: Assessment, pull_N: float, costs: set[str]) -> str:
     """What moves the tree there. Where a miss would cost something, wedges alone are not enough."""
-    if not result.parts.wedging.wanted:
+    if not result.parts.wedging.wanted or result.parts.wedging.moment_Nm <= 0:
         return "none"
     wedges = [f for f in result.findings if f.group == "wedge" or f.id == "balance.over"]
     if all(f.level != "stop" for f in wedges) and not costs & {"matters", "never"}:

@@ -9,8 +9,11 @@ from typing import Any
 import numpy as np
 
 from ..core.findings import Finding
+from ..core.judge_ground import called
+from ..core.landing import catches_on, footprint_of, hits_on
 from ..core.plan import Assessment
 from ..core.survey import survey
+from ..core.ways_out import kept_away_m, ways_out
 from .document import Job, TreePlan
 from .spreads import measure_better, plan_spreads
 from .units import tape_rounded
@@ -34,6 +37,7 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
     parts, speech = result.parts, job.speech
     section, use = parts.section, parts.use
     sound = section.sound_moments
+    lay_deg = result.case.cut.lay_deg
     return {
         "tree": plan.id,
         "verdict": {"level": result.verdict.level, "sentence": speech.verdict(result.verdict)},
@@ -52,10 +56,30 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
         "hinge": _hinge(result),
         "splitting": plain(parts.splitting),
         "wedges": plain(parts.wedging),
+        "ground": _ground(result),
+        "ways_out": [plain(way) | {"free": way.free} for way in ways_out(result.case.site, result.case.at, lay_deg)],
         "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
         "findings": [_finding(finding, speech) for finding in result.findings],
         "survey": _survey(job, plan, result),
         "curve": {"tilt_deg": use.tilt_deg.tolist(), "use": [round(float(u), 6) for u in use.use]},
+    }
+
+
+def _ground(result: Assessment) -> dict[str, Any]:
+    """What lies under the tree on its lay and what would catch it; empty where nothing is drawn."""
+    case, mass = result.case, result.parts.mass
+    footprint = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
+    catches = catches_on(
+        case.site, case.at, footprint, case.cut.lay_deg, weight_N=mass.weight_N, com_up_m=mass.com_up_m
+    )
+    hits = hits_on(case.site, case.at, footprint, case.cut.lay_deg)
+    return {
+        "targets": [{"name": called(h.obstacle), "cost": h.obstacle.cost, "at_m": h.at_m} for h in hits],
+        "catches": [
+            {"name": called(c.obstacle), "tilt_deg": c.tilt_deg, "overlap": c.overlap, "energy_J": c.energy_J}
+            for c in catches
+        ],
+        "kept_away_m": kept_away_m(case.site, case.tree.height_m, case.cut.lay_deg),
     }
 
 
@@ -118,5 +142,5 @@ def table(job: Job, plan: TreePlan, result: Assessment) -> str:
     widths = [max(len(row[i]) for row in rows) for i in range(4)]
     lines = ["  ".join([*(cell.ljust(w) for cell, w in zip(row[:4], widths, strict=True)), row[4]]) for row in rows]
     head = f"{plan.id}: {speech.verdict(result.verdict)}"
-    foot = "~ indicative. Wind, ropes, ground and ways out are not reckoned. The competent person on the spot decides."
+    foot = "~ indicative. Wind, ground shape and the fall are not reckoned. The competent person on the spot decides."
     return "\n".join([head, "", *lines, "", foot])

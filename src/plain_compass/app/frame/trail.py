@@ -24,7 +24,7 @@ class Step:
 
 STEPS = (
     Step("look", 1, "Look", True),
-    Step("ground", 2, "Ground", False),
+    Step("ground", 2, "Ground", True),
     Step("cut", 3, "Cut", True),
     Step("stages", 4, "Stages", False),
     Step("fall", 5, "Fall", False),

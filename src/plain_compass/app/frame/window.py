@@ -11,7 +11,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from ...core.findings import Finding, level_seen
+from ...core.findings import Finding, level_of_groups, level_seen
 from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
@@ -125,6 +125,7 @@ class Window(QMainWindow):
         self.side.refresh(snapshot)
         self.band.show_findings(result.findings, speech)
         self.trail.show_level("look", level_seen(result.findings))
+        self.trail.show_level("ground", level_of_groups(result.findings, ("way_out", "landing")))
         self.trail.show_level("cut", result.verdict.level)
         self.trail.show_level("card", result.verdict.level)
         if not self.store.dragging:

@@ -1,0 +1,1 @@
+"""Drawings of the site: plan and lay rose."""

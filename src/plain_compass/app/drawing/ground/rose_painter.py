@@ -1,0 +1,99 @@
+"""The lay rose: a spoke a bearing on a ring round the plan. Outwards is margin, inwards is past the limit.
+
+The stroke says which limit state rules: whole, dashed, dotted or dash-dotted; a bar across its end says that something
+must never be hit there.
+"""
+
+from __future__ import annotations
+
+import math
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter
+
+from ....core.rose import Spoke
+from ....job.words import Speech
+from ..marks import paint_arrow
+from ..palette import Palette, font, level_colour, pen
+from .site_painter import towards
+
+Align = Qt.AlignmentFlag
+OUT_PX, IN_PX = 46.0, 26.0
+"""Length of a spoke with the whole margin left, and of one far past the limit."""
+STROKES = {
+    "balance": Qt.PenStyle.SolidLine,
+    "wedge": Qt.PenStyle.DashLine,
+    "hinge": Qt.PenStyle.DotLine,
+    "split": Qt.PenStyle.DashDotLine,
+}
+OTHER = Qt.PenStyle.DashDotDotLine
+
+
+def spoke_px(margin: float) -> float:
+    """Length of a spoke from the ring: outwards positive."""
+    return OUT_PX * min(margin, 1.0) if margin >= 0 else max(margin, -1.0) * IN_PX
+
+
+def paint_rose(painter: QPainter, centre: QPointF, ring_px: float, spokes: tuple[Spoke, ...], palette: Palette) -> None:
+    """Every spoke that has been reckoned so far."""
+    painter.setPen(pen(palette.ink, 1.4))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(centre, ring_px, ring_px)
+    width = max(min(ring_px * 2 * math.pi / max(len(spokes), 36) * 0.62, 9.0), 1.6)
+    by_pen: dict[tuple[str, Qt.PenStyle], list[QLineF]] = {}
+    bars: list[QLineF] = []
+    for spoke in spokes:
+        out = towards(spoke.bearing_deg)
+        start, end = centre + out * ring_px, centre + out * (ring_px + spoke_px(spoke.margin))
+        style = STROKES.get(spoke.group, OTHER)
+        level = "stop" if spoke.help == "not with this kit" and spoke.level != "stop" else spoke.level
+        by_pen.setdefault((level, style), []).append(QLineF(start, end))
+        if spoke.refused:
+            rim = centre + out * (ring_px + OUT_PX + 5)
+            across = QPointF(-out.y(), out.x()) * max(width * 0.8, 1.5)
+            bars.append(QLineF(rim - across, rim + across))
+    for (level, style), lines in by_pen.items():
+        painter.setPen(
+            pen(level_colour(palette, level), width if style == Qt.PenStyle.SolidLine else width * 0.7, style)
+        )
+        painter.drawLines(lines)
+    painter.setPen(pen(palette.load, 4.0))
+    painter.drawLines(bars)
+
+
+def paint_ring(painter: QPainter, centre: QPointF, ring_px: float, lay_deg: float, palette: Palette) -> None:
+    """Bearings on the ring, and the lay as an arrow out to it."""
+    painter.setFont(font(12, strong=True))
+    for bearing in range(0, 360, 30):
+        out = towards(bearing)
+        painter.setPen(pen(palette.quiet, 1.6 if bearing % 90 == 0 else 1.0))
+        painter.drawLine(centre + out * (ring_px - 6), centre + out * ring_px)
+        if bearing % 90 == 0:
+            at = centre + out * (ring_px - 16)
+            painter.setPen(pen(palette.ink))
+            painter.drawText(QRectF(at.x() - 10, at.y() - 9, 20, 18), Align.AlignCenter, "NESW"[bearing // 90])
+    painter.setPen(pen(palette.lay, 2.4))
+    paint_arrow(painter, centre, centre + towards(lay_deg) * (ring_px - 3), 12)
+
+
+def paint_read(painter: QPainter, centre: QPointF, ring_px: float, bearing_deg: float, palette: Palette) -> None:
+    """The bearing that is being read."""
+    out = towards(bearing_deg)
+    painter.setPen(pen(palette.focus, 2.4))
+    painter.drawLine(centre + out * (ring_px - 12), centre + out * (ring_px + OUT_PX + 8))
+
+
+def paint_legend(painter: QPainter, corner: QPointF, speech: Speech, palette: Palette) -> None:
+    """Which stroke means which ruling limit state, from the lower right corner up."""
+    rows = [(style, speech.named("groups", group)) for group, style in STROKES.items()]
+    rows += [(OTHER, "another limit")]
+    painter.setFont(font(12, narrow=True))
+    for number, (style, name) in enumerate(reversed(rows)):
+        y = corner.y() - 10 - 16 * number
+        painter.setPen(pen(palette.ink, 3.0, style))
+        painter.drawLine(QPointF(corner.x() - 112, y), QPointF(corner.x() - 82, y))
+        painter.setPen(pen(palette.quiet))
+        painter.drawText(QRectF(corner.x() - 76, y - 9, 76, 18), Align.AlignLeft | Align.AlignVCenter, name)
+    painter.setPen(pen(palette.quiet))
+    head = QRectF(corner.x() - 112, corner.y() - 34 - 16 * len(rows), 112, 18)
+    painter.drawText(head, Align.AlignLeft, "ruled by, outwards is margin")

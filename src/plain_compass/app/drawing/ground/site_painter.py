@@ -1,0 +1,163 @@
+"""The site plan, north up the page, metres from the tree: grid, obstacles, kept-away zone, footprint, ways out."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPolygonF
+
+from ....core.crown import crown_outline
+from ....core.landing import footprint_of
+from ....core.site import KINDS, Obstacle
+from ....core.ways_out import LENGTH_M, kept_away_m, ways_out
+from ..canvas import Canvas
+from ..marks import paint_arrow, paint_word
+from ..palette import fill, font, pen
+from ..scale import polygon
+
+Align = Qt.AlignmentFlag
+STEPS_M = (1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
+
+
+def towards(bearing_deg: float) -> QPointF:
+    """Unit direction on the page of a bearing, north up."""
+    turn = math.radians(bearing_deg)
+    return QPointF(math.sin(turn), -math.cos(turn))
+
+
+def paint_grid(c: Canvas) -> None:
+    """Lines every few metres from the tree, the step said in a corner."""
+    view = c.painter.viewport()
+    step = next((s for s in STEPS_M if s * c.scale.px_per_m >= 28), STEPS_M[-1])
+    c.painter.setPen(pen(c.palette.line, 0.6))
+    for index in range(-60, 61):
+        x = c.scale.origin.x() + index * step * c.scale.px_per_m
+        y = c.scale.origin.y() + index * step * c.scale.px_per_m
+        if 0 <= x <= view.width():
+            c.painter.drawLine(QPointF(x, 0), QPointF(x, view.height()))
+        if 0 <= y <= view.height():
+            c.painter.drawLine(QPointF(0, y), QPointF(view.width(), y))
+    c.painter.setFont(font(12, narrow=True))
+    c.painter.setPen(pen(c.palette.quiet))
+    text = f"grid {c.speech.show(step, 'span')} · north up"
+    c.painter.drawText(QRectF(8, view.height() - 22, 200, 18), Align.AlignLeft, text)
+
+
+def paint_site(c: Canvas, picked: int) -> None:
+    """Everything that is drawn on the ground, then what this lay means there."""
+    _zone(c)
+    for index, obstacle in enumerate(c.result.case.site.obstacles):
+        _obstacle(c, obstacle, hot=index == picked)
+    _crown(c)
+    _footprint(c)
+    _ways(c)
+    _names(c)
+    c.painter.setPen(pen(c.palette.ink, 1.2))
+    c.painter.setBrush(fill(c.palette.sapwood))
+    c.painter.drawEllipse(c.scale.origin, 4, 4)
+
+
+def on_page(c: Canvas, obstacle: Obstacle) -> list[QPointF]:
+    """An obstacle's points on the page."""
+    at = c.result.case.at
+    return [c.scale.point(p.east_m - at.east_m, p.north_m - at.north_m) for p in obstacle.points]
+
+
+def _zone(c: Canvas) -> None:
+    """Where nobody else may be; longer downhill."""
+    case = c.result.case
+    rim = [
+        c.scale.origin + towards(b) * (kept_away_m(case.site, case.tree.height_m, b) * c.scale.px_per_m)
+        for b in range(0, 360, 4)
+    ]
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.setPen(pen(c.palette.load, 1.2, Qt.PenStyle.DashDotLine))
+    c.painter.drawPolygon(QPolygonF(rim))
+
+
+def _obstacle(c: Canvas, obstacle: Obstacle, *, hot: bool) -> None:
+    """Areas hatched, lines as wide as they are, spots as circles; dearer ones in the load's colour."""
+    dear = obstacle.cost in ("matters", "never")
+    colour = c.palette.focus if hot else c.palette.load if dear else c.palette.quiet
+    points = on_page(c, obstacle)
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    if obstacle.shape == "area":
+        shape = np.array([[p.x(), p.y()] for p in points])
+        c.painter.setPen(pen(colour, 2.2 if hot else 1.6))
+        c.painter.drawPolygon(polygon(shape))
+        c.hatch(shape, colour, 6 if obstacle.cost == "never" else 10, cross=obstacle.cost == "never")
+    elif obstacle.shape == "line":
+        # A pale band as wide as it is, and its middle as a line that says what it costs.
+        c.painter.setPen(pen(c.palette.line, max(2 * obstacle.radius_m * c.scale.px_per_m, 2.0)))
+        c.painter.drawPolyline(QPolygonF(points))
+        style = Qt.PenStyle.DashLine if obstacle.kind in ("track", "wire") else Qt.PenStyle.SolidLine
+        c.painter.setPen(pen(colour, 2.6 if hot else 1.8, style))
+        c.painter.drawPolyline(QPolygonF(points))
+    else:
+        is_tree = obstacle.kind in ("tree", "save")
+        radius = max(obstacle.radius_m * c.scale.px_per_m, 3.0)
+        c.painter.setPen(pen(colour, 2.2 if hot else 1.4, Qt.PenStyle.DashLine if is_tree else Qt.PenStyle.SolidLine))
+        c.painter.drawEllipse(points[0], radius, radius)
+        if is_tree:
+            c.painter.setBrush(fill(c.palette.bark))
+            c.painter.drawEllipse(points[0], 3, 3)
+
+
+def _names(c: Canvas) -> None:
+    for obstacle in c.result.case.site.obstacles:
+        points = on_page(c, obstacle)
+        at = sum(points[1:], points[0]) / len(points) if obstacle.shape != "line" else points[len(points) // 2]
+        if c.painter.viewport().contains(at.toPoint()):
+            paint_word(c.painter, at + QPointF(0, 14), obstacle.name or KINDS[obstacle.kind], c.palette)
+
+
+def _crown(c: Canvas) -> None:
+    readings = c.result.case.tree.crown.readings
+    turn = math.radians(readings[0].bearing_deg)
+    outline = crown_outline(readings)
+    east = outline[:, 0] * math.sin(turn) - outline[:, 1] * math.cos(turn)
+    north = outline[:, 0] * math.cos(turn) + outline[:, 1] * math.sin(turn)
+    c.painter.setPen(pen(c.palette.lay, 1.2, Qt.PenStyle.DashLine))
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.drawPolygon(polygon(c.scale.side(np.column_stack([east, north])[::4])))
+
+
+def _footprint(c: Canvas) -> None:
+    """The tree as it would lie: stem, crown, and how far off the lay it may come to rest."""
+    case = c.result.case
+    print_ = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
+    along = np.array([0.0, max(print_.crown_from_m - 0.01, 0.0), print_.crown_from_m, print_.length_m])
+    half = print_.half_width_m(along)
+    ahead = towards(case.cut.lay_deg)
+    aside = QPointF(-ahead.y(), ahead.x())
+    px = c.scale.px_per_m
+    right = [
+        c.scale.origin + ahead * a * px + aside * h * px for a, h in zip(along.tolist(), half.tolist(), strict=True)
+    ]
+    left = [
+        c.scale.origin + ahead * a * px - aside * h * px for a, h in zip(along.tolist(), half.tolist(), strict=True)
+    ]
+    c.painter.setPen(c.outline("lay", 1.8, c.palette.lay))
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.drawPolygon(QPolygonF([*right, *reversed(left)]))
+    c.painter.setPen(pen(c.palette.bark, 3.0))
+    c.painter.drawLine(c.scale.origin, c.scale.origin + ahead * print_.length_m * px)
+
+
+def _ways(c: Canvas) -> None:
+    """Both ways out, dashed; one that is barred ends in a cross where it is barred."""
+    case = c.result.case
+    for way in ways_out(case.site, case.at, case.cut.lay_deg):
+        out = towards(way.bearing_deg)
+        reach = (way.blocked_at_m if way.blocked_by is not None else LENGTH_M) * c.scale.px_per_m
+        end = c.scale.origin + out * max(reach, 14)
+        c.painter.setPen(pen(c.palette.wedge, 2.2, Qt.PenStyle.DashLine))
+        if way.free:
+            paint_arrow(c.painter, c.scale.origin, end, 9)
+            continue
+        c.painter.drawLine(c.scale.origin, end)
+        c.painter.setPen(pen(c.palette.load, 2.6))
+        c.painter.drawLine(end + QPointF(-6, -6), end + QPointF(6, 6))
+        c.painter.drawLine(end + QPointF(-6, 6), end + QPointF(6, -6))

@@ -1,0 +1,1 @@
+"""The Ground step: choose the lay on the site plan, all bearings judged at once."""

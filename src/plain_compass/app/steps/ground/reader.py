@@ -1,0 +1,62 @@
+"""Beside the plan: what one bearing would mean, in sentences."""
+
+from __future__ import annotations
+
+from ....core.findings import phrase
+from ....core.rose import Spoke
+from ....core.site import COSTS, KINDS
+from ....job.document import Job
+
+WHY = {
+    "balance.over": "the wedges cannot lift it over",
+    "wedge.drive": "the wedges cannot be driven",
+    "wedge.fits_first": "no wedge fits before it sits back",
+    "wedge.sound": "the wedges bear on rot",
+    "hinge.side": "side weight tears the [hinge]",
+    "hinge.holds": "the [hinge] lets go too early",
+    "split.index": "the stem may split",
+    "split.strap": "the [strap] may tear",
+    "decay.shell": "the sound shell is thin",
+    "decay.hinge": "the [hinge] is not sound",
+    "bar.reach": "the bar is short",
+    "cut": "no cut of this kind fits",
+}
+
+
+def told(spoke: Spoke, job: Job) -> str:
+    """One bearing in a few sentences: what rules, what help it needs, what lies there, and why not."""
+    speech = job.speech
+    show = speech.show
+    head = f"<b>{show(spoke.bearing_deg, 'bearing')}</b>"
+    reason = speech.phrase(phrase(WHY.get(spoke.ruled_by, spoke.ruled_by)))
+    reason = reason[:1].lower() + reason[1:]
+    if spoke.level == "stop":
+        parts = [f"{head}: not by these numbers, {reason}."]
+    else:
+        parts = [f"{head}: {show(max(spoke.margin, 0.0), 'ratio')} of the limit is left; first comes that {reason}."]
+    if spoke.back == "bored":
+        parts.append("Judged with a bored back cut.")
+    parts.append(_help(spoke, job))
+    parts += _targets(spoke, job)
+    return " ".join(parts)
+
+
+def _help(spoke: Spoke, job: Job) -> str:
+    show = job.speech.show
+    if spoke.help == "none":
+        return "It goes by itself."
+    if spoke.help == "wedges":
+        return f"Wedges: lift {show(spoke.lift_m, 'fine_length')}, about {spoke.blows:.0f} blows."
+    pull = f"a pull of {show(spoke.pull_N, 'force')} at six tenths of its height"
+    if spoke.help == "rope":
+        return f"It wants a rope: {pull}."
+    return f"Not with this kit: it would take {pull}."
+
+
+def _targets(spoke: Spoke, job: Job) -> list[str]:
+    found = []
+    for index in spoke.targets:
+        obstacle = job.site.obstacles[index]
+        if obstacle.cost != "none":
+            found.append(f"{obstacle.name or KINDS[obstacle.kind]} ({COSTS[obstacle.cost]})")
+    return [f"Under the tree: {', '.join(found)}."] if found else ["Nothing drawn lies under the tree."]

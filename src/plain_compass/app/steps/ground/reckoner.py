@@ -1,0 +1,99 @@
+"""The lay rose reckoned a few bearings at a time, so that the window never waits for it."""
+
+from __future__ import annotations
+
+import time
+
+import numpy as np
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from ....core.plan import Case
+from ....core.rose import Spoke, spoke_at, targets_by_bearing
+from ...frame.store import Snapshot
+
+SLICE_S = 0.008
+COARSE = (20, 10, 5, 2, 1)
+"""Steps in degrees: the whole rose is there coarsely first, then finer."""
+
+
+def in_order() -> tuple[int, ...]:
+    """All 360 bearings, every twentieth degree first."""
+    found: dict[int, None] = {}
+    for step in COARSE:
+        found.update(dict.fromkeys(range(0, 360, step)))
+    return tuple(found)
+
+
+class RoseReckoner(QObject):
+    """Follows the document; what a spoke depends on does not include the lay, so turning it costs nothing.
+
+    Signals:
+        grown: more spokes are there.
+    """
+
+    grown = Signal()
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.spokes: dict[int, Spoke] = {}
+        self._key: tuple[object, ...] = ()
+        self._case: Case | None = None
+        self._left: list[int] = []
+        self._targets: tuple[tuple[int, ...], ...] = ()
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self.step)
+
+    @property
+    def done(self) -> bool:
+        """Whether every bearing is there."""
+        return not self._left
+
+    def follow(self, snapshot: Snapshot, *, dragging: bool) -> None:
+        """Begin anew when something a spoke depends on has changed; not while it is still being dragged."""
+        case = snapshot.result.case
+        cut = case.cut
+        key = (
+            case.tree,
+            case.site,
+            case.kit,
+            case.practice,
+            case.at,
+            cut.height_m,
+            cut.face.form,
+            cut.wedges,
+            cut.back.step_m,
+        )
+        if key == self._key or dragging:
+            return
+        self._key, self._case = key, case
+        self.spokes = {}
+        self._left = list(reversed(in_order()))
+        self._targets = targets_by_bearing(case, np.arange(360.0))
+        self._timer.start()
+        self.grown.emit()
+
+    def step(self) -> None:
+        """Reckon for a few milliseconds."""
+        assert self._case is not None
+        until = time.perf_counter() + SLICE_S
+        while self._left and time.perf_counter() < until:
+            bearing = self._left.pop()
+            self.spokes[bearing] = spoke_at(self._case, float(bearing), self._targets[bearing])
+        if not self._left:
+            self._timer.stop()
+        self.grown.emit()
+
+    def finish(self) -> None:
+        """Reckon all that is left, now."""
+        while self._left:
+            self.step()
+
+    def at(self, bearing_deg: float) -> Spoke | None:
+        """The spoke nearest to a bearing; None before any is there."""
+        if not self.spokes:
+            return None
+        wanted = round(bearing_deg) % 360
+        return self.spokes.get(wanted) or min(
+            self.spokes.values(), key=lambda s: abs((s.bearing_deg - wanted + 180) % 360 - 180)
+        )

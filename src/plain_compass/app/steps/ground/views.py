@@ -1,0 +1,144 @@
+"""The site plan with the lay rose round it: turn the lay, read a bearing, drop and drag obstacles."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+
+from PySide6.QtCore import QPointF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
+from PySide6.QtWidgets import QWidget
+
+from ....core.site import Place
+from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
+from ...drawing.ground.site_painter import paint_grid, paint_site, towards
+from ...drawing.layout import FieldPlace, Grip, Layout
+from ...drawing.scale import Scale
+from ...frame.drawing_view import DrawingView, caption
+from ...frame.store import Snapshot, Store
+from .reckoner import RoseReckoner
+
+LENGTHS_SHOWN = 1.45
+"""Tree lengths from the stump to the ring."""
+
+
+class SiteView(DrawingView):
+    """The plan.
+
+    Signals:
+        read: the bearing under the pointer, or chosen by the arrow keys.
+        picked: index of the obstacle taken hold of; -1 for none.
+        dropped: where a new obstacle was dropped, as (east, north) metres.
+    """
+
+    read = Signal(float)
+    picked = Signal(int)
+    dropped = Signal(float, float)
+
+    def __init__(self, store: Store, rose: RoseReckoner, parent: QWidget | None = None) -> None:
+        self.rose = rose
+        self.read_deg = 0.0
+        self.chosen = -1
+        self.dropping = ""
+        super().__init__(store, parent)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    @property
+    def ring_px(self) -> float:
+        """Radius of the ring on the page; zooming leaves it."""
+        return max(min(self.width(), self.height()) / 2 - OUT_PX - 34, 60.0)
+
+    def scale_for(self, snapshot: Snapshot) -> Scale:
+        """The tree in the middle, one and a half lengths to the ring."""
+        reach = LENGTHS_SHOWN * snapshot.plan.tree.height_m
+        return Scale(self.ring_px / reach, QPointF(self.width() / 2, self.height() / 2))
+
+    def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
+        """The lay typed in a corner and dragged on the ring; every corner of every obstacle dragged."""
+        lay = snapshot.plan.cut.lay_deg
+        fields = (
+            FieldPlace("cut.lay_deg", QPointF(self.width() - 8, 42), "right", "lay"),
+            FieldPlace("site.slope_deg", QPointF(8, 52), "left", "slope"),
+            FieldPlace("site.downhill_deg", QPointF(8, 98), "left", "downhill towards"),
+        )
+        middle = QPointF(self.width() / 2, self.height() / 2)
+        offset = scale.metres(middle)
+
+        def turned(right_m: float, up_m: float) -> float:
+            return round(math.degrees(math.atan2(right_m - offset[0], up_m - offset[1]))) % 360
+
+        grips = [Grip("cut.lay_deg", middle + towards(lay) * (self.ring_px - 14), turned, "turn the lay")]
+        return Layout(fields, (*grips, *self._corners(snapshot, scale)))
+
+    def _corners(self, snapshot: Snapshot, scale: Scale) -> list[Grip]:
+        """Corners of the obstacle that is picked, and the first corner of every other one."""
+        at, found = snapshot.plan.at, []
+        for index, obstacle in enumerate(snapshot.job.site.obstacles):
+            shown = len(obstacle.points) if index == self.chosen else 1
+            for corner, point in enumerate(obstacle.points[:shown]):
+                where = scale.point(point.east_m - at.east_m, point.north_m - at.north_m)
+                if self.rect().contains(where.toPoint()):
+                    found.append(
+                        Grip(f"site.obstacles.{index}.points.{corner}.east_m", where, _moved(index, corner, at), "drag")
+                    )
+        return found
+
+    def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
+        """Plan, rose, lay."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        canvas = self.canvas(painter, snapshot)
+        middle = QPointF(self.width() / 2, self.height() / 2)
+        paint_grid(canvas)
+        paint_site(canvas, self.chosen)
+        spokes = tuple(self.rose.spokes.values())
+        paint_rose(painter, middle, self.ring_px, spokes, self.palette_in_use)
+        paint_ring(painter, middle, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)
+        paint_read(painter, middle, self.ring_px, self.read_deg, self.palette_in_use)
+        corner = QPointF(self.width() - 6, self.height() - 6)
+        paint_legend(painter, corner, snapshot.speech, self.palette_in_use)
+        caption(painter, self, "Site plan and lay rose")
+
+    # Reading and turning -------------------------------------------------------------------------------
+
+    def show_read(self, bearing_deg: float) -> None:
+        """Read another bearing."""
+        self.read_deg = bearing_deg % 360
+        self.read.emit(self.read_deg)
+        self.update()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        """Near the ring the pointer reads the bearing it is on."""
+        away = event.position() - QPointF(self.width() / 2, self.height() / 2)
+        distance = math.hypot(away.x(), away.y())
+        if self._dragged is None and abs(distance - self.ring_px - OUT_PX / 3) < OUT_PX:
+            self.show_read(round(math.degrees(math.atan2(away.x(), -away.y()))) % 360)
+        super().mouseMoveEvent(event)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Drop what is held ready; otherwise take hold of a grip, which picks its obstacle."""
+        if self.dropping and event.button() == Qt.MouseButton.LeftButton:
+            at = self.store.snapshot.plan.at
+            right, up = self.scale_now.metres(event.position())
+            self.dropped.emit(at.east_m + right, at.north_m + up)
+            return
+        super().mousePressEvent(event)
+        if self._dragged is not None and self._dragged.path.startswith("site.obstacles."):
+            self.picked.emit(int(self._dragged.path.split(".")[2]))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Arrow keys read the next bearing, ten at a time with Shift; Enter turns the lay there."""
+        step = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
+        if event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self.show_read(self.read_deg + (step if event.key() == Qt.Key.Key_Right else -step))
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.store.set("cut.lay_deg", self.read_deg, f"lay turned to {self.read_deg:.0f}°")
+        else:
+            super().keyPressEvent(event)
+
+
+def _moved(index: int, corner: int, at: Place):  # type: ignore[no-untyped-def]  # noqa: ANN202
+    def moved(right_m: float, up_m: float) -> Mapping[str, float]:
+        head = f"site.obstacles.{index}.points.{corner}"
+        return {f"{head}.east_m": round(at.east_m + right_m, 1), f"{head}.north_m": round(at.north_m + up_m, 1)}
+
+    return moved

@@ -1,0 +1,47 @@
+"""``plain-compass rose``: what every bearing would mean for one tree."""
+
+from __future__ import annotations
+
+import argparse
+import json
+
+import numpy as np
+
+from ..core.rose import Spoke, whole_rose
+from ..job.document import Job, TreePlan, case_of
+from ..job.report import plain
+
+
+def add_to(parser: argparse.ArgumentParser) -> None:
+    """Add how finely, and in which form."""
+    parser.add_argument(
+        "--every", type=int, default=1, metavar="DEGREES", help="a bearing every so many degrees, 1 to 90"
+    )
+    parser.add_argument("--json", action="store_true", help="print one JSON object")
+
+
+def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
+    """Print the rose."""
+    step = min(max(arguments.every, 1), 90)
+    spokes = whole_rose(case_of(job, tree.id), np.arange(0.0, 360.0, step))
+    if arguments.json:
+        rows = [_row(spoke, job) for spoke in spokes]
+        print(json.dumps({"tree": tree.id, "rose": rows}, indent=2, ensure_ascii=False, allow_nan=False))
+        return 0
+    print(f"{'bearing':>8}  {'margin':>7}  {'ruled by':<18}  {'help':<18}  targets")
+    for spoke in spokes:
+        targets = ", ".join(_named(job, index) for index in spoke.targets)
+        cells = f"{spoke.bearing_deg:>7.0f}°  {spoke.margin * 100:>5.0f} %  {spoke.ruled_by:<18}  {spoke.help:<18}"
+        print(f"{cells}  {targets}".rstrip())
+    return 0
+
+
+def _row(spoke: Spoke, job: Job) -> dict[str, object]:
+    """One bearing with the names of what lies under the tree."""
+    found: dict[str, object] = plain(spoke)
+    return found | {"targets": [_named(job, index) for index in spoke.targets]}
+
+
+def _named(job: Job, index: int) -> str:
+    obstacle = job.site.obstacles[index]
+    return obstacle.name or obstacle.kind

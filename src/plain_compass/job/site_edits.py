@@ -1,0 +1,49 @@
+"""Changes to the site plan: obstacles dropped, given corners, removed."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+from ..core.errors import InputError
+from ..core.paths import with_value
+from ..core.site import USUAL, Obstacle, Place
+from .document import Job
+
+MOST_OBSTACLES = 200
+
+
+def add_obstacle(job: Job, kind: str, at: Place) -> Job:
+    """One more obstacle, begun as its kind usually is: a spot there, a line or an area round there."""
+    if len(job.site.obstacles) >= MOST_OBSTACLES:
+        raise InputError("site.obstacles", len(job.site.obstacles) + 1, kind="count", low=0, high=MOST_OBSTACLES)
+    cost, shape, radius, height = USUAL[kind]
+    offsets = {"spot": [(0, 0)], "line": [(-5, 0), (5, 0)], "area": [(-2, -2), (2, -2), (2, 2), (-2, 2)]}[shape]
+    points = tuple(Place(round(at.east_m + e, 1), round(at.north_m + n, 1)) for e, n in offsets)
+    made = Obstacle(kind=kind, cost=cost, shape=shape, points=points, radius_m=radius, height_m=height)
+    return with_value(job, "site.obstacles", (*job.site.obstacles, made))
+
+
+def remove_obstacle(job: Job, index: int) -> Job:
+    """One obstacle less."""
+    there = job.site.obstacles
+    return with_value(job, "site.obstacles", there[:index] + there[index + 1 :])
+
+
+def add_corner(job: Job, index: int) -> Job:
+    """One more corner in the longest side of a line or area. Raises InputError for a spot."""
+    obstacle = job.site.obstacles[index]
+    if obstacle.shape == "spot":
+        raise InputError("site.obstacles", obstacle.shape, reason="a spot has no corners")
+    points = obstacle.points
+    last = len(points) if obstacle.shape == "area" else len(points) - 1
+
+    def length(i: int) -> float:
+        one, other = points[i], points[(i + 1) % len(points)]
+        return math.hypot(other.east_m - one.east_m, other.north_m - one.north_m)
+
+    longest = max(range(last), key=length)
+    one, other = points[longest], points[(longest + 1) % len(points)]
+    middle = Place((one.east_m + other.east_m) / 2, (one.north_m + other.north_m) / 2)
+    changed = replace(obstacle, points=(*points[: longest + 1], middle, *points[longest + 1 :]))
+    return with_value(job, f"site.obstacles.{index}", changed)

@@ -1,0 +1,139 @@
+"""The Ground step as a person uses it: read the rose, turn the lay, draw, drag and remove obstacles."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QToolButton
+
+from plain_compass.app.drawing.ground.site_painter import towards
+from plain_compass.app.frame.window import Window
+from plain_compass.app.steps.ground.page import GroundPage
+from plain_compass.app.steps.ground.reckoner import in_order
+from plain_compass.core.findings import LEVELS
+
+Left = Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def ground(window: Window) -> GroundPage:
+    QTest.keyClick(window, Qt.Key.Key_2)
+    page = window.page
+    assert isinstance(page, GroundPage)
+    return page
+
+
+def middle_of(page: GroundPage) -> QPointF:
+    return QPointF(page.plan.width() / 2, page.plan.height() / 2)
+
+
+def button(page: GroundPage, name: str) -> QToolButton:
+    found = page.findChild(QToolButton, name)
+    assert isinstance(found, QToolButton)
+    return found
+
+
+def draw(page: GroundPage, kind: str, at: QPoint) -> None:
+    page.kinds.setCurrentIndex(page.kinds.findData(kind))
+    QTest.mouseClick(button(page, "ground:draw"), Left)
+    QTest.mouseClick(page.plan, Left, pos=at)
+
+
+def test_the_rose_grows_coarse_first_and_covers_every_bearing_once() -> None:
+    order = in_order()
+    assert sorted(order) == list(range(360))
+    assert order[:18] == tuple(range(0, 360, 20))
+
+
+def test_the_window_stays_awake_while_the_rose_is_reckoned(window: Window, ground: GroundPage) -> None:
+    assert not ground.rose.done
+    QTest.keyClick(window, Qt.Key.Key_3)
+    QTest.keyClick(window, Qt.Key.Key_2)
+    ground.rose.step()
+    assert 0 < len(ground.rose.spokes) < 360
+    assert "of 360 bearings so far" in ground.words.text()
+
+
+def test_the_lay_is_turned_by_dragging_it_and_the_verdict_follows(window: Window, ground: GroundPage) -> None:
+    before = window.store.snapshot.plan.cut.lay_deg
+    grip = ground.plan.grip("cut.lay_deg").at.toPoint()
+    wanted = (middle_of(ground) + towards(45.0) * 150).toPoint()
+    said = window.top.verdict.text() if hasattr(window.top, "verdict") else ""
+    QTest.mousePress(ground.plan, Left, pos=grip)
+    QTest.mouseMove(ground.plan, (middle_of(ground) + towards(120.0) * 150).toPoint())
+    QTest.mouseMove(ground.plan, wanted)
+    QTest.mouseRelease(ground.plan, Left, pos=wanted)
+    assert window.store.snapshot.plan.cut.lay_deg == pytest.approx(45.0, abs=1.0)
+    assert not said or window.top.verdict.text() != said
+    window.store.undo()
+    assert window.store.snapshot.plan.cut.lay_deg == before
+
+
+def test_bearings_are_read_by_pointer_and_keys_and_enter_turns_the_lay(window: Window, ground: GroundPage) -> None:
+    ground.rose.finish()
+    QTest.mouseMove(ground.plan, (middle_of(ground) + towards(90.0) * (ground.plan.ring_px + 10)).toPoint())
+    assert ground.plan.read_deg == pytest.approx(90.0, abs=1.0)
+    ground.plan.show_read(90.0)
+    ground.plan.setFocus()
+    QTest.keyClick(ground.plan, Qt.Key.Key_Right)
+    QTest.keyClick(ground.plan, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    assert ground.plan.read_deg == 101.0
+    assert "101°" in ground.words.text()
+    QTest.keyClick(ground.plan, Qt.Key.Key_Return)
+    assert window.store.snapshot.plan.cut.lay_deg == 101.0
+
+
+def test_an_obstacle_dropped_on_the_lay_is_a_stop_and_is_undone(window: Window, ground: GroundPage) -> None:
+    lay = window.store.snapshot.plan.cut.lay_deg
+    px = ground.plan.scale_now.px_per_m
+    count = len(window.store.snapshot.job.site.obstacles)
+    draw(ground, "people", (middle_of(ground) + towards(lay) * (10 * px)).toPoint())
+    assert len(window.store.snapshot.job.site.obstacles) == count + 1
+    assert window.store.snapshot.result.verdict.level == "stop"
+    assert window.trail.buttons["ground"].level == "stop"
+    assert ground.plan.chosen == count
+    window.store.undo()
+    assert len(window.store.snapshot.job.site.obstacles) == count
+    assert ground.plan.chosen == -1
+    assert LEVELS.index(window.trail.buttons["ground"].level) < LEVELS.index("stop")
+
+
+def test_an_obstacle_is_dragged_typed_named_given_a_corner_and_removed(window: Window, ground: GroundPage) -> None:
+    draw(ground, "fence", (middle_of(ground) + QPointF(60, 60)).toPoint())
+    index = ground.plan.chosen
+    before = window.store.snapshot.job.site.obstacles[index].points[0]
+    grip = ground.plan.grip(f"site.obstacles.{index}.points.0.east_m").at.toPoint()
+    QTest.mousePress(ground.plan, Left, pos=grip)
+    QTest.mouseMove(ground.plan, grip + QPoint(20, 0))
+    QTest.mouseRelease(ground.plan, Left, pos=grip + QPoint(20, 0))
+    after = window.store.snapshot.job.site.obstacles[index].points[0]
+    assert after.east_m > before.east_m
+    assert after.north_m == pytest.approx(before.north_m, abs=0.2)
+    ground.picked_name.setText("new fence")
+    ground.picked_name.editingFinished.emit()
+    assert window.store.snapshot.job.site.obstacles[index].name == "new fence"
+    QTest.mouseClick(button(ground, "ground:corner"), Left)
+    assert len(window.store.snapshot.job.site.obstacles[index].points) == 3
+    QTest.mouseClick(button(ground, "ground:remove"), Left)
+    assert all(o.name != "new fence" for o in window.store.snapshot.job.site.obstacles)
+
+
+def test_turning_the_lay_does_not_reckon_the_rose_anew_but_a_new_crown_does(window: Window, ground: GroundPage) -> None:
+    ground.rose.finish()
+    window.store.set("cut.lay_deg", 33.0, "lay")
+    assert ground.rose.done
+    window.store.set("tree.crown.readings.0.radius_m", 5.0, "edge")
+    assert not ground.rose.done
+
+
+@pytest.mark.parametrize("tree_id", ["WH-07", "WH-12", "WH-15", "WH-18", "WH-21", "WH-24"])
+def test_every_demo_tree_is_read_in_whole_sentences(window: Window, ground: GroundPage, tree_id: str) -> None:
+    window.store.look_at(tree_id)
+    for bearing in range(0, 360, 60):
+        ground.rose.step()
+        ground.plan.show_read(float(bearing))
+        text = ground.words.text()
+        assert "None" not in text
+        assert "{" not in text
+    window.grab()

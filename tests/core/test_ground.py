@@ -1,0 +1,313 @@
+"""What lies under a lay, what catches the tree, the ways out, ropes, and the lay rose."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from builders import ROUND, case, finding, finding_ids, round_tree
+from plain_compass.core.checks import crosses_itself
+from plain_compass.core.errors import InputError
+from plain_compass.core.landing import Footprint, catches_on, footprint_of, hits_by_bearing, hits_on, sampled
+from plain_compass.core.plan import Case, assess
+from plain_compass.core.rope import (
+    advantage_simple,
+    advantage_three_on_two,
+    bark_efficiency,
+    pull_needed_N,
+    redirect_load_N,
+)
+from plain_compass.core.rose import Spoke, sized_for, spoke_at, whole_rose
+from plain_compass.core.site import KINDS, USUAL, Obstacle, Place, Site
+from plain_compass.core.tree import CrownReading
+from plain_compass.core.ways_out import kept_away_m, people_inside, ways_out
+from plain_compass.job.demo import demo_job
+from plain_compass.job.document import case_of
+
+STEM = Footprint(length_m=15.0, crown_from_m=5.0, crown_half_m=3.0, spread_deg=2.0)
+HERE = Place()
+
+
+def spot(bearing: float, distance: float, radius: float = 0.5, **more: object) -> Obstacle:
+    turn = math.radians(bearing)
+    where = Place(distance * math.sin(turn), distance * math.cos(turn))
+    return replace(Obstacle(points=(where,), radius_m=radius), **more)  # type: ignore[arg-type]
+
+
+def on(*obstacles: Obstacle, **more: object) -> Site:
+    return Site(obstacles=obstacles, **more)  # type: ignore[arg-type]
+
+
+def standing(site: Site, lay: float = 0.0, **changes: object) -> Case:
+    whole = case(round_tree(**changes))
+    return replace(whole, site=site, cut=replace(whole.cut, lay_deg=lay))
+
+
+@pytest.mark.parametrize(
+    ("bearing", "distance", "hit"),
+    [(0, 8, True), (0, 16, False), (20, 8, True), (40, 8, False), (180, 3, False), (20, 4, False), (0, 2, True)],
+)
+def test_the_footprint_is_stem_then_crown_widened_by_the_spread(bearing: float, distance: float, hit: bool) -> None:
+    assert bool(hits_on(on(spot(bearing, distance)), HERE, STEM, 0.0)) is hit
+
+
+@given(st.floats(0, 359), st.floats(1, 30), st.floats(0.1, 3.0), st.floats(0, 359), st.floats(0, 359))
+def test_turning_site_and_lay_together_changes_nothing(
+    bearing: float, distance: float, radius: float, lay: float, turn: float
+) -> None:
+    here = hits_on(on(spot(bearing, distance, radius)), HERE, STEM, lay)
+    there = hits_on(on(spot(bearing + turn, distance, radius)), HERE, STEM, lay + turn)
+    # Grazing within a hair of the edge may fall either way.
+    off = math.remainder(bearing - lay, 360.0)
+    along, aside = distance * math.cos(math.radians(off)), abs(distance * math.sin(math.radians(off)))
+    edge = [
+        abs(along - radius - 15),
+        abs(along + radius + 1),
+        abs(aside - radius - float(STEM.half_width_m(np.array(along)))),
+    ]
+    assume(min(edge) > 1e-6 and abs(along - 5.0) > 1e-6)
+    assert bool(here) == bool(there)
+
+
+def test_one_pass_over_all_bearings_agrees_with_one_bearing_at_a_time() -> None:
+    job = demo_job()
+    for plan in job.trees:
+        footprint = footprint_of(plan.tree, plan.cut.height_m, 2.0)
+        bearings = np.arange(0.0, 360.0, 7.0)
+        table = hits_by_bearing(sampled(job.site, plan.at), footprint, bearings, len(job.site.obstacles))
+        for bearing, row in zip(bearings.tolist(), table, strict=True):
+            single = {hit.index for hit in hits_on(job.site, plan.at, footprint, bearing)}
+            assert single == set(np.nonzero(row)[0].tolist())
+
+
+def test_a_line_is_hit_between_its_corners_and_an_area_from_inside() -> None:
+    wall = Obstacle(kind="wall", shape="line", points=(Place(-20, 10), Place(20, 10)))
+    assert hits_on(on(wall), HERE, STEM, 0.0)[0].at_m == pytest.approx(10.0, abs=0.6)
+    marsh = Obstacle(kind="soft", shape="area", points=(Place(-50, -50), Place(50, -50), Place(50, 50), Place(-50, 50)))
+    assert hits_on(on(marsh), HERE, STEM, 0.0)[0].at_m == 0.0
+
+
+def test_the_costliest_comes_first_and_rules_the_finding() -> None:
+    site = on(spot(0, 5, cost="nuisance"), spot(0, 12, cost="never", name="hide"))
+    found = finding(assess(standing(site)), "landing.targets")
+    assert found.level == "stop"
+    assert "hide, which must never be hit, and 1 more" in found.sentence.template
+
+
+@pytest.mark.parametrize(
+    ("cost", "level"), [("none", "clear"), ("nuisance", "watch"), ("matters", "watch"), ("never", "stop")]
+)
+def test_what_a_hit_would_cost_sets_the_level(cost: str, level: str) -> None:
+    assert finding(assess(standing(on(spot(0, 8, cost=cost)))), "landing.targets").level == level
+
+
+def test_a_site_with_nothing_drawn_is_not_judged_rather_than_clear() -> None:
+    assert {"landing.not_judged", "way_out.not_judged"} <= finding_ids(assess(standing(Site())))
+
+
+def test_names_with_braces_and_brackets_are_told_as_they_can_be() -> None:
+    template = finding(
+        assess(standing(on(spot(0, 8, name="the {odd} [hut]", cost="never")))), "landing.targets"
+    ).sentence
+    assert "the (odd) (hut)" in template.template
+
+
+# Hang-up ---------------------------------------------------------------------------------------------------
+
+
+def neighbour(bearing: float, distance: float, height: float, radius: float = 2.0) -> Obstacle:
+    return spot(bearing, distance, radius, kind="tree", height_m=height, cost="none")
+
+
+def test_a_tall_neighbour_near_by_catches_early_and_a_low_one_late() -> None:
+    tilts = []
+    for height in (14.0, 8.0, 3.0):
+        (catch,) = catches_on(on(neighbour(0, 8, height)), HERE, STEM, 0.0, weight_N=1e4, com_up_m=6.0)
+        tilts.append(catch.tilt_deg)
+        assert catch.energy_J == pytest.approx(6e4 * (1 - math.cos(math.radians(catch.tilt_deg))))
+    assert tilts == sorted(tilts)
+    assert tilts[2] == pytest.approx(math.degrees(math.atan2(6.0, 3.0)))
+
+
+def test_a_neighbour_beside_or_behind_or_out_of_reach_catches_nothing() -> None:
+    for other in (neighbour(180, 8, 14), neighbour(60, 12, 14), neighbour(0, 18, 14)):
+        assert catches_on(on(other), HERE, STEM, 0.0, weight_N=1e4, com_up_m=6.0) == ()
+
+
+def test_a_near_tall_crown_is_a_stop_that_names_it() -> None:
+    found = finding(assess(standing(on(replace(neighbour(0, 6, 16, 3.0), name="the big ash")))), "landing.hang_up")
+    assert (found.level, found.indicative) == ("stop", True)
+    assert "the big ash" in found.sentence.template
+
+
+# Ways out and people ---------------------------------------------------------------------------------------
+
+
+@given(st.floats(0, 359))
+def test_the_ways_out_stand_at_135_degrees_either_side(lay: float) -> None:
+    left, right = ways_out(Site(), HERE, lay)
+    assert math.remainder(left.bearing_deg - lay + 135, 360) == pytest.approx(0, abs=1e-9)
+    assert math.remainder(right.bearing_deg - lay - 135, 360) == pytest.approx(0, abs=1e-9)
+    assert left.free and right.free
+
+
+def test_a_wall_across_one_way_is_a_watch_and_across_both_a_stop() -> None:
+    one = on(spot(135, 5, kind="rock", name="boulder"))
+    found = finding(assess(standing(one)), "way_out.paths")
+    assert (found.level, "boulder" in found.sentence.template) == ("watch", True)
+    both = on(Obstacle(kind="wall", shape="line", points=(Place(-30, -4), Place(30, -4))))
+    assert finding(assess(standing(both)), "way_out.paths").level == "stop"
+
+
+def test_a_steep_way_is_no_way_and_downhill_the_zone_is_longer() -> None:
+    steep = Site(slope_deg=30.0, downhill_deg=135.0)
+    assert [way.free for way in ways_out(steep, HERE, 0.0)] == [True, False]
+    assert kept_away_m(steep, 20.0, 135.0) == pytest.approx(1.5 * kept_away_m(steep, 20.0, 315.0))
+    assert kept_away_m(Site(slope_deg=2.0), 20.0, 90.0) == 40.0
+
+
+def test_a_track_inside_the_zone_must_be_closed() -> None:
+    near, far = (Obstacle(kind="track", shape="line", points=(Place(-90, n), Place(90, n))) for n in (25.0, 35.0))
+    assert people_inside(on(near, far), HERE, 15.0) == (0,)
+    assert "way_out.people" in finding_ids(assess(standing(on(near, far))))
+
+
+# Ropes -----------------------------------------------------------------------------------------------------
+
+
+def test_advantages_without_friction_are_whole_numbers_and_with_it_less() -> None:
+    assert [advantage_simple(n, 1.0) for n in (1, 2, 3, 5)] == [1, 2, 3, 5]
+    assert advantage_simple(2, 0.8) == pytest.approx(1.8)
+    assert advantage_simple(3, 0.8) == pytest.approx((1 - 0.8**3) / 0.2)
+    assert advantage_three_on_two(1.0) == 6
+    assert advantage_three_on_two(0.8) == pytest.approx(1.8 * 2.44)
+    assert bark_efficiency(math.pi) == pytest.approx(math.exp(-0.25 * math.pi))
+
+
+def test_a_redirect_carries_twice_the_pull_when_the_rope_comes_straight_back() -> None:
+    assert redirect_load_N(1000.0, 0.0) == pytest.approx(2000.0)
+    assert redirect_load_N(1000.0, 180.0) == pytest.approx(0.0, abs=1e-6)
+    assert redirect_load_N(1000.0, 90.0) == pytest.approx(1414.2, abs=0.1)
+
+
+def test_a_rope_set_higher_needs_less_pull_while_its_anchor_is_far_away() -> None:
+    far = [pull_needed_N(20_000.0, up, 1e6) for up in (3.0, 6.0, 12.0)]
+    assert far[0] == pytest.approx(2 * far[1], rel=1e-6) == pytest.approx(4 * far[2], rel=1e-6)
+    assert pull_needed_N(20_000.0, 6.0, 20.0, off_lay_deg=60.0) == pytest.approx(2 * pull_needed_N(20_000.0, 6.0, 20.0))
+    assert pull_needed_N(1.0, 6.0, 20.0, off_lay_deg=90.0) > 1e12 or math.isinf(pull_needed_N(1.0, 6.0, 20.0, 90.0))
+
+
+# The rose --------------------------------------------------------------------------------------------------
+
+
+def spokes(whole: Case, *bearings: float) -> tuple[Spoke, ...]:
+    return whole_rose(whole, np.array(bearings))
+
+
+def test_turning_tree_and_site_together_turns_the_rose_exactly() -> None:
+    crown = tuple(CrownReading(b, r) for b, r in ((0.0, 3.0), (90.0, 5.0), (180.0, 3.0), (270.0, 2.0)))
+    base = standing(on(spot(30, 8, cost="matters")), lean__angle_deg=3.0, lean__bearing_deg=20.0, crown__readings=crown)
+    turned_crown = tuple(replace(edge, bearing_deg=(edge.bearing_deg + 90) % 360) for edge in crown)
+    turned = standing(
+        on(spot(120, 8, cost="matters")), lean__angle_deg=3.0, lean__bearing_deg=110.0, crown__readings=turned_crown
+    )
+    bearings = (0.0, 30.0, 75.0, 200.0)
+    for one, other in zip(spokes(base, *bearings), spokes(turned, *(b + 90 for b in bearings)), strict=True):
+        assert other.margin == pytest.approx(one.margin, abs=1e-6)
+        assert (other.ruled_by, other.help, other.targets) == (one.ruled_by, one.help, one.targets)
+
+
+def test_mirrored_lean_gives_a_mirrored_rose() -> None:
+    left, right = (standing(Site(), lean__angle_deg=4.0, lean__bearing_deg=b) for b in (30.0, 330.0))
+    for bearing in (0.0, 40.0, 100.0, 160.0):
+        (one,), (other,) = spokes(left, bearing), spokes(right, -bearing % 360)
+        assert other.margin == pytest.approx(one.margin, abs=1e-6)
+
+
+def test_a_round_upright_tree_on_bare_ground_has_the_same_margin_all_round() -> None:
+    margins = [spoke.margin for spoke in spokes(standing(Site(), crown__readings=ROUND), *np.arange(0.0, 360.0, 30.0))]
+    assert max(margins) - min(margins) < 1e-6
+
+
+def test_with_the_lean_it_goes_by_itself_and_against_it_wedges_are_wanted() -> None:
+    whole = standing(Site(), lean__angle_deg=6.0, lean__bearing_deg=90.0)
+    with_it, against_it = spokes(whole, 90.0, 270.0)
+    assert with_it.help == "none"
+    assert against_it.help in ("wedges", "not with this kit")
+    assert against_it.pull_N > 0
+
+
+def test_where_a_miss_would_cost_something_wedges_alone_are_not_enough() -> None:
+    free = standing(Site(obstacles=(spot(180, 50),)))
+    dear = replace(free, site=on(spot(0, 10, cost="matters")))
+    assert spokes(free, 0.0)[0].help == "wedges"
+    assert spokes(dear, 0.0)[0].help == "not with this kit"
+    with_rope = replace(dear, kit=replace(dear.kit, pull_N=20_000.0))
+    assert spokes(with_rope, 0.0)[0].help == "rope"
+
+
+def test_something_that_must_never_be_hit_refuses_its_bearings_only() -> None:
+    whole = standing(on(spot(0, 10, cost="never")))
+    assert [spoke.refused for spoke in spokes(whole, 0.0, 180.0)] == [True, False]
+
+
+def test_a_strong_forward_lean_in_wood_that_splits_is_judged_with_a_bored_cut() -> None:
+    whole = standing(
+        Site(), species="ash", height_m=24.0, lean__angle_deg=14.0, trunk__diameter_m=0.6, trunk__butt_diameter_m=0.6
+    )
+    (leaning,) = spokes(whole, 0.0)
+    assert (leaning.back, leaning.level) == ("bored", "watch")
+    assert spoke_at(standing(Site()), 0.0, ()).back == "plain"
+
+
+def test_face_and_hinge_are_sized_for_each_bearing_by_the_practice() -> None:
+    whole = standing(Site(), trunk__cross_diameter_m=0.6)
+    for bearing in (0.0, 90.0):
+        sized = sized_for(whole, bearing, "plain")
+        result = assess(sized)
+        low, high = whole.practice.face_depth_ratio
+        assert low <= result.parts.face.depth_ratio <= high
+        assert (
+            finding(result, "practice.face_depth").level == "clear"
+            if "practice.face_depth" in finding_ids(result)
+            else True
+        )
+
+
+def test_every_demo_tree_has_a_workable_and_a_refused_or_failing_bearing() -> None:
+    job = demo_job()
+    reasons = set()
+    for plan in job.trees:
+        rose = spokes(case_of(job, plan.id), *np.arange(0.0, 360.0, 20.0))
+        bad = [s for s in rose if s.refused or s.level == "stop" or s.help == "not with this kit"]
+        assert bad, plan.id
+        reasons.add("never" if bad[0].refused else bad[0].ruled_by)
+    assert len(reasons) >= 3
+
+
+# Bad input -------------------------------------------------------------------------------------------------
+
+
+def test_an_area_that_crosses_itself_is_refused() -> None:
+    bow = ((0, 0), (4, 4), (4, 0), (0, 4))
+    assert crosses_itself([(float(e), float(n)) for e, n in bow])
+    assert not crosses_itself([(0.0, 0.0), (4.0, 0.0), (4.0, 4.0), (0.0, 4.0)])
+    area = Obstacle(shape="area", points=tuple(Place(e, n) for e, n in bow))
+    with pytest.raises(InputError, match="crosses itself"):
+        assess(standing(on(area)))
+
+
+@pytest.mark.parametrize(("shape", "count"), [("spot", 2), ("line", 1), ("area", 2)])
+def test_a_shape_with_too_few_or_too_many_points_is_refused(shape: str, count: int) -> None:
+    points = tuple(Place(float(i), float(i * i)) for i in range(count))
+    with pytest.raises(InputError, match=f"make no {shape}"):
+        assess(standing(on(Obstacle(shape=shape, points=points))))
+
+
+def test_every_kind_has_what_a_new_one_begins_as() -> None:
+    assert set(USUAL) == set(KINDS)
