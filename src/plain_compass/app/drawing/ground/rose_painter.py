@@ -83,17 +83,24 @@ def paint_read(painter: QPainter, centre: QPointF, ring_px: float, bearing_deg: 
     painter.drawLine(centre + out * (ring_px - 12), centre + out * (ring_px + OUT_PX + 8))
 
 
-def paint_legend(painter: QPainter, corner: QPointF, speech: Speech, palette: Palette) -> None:
-    """Which stroke means which ruling limit state, from the lower right corner up."""
-    rows = [(style, speech.named("groups", group)) for group, style in STROKES.items()]
-    rows += [(OTHER, "another limit")]
+def paint_legend(painter: QPainter, box: QRectF, speech: Speech, palette: Palette) -> None:
+    """Which stroke means which ruling limit state, from the top down."""
+    rows = [*((style, speech.named("groups", group)) for group, style in STROKES.items()), (OTHER, "another limit")]
     painter.setFont(font(12, narrow=True))
-    for number, (style, name) in enumerate(reversed(rows)):
-        y = corner.y() - 10 - 16 * number
-        painter.setPen(pen(palette.ink, 3.0, style))
-        painter.drawLine(QPointF(corner.x() - 112, y), QPointF(corner.x() - 82, y))
-        painter.setPen(pen(palette.quiet))
-        painter.drawText(QRectF(corner.x() - 76, y - 9, 76, 18), Align.AlignLeft | Align.AlignVCenter, name)
     painter.setPen(pen(palette.quiet))
-    head = QRectF(corner.x() - 112, corner.y() - 34 - 16 * len(rows), 112, 18)
-    painter.drawText(head, Align.AlignLeft, "ruled by, outwards is margin")
+    painter.drawText(
+        QRectF(box.left(), box.top(), box.width(), 18), Align.AlignLeft, "Spokes: outwards is margin. Ruled by:"
+    )
+    for number, (style, name) in enumerate(rows):
+        row, column = divmod(number, 2)
+        left, y = box.left() + column * box.width() / 2, box.top() + 28 + 17 * row
+        painter.setPen(pen(palette.ink, 3.0, style))
+        painter.drawLine(QPointF(left, y), QPointF(left + 28, y))
+        painter.setPen(pen(palette.quiet))
+        painter.drawText(QRectF(left + 34, y - 9, 80, 18), Align.AlignLeft | Align.AlignVCenter, name)
+    y = box.top() + 28 + 17 * ((len(rows) + 1) // 2)
+    painter.setPen(pen(palette.load, 4.0))
+    painter.drawLine(QPointF(box.left() + 8, y), QPointF(box.left() + 20, y))
+    painter.setPen(pen(palette.quiet))
+    text = QRectF(box.left() + 34, y - 9, box.width() - 34, 18)
+    painter.drawText(text, Align.AlignLeft | Align.AlignVCenter, "something that must never be hit")

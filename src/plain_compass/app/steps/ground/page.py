@@ -31,7 +31,7 @@ from ...frame.page import Picture
 from ...frame.store import Snapshot, Store
 from .reader import told
 from .reckoner import RoseReckoner
-from .views import SiteView
+from .views import Legend, SiteView
 
 BESIDE = 236
 FIELDS = ("kind", "cost", "radius_m", "height_m", "base_m", "points.0.east_m", "points.0.north_m")
@@ -60,7 +60,7 @@ class GroundPage(QWidget):
         self.words.setFont(font(14))
         self.words.setTextFormat(Qt.TextFormat.RichText)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.words.setMinimumHeight(170)
+        self.words.setMinimumHeight(150)
         self.words.setAccessibleName("The bearing read")
         self.turn = self._button("Turn the lay here", self._turn, "ground:turn")
         self.kinds = QComboBox()
@@ -80,7 +80,8 @@ class GroundPage(QWidget):
         self.form_body.setLayout(self.form)
         column = QVBoxLayout()
         column.setContentsMargins(10, 8, 10, 8)
-        for item in (self._heading("Bearing read"), self.words, self.turn, self._heading("On the ground")):
+        self.legend = Legend(self.store)
+        for item in (self._heading("Bearing read"), self.words, self.turn, self.legend, self._heading("On the ground")):
             column.addWidget(item)
         row = QHBoxLayout()
         row.addWidget(self.kinds, 1)

@@ -33,7 +33,8 @@ def told(spoke: Spoke, job: Job) -> str:
     if spoke.level == "stop":
         parts = [f"{head}: not by these numbers, {reason}."]
     else:
-        parts = [f"{head}: {show(max(spoke.margin, 0.0), 'ratio')} of the limit is left; first comes that {reason}."]
+        rules = speech.named("groups", spoke.group).lower()
+        parts = [f"{head}: least margin {show(max(spoke.margin, 0.0), 'ratio')}, ruled by {rules}."]
     if spoke.back == "bored":
         parts.append("Judged with a bored back cut.")
     parts.append(_help(spoke, job))

@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
-from PySide6.QtCore import QPointF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from ....core.site import Place
 from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
 from ...drawing.ground.site_painter import paint_grid, paint_site, towards
 from ...drawing.layout import FieldPlace, Grip, Layout
+from ...drawing.palette import LIGHT, Palette
 from ...drawing.scale import Scale
 from ...frame.drawing_view import DrawingView, caption
 from ...frame.store import Snapshot, Store
@@ -94,8 +95,6 @@ class SiteView(DrawingView):
         paint_rose(painter, middle, self.ring_px, spokes, self.palette_in_use)
         paint_ring(painter, middle, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)
         paint_read(painter, middle, self.ring_px, self.read_deg, self.palette_in_use)
-        corner = QPointF(self.width() - 6, self.height() - 6)
-        paint_legend(painter, corner, snapshot.speech, self.palette_in_use)
         caption(painter, self, "Site plan and lay rose")
 
     # Reading and turning -------------------------------------------------------------------------------
@@ -134,6 +133,22 @@ class SiteView(DrawingView):
             self.store.set("cut.lay_deg", self.read_deg, f"lay turned to {self.read_deg:.0f}°")
         else:
             super().keyPressEvent(event)
+
+
+class Legend(QWidget):
+    """What the strokes of the rose mean."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.palette_in_use: Palette = LIGHT
+        self.setFixedHeight(104)
+        self.setAccessibleName("Strokes of the rose")
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Strokes and their names."""
+        with QPainter(self) as painter:
+            paint_legend(painter, QRectF(self.rect()), self.store.snapshot.speech, self.palette_in_use)
 
 
 def _moved(index: int, corner: int, at: Place):  # type: ignore[no-untyped-def]  # noqa: ANN202
