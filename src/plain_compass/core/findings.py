@@ -91,7 +91,7 @@ def worst_first(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
 
 def _rank(finding: Finding) -> tuple[float, float]:
     """Sort key: what this version never judges comes after what is wrong and before what is clear."""
-    level = 0.5 if finding.id.endswith(".not_judged") else float(LEVELS.index(finding.level))
+    level = 0.5 if finding.id.endswith("not_judged") else float(LEVELS.index(finding.level))
     if finding.margin is not None:
         return -level, finding.margin
     # What was seen rather than reckoned: a stop of that kind rules, anything less comes after the arithmetic.
@@ -163,7 +163,7 @@ LEADS = {
 
 def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
     """Rule by the worst finding. What this version cannot judge is counted, not ruled by."""
-    judged = [f for f in worst_first(findings) if not f.id.endswith(".not_judged")]
+    judged = [f for f in worst_first(findings) if not f.id.endswith("not_judged")]
     ruling = judged[0]
     return Verdict(
         level=ruling.level,

@@ -15,6 +15,7 @@ from .judge_around import around_findings
 from .judge_ground import ground_findings
 from .judge_practice import practice_findings
 from .judge_seen import crack_at_cut, seen_findings
+from .judge_wind import wind_finding
 from .practice import Practice
 from .section import Section, section_at
 from .site import Place, Site
@@ -91,6 +92,7 @@ def assess(case: Case) -> Assessment:
         *seen_findings(case, parts),
         *around_findings(case.tree),
         *ground_findings(case, parts),
+        wind_finding(case, parts),
     )
     findings = worst_first(judged + practice_findings(case, parts))
     return Assessment(case, parts, tape_marks(parts.section, parts.face, case.cut), findings, verdict_of(findings))

@@ -25,6 +25,7 @@ KINDS: dict[str, str] = {
     "count": "",
     "number": "",
     "mass": "kg",
+    "speed": "m/s",
     "time": "s",
     "force": "N",
 }

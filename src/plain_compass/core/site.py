@@ -104,4 +104,18 @@ class Site:
         0.0, kind="angle", low=0.0, high=60.0, label="slope", step=1.0, help="Slope of the ground round the tree."
     )
     downhill_deg: float = bearing("downhill towards", "Bearing in which the ground falls.")
+    wind_m_s: float | None = quantity(
+        None,
+        kind="speed",
+        low=0.0,
+        high=40.0,
+        label="wind",
+        step=0.5,
+        optional=True,
+        help="Mean speed of the wind at the crowns; empty when not judged.",
+    )
+    wind_from_deg: float = bearing("wind from", "Bearing the wind blows from.")
+    gust_ratio: float = quantity(
+        1.6, kind="ratio", low=1.0, high=3.0, label="gusts", step=0.1, help="Gusts over the mean speed of the wind."
+    )
     obstacles: tuple[Obstacle, ...] = ()

@@ -33,6 +33,8 @@ METRES = {
 PACES = ("pace", "paces", "p")
 PACE_M = 0.75
 """A pace of somebody who has not measured his own."""
+SPEEDS = {"m/s": 1.0, "km/h": 1 / 3.6, "kn": 0.514444, "mph": 0.44704}
+SPEED_UNIT = {"metric": "m/s", "imperial": "mph"}
 FORCES = {"": 1000.0, "kn": 1000.0, "n": 1.0}
 MASSES = {"": 1.0, "kg": 1.0, "t": 1000.0, "lb": 0.45359237}
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
@@ -54,6 +56,7 @@ EXAMPLES = {
     "count": "2",
     "energy": "80, 80 J",
     "number": "1500",
+    "speed": "4, 4 m/s, 15 km/h, 9 mph",
     "force": "3.5, 3.5 kN, 400 N",
     "mass": "350, 350 kg, 1.2 t, 800 lb",
 }
@@ -89,6 +92,8 @@ def parse(text: str, kind: str, units: str, depth_m: float | None = None, pace_m
     if kind == "bearing" and clean.upper() in COMPASS:
         return COMPASS.index(clean.upper()) * 22.5
     sign, clean = (-1.0, clean[1:]) if clean.startswith("-") else (1.0, clean)
+    if kind == "speed":
+        return sign * _speed(clean, text, units)
     parts = _parts(clean.replace(" ", "") if kind == "offset_angle" else clean, text, kind)
     if kind in LENGTH_KINDS:
         return sign * _length(parts, text, kind, units, depth_m, pace_m)
@@ -164,6 +169,15 @@ def _length(
     return total / math.pi if is_girth else total
 
 
+def _speed(clean: str, text: str, units: str) -> float:
+    """A speed: the one kind whose units hold a stroke."""
+    match = re.fullmatch(r"(\d+(?:[.,]\d+)?)\s*([a-zA-Z/]*)", clean)
+    unit = (match[2].lower() if match else "") or SPEED_UNIT[units]
+    if match is None or unit not in SPEEDS:
+        raise TypedError(text, "speed", f"accepted units: {', '.join(SPEEDS)}")
+    return float(match[1].replace(",", ".")) * SPEEDS[unit]
+
+
 def _single(number: float, unit: str, text: str, kind: str) -> float:
     if kind == "offset_angle" and unit in ("l", "left", "°l", "r", "right", "°r"):
         return number if "l" in unit else -number
@@ -194,6 +208,9 @@ def shown(value: float | None, kind: str, units: str) -> str:
         return "no limit" if value > 0 else "none"
     if kind in LENGTH_KINDS:
         return _shown_length(value, kind, units)
+    if kind == "speed":
+        unit = SPEED_UNIT[units]
+        return f"{_trim(value / SPEEDS[unit], 1)} {unit}"
     if kind == "mass":
         return f"{value:.0f} kg" if units == "metric" else f"{value / MASSES['lb']:.0f} lb"
     if kind == "offset_angle":

@@ -68,7 +68,7 @@ def _looks(finding: Finding | None) -> tuple[object, ...]:
 
 
 def _word(finding: Finding | None) -> str:
-    if finding is None or finding.id.endswith(".not_judged"):
+    if finding is None or finding.id.endswith("not_judged"):
         return "not judged"
     return finding.level
 

@@ -80,10 +80,11 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "kit.wedge_seat_m",
             "kit.wedge_count",
             "kit.maul_J",
+            "kit.pull_N",
         ),
     ),
     ("You", ("person.pace_m", "person.pace_spread_ratio")),
-    ("Job", ("practice", "site.kept_away_lengths", "units", "words")),
+    ("Job", ("practice", "site.kept_away_lengths", "site.gust_ratio", "units", "words")),
 )
 """Title and rows; ``girth:`` shows a diameter as a girth, ``*`` stands for a list with its items."""
 

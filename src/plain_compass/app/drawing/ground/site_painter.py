@@ -54,6 +54,7 @@ def paint_site(c: Canvas, picked: int) -> None:
     _footprint(c)
     _ways(c)
     _names(c)
+    _wind(c)
     c.painter.setPen(pen(c.palette.ink, 1.2))
     c.painter.setBrush(fill(c.palette.sapwood))
     c.painter.drawEllipse(c.scale.origin, 4, 4)
@@ -161,3 +162,14 @@ def _ways(c: Canvas) -> None:
         c.painter.setPen(pen(c.palette.load, 2.6))
         c.painter.drawLine(end + QPointF(-6, -6), end + QPointF(6, 6))
         c.painter.drawLine(end + QPointF(-6, 6), end + QPointF(6, -6))
+
+
+def _wind(c: Canvas) -> None:
+    """The wind as an arrow beside the fields it is typed in, the way it blows."""
+    site, view = c.result.case.site, c.painter.viewport()
+    if site.wind_m_s is None:
+        return
+    along = towards(site.wind_from_deg + 180.0) * 17
+    at = QPointF(112, view.height() - 70)
+    c.painter.setPen(pen(c.palette.wedge, 2.6))
+    paint_arrow(c.painter, at - along, at + along, 10)

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QFontMetricsF
 
 from ....core.polygon import ahead_of
 from ....core.rot import reach_m
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
-from ..palette import fill, pen
+from ..palette import fill, font, pen
 from ..scale import polygon
 from .brackets import paint_bracket, paint_centre, paint_reading, unit
 from .surveyed import Surveyed
@@ -104,7 +105,7 @@ def _sounds(c: Canvas) -> None:
             c.painter.setBrush(Qt.BrushStyle.NoBrush)
             c.painter.drawEllipse(c.scale.origin + out * (edge + SOUND_GAP), 3, 3)
         if strokes > 1:
-            paint_word(c.painter, c.scale.origin + out * (edge + SOUND_GAP + 26), each.sound, c.palette)
+            _word(c, c.scale.origin + out * (edge + SOUND_GAP + 26), each.sound)
 
 
 def _defects(c: Canvas) -> None:
@@ -119,7 +120,7 @@ def _defects(c: Canvas) -> None:
         c.painter.setBrush(fill(c.palette.load))
         c.painter.drawEllipse(at, 3.5, 3.5)
         text = f"{DEFECT_SIGNS[each.kind]} {c.speech.show(each.height_m, 'span')} up"
-        paint_word(c.painter, at + out * 16 + QPointF(0, 14), text, c.palette)
+        _word(c, at + out * 16 + QPointF(0, 14), text)
 
 
 def _centre(c: Canvas, s: Surveyed) -> None:
@@ -132,3 +133,10 @@ def _centre(c: Canvas, s: Surveyed) -> None:
     paint_centre(c.painter, inside, half, 90.0 + centre.turn_deg, c.palette, hot=c.mark == "centre")
     if inside != at:
         paint_word(c.painter, inside + QPointF(0, 18), "weight, off the stump", c.palette)
+
+
+def _word(c: Canvas, at: QPointF, text: str) -> None:
+    """A word beside the bark, kept inside the drawing."""
+    half = QFontMetricsF(font(12, narrow=True)).horizontalAdvance(text) / 2 + 5
+    inside = min(max(at.x(), half), c.painter.viewport().width() - half)
+    paint_word(c.painter, QPointF(inside, at.y()), text, c.palette)

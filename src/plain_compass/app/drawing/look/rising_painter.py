@@ -26,7 +26,7 @@ def paint_rising(
     painter.setPen(pen(palette.ink))
     painter.setFont(font(13, strong=True, narrow=True))
     painter.drawText(QRectF(box.left(), box.top(), box.width(), 16), Align.AlignLeft, "Sound, by cut height")
-    plot = box.adjusted(40, 56, -10, -20)
+    plot = box.adjusted(40, 56, -16, -20)
     top = float(rising.height_m[-1])
 
     def at(share: float, height: float) -> QPointF:

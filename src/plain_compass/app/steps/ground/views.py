@@ -61,6 +61,8 @@ class SiteView(DrawingView):
             FieldPlace("cut.lay_deg", QPointF(self.width() - 8, 42), "right", "lay"),
             FieldPlace("site.slope_deg", QPointF(8, 52), "left", "slope"),
             FieldPlace("site.downhill_deg", QPointF(8, 98), "left", "downhill towards"),
+            FieldPlace("site.wind_m_s", QPointF(8, self.height() - 94), "left", "wind"),
+            FieldPlace("site.wind_from_deg", QPointF(8, self.height() - 48), "left", "wind from"),
         )
         middle = QPointF(self.width() / 2, self.height() / 2)
         offset = scale.metres(middle)

@@ -26,7 +26,7 @@ from ...frame.drawing_view import DrawingView, caption
 from ...frame.store import Snapshot, Store
 
 CAPTION = 26
-FIRST_ROW = 62.0
+FIRST_ROW = 78.0
 MOST_OFF = 2.2
 """Radii of the stump within which the centre of mass is shown at its place."""
 BELOW = 34
@@ -96,7 +96,7 @@ class TreeView(LookView):
     def scale_for(self, snapshot: Snapshot) -> Scale:
         """The tree fills the height; both views share one scale, since both have the same height."""
         height = snapshot.plan.tree.height_m
-        free = self.height() - CAPTION - BELOW - 30
+        free = self.height() - CAPTION - BELOW - 52
         low, high = crown_reach_m(snapshot.result, self.facing)
         span = max(high - low, 0.25 * height)
         scale = min(free / height, (self.width() - 56) / span)

@@ -1,0 +1,89 @@
+"""Wind on the crown: its force, its limits, and what it takes of the plan."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from builders import case, finding, round_tree
+from plain_compass.core.plan import Assessment, assess
+from plain_compass.core.site import Site
+from plain_compass.core.wind import drag_coefficient, silhouette_m2, speed_for_force_m_s, wind_force_N
+from plain_compass.job.units import TypedError, parse, shown
+
+
+def blown(speed: float | None, bearing: float, **tree: object) -> Assessment:
+    whole = case(round_tree(**tree))
+    return assess(replace(whole, site=Site(wind_m_s=speed, wind_from_deg=bearing)))
+
+
+def test_bare_crowns_feel_the_square_of_the_wind_and_leaves_stream() -> None:
+    assert wind_force_N(40.0, 8.0, 1.6, in_leaf=False) == pytest.approx(4 * wind_force_N(40.0, 4.0, 1.6, in_leaf=False))
+    assert wind_force_N(40.0, 12.0, 1.6, in_leaf=True) < 4 * wind_force_N(40.0, 6.0, 1.6, in_leaf=True)
+    assert drag_coefficient(20.0, in_leaf=True) == pytest.approx(0.35)
+    assert drag_coefficient(2.0, in_leaf=True) == drag_coefficient(6.0, in_leaf=True)
+    assert drag_coefficient(60.0, in_leaf=True) == drag_coefficient(25.0, in_leaf=True)
+
+
+def test_a_force_by_hand() -> None:
+    # 1.2/2 x 0.25 x 50 m2 x (1.6 x 5 m/s)^2
+    assert wind_force_N(50.0, 5.0, 1.6, in_leaf=False) == pytest.approx(480.0)
+
+
+@given(st.floats(1.0, 35.0), st.booleans())
+def test_the_speed_for_a_force_gives_that_force_back(speed: float, in_leaf: bool) -> None:
+    force = wind_force_N(40.0, speed, 1.6, in_leaf=in_leaf)
+    assert speed_for_force_m_s(force, 40.0, 1.6, in_leaf=in_leaf) == pytest.approx(speed, rel=1e-6)
+
+
+def test_no_wind_a_person_works_in_gives_a_mountain() -> None:
+    assert speed_for_force_m_s(1e9, 40.0, 1.6, in_leaf=False) == math.inf
+
+
+def test_a_cone_stands_half_as_large_in_the_wind_as_its_box() -> None:
+    tree = round_tree()
+    assert silhouette_m2(tree, is_conifer=True) == pytest.approx(6.0 * 10.0 / 2)
+    assert silhouette_m2(tree, is_conifer=False) == pytest.approx(math.pi / 4 * 60.0)
+
+
+def test_wind_that_nobody_judged_is_unknown_but_does_not_rule() -> None:
+    result = blown(None, 0.0)
+    assert finding(result, "balance.wind_not_judged").level == "unknown"
+    assert result.verdict.level != "unknown"
+
+
+def test_a_headwind_takes_what_the_wedges_have_to_spare_and_a_tailwind_nothing() -> None:
+    calm, light, strong = (finding(blown(speed, 0.0), "balance.wind") for speed in (0.0, 2.0, 10.0))
+    assert calm.use == pytest.approx(0.0)
+    assert light.use < strong.use
+    assert strong.level == "stop"
+    assert finding(blown(10.0, 180.0), "balance.wind").use == pytest.approx(0.0, abs=1e-6)
+
+
+def test_at_the_speed_that_is_told_the_plan_just_stops_working() -> None:
+    told = finding(blown(3.0, 20.0), "balance.wind").limit
+    assert finding(blown(told, 20.0), "balance.wind").use == pytest.approx(1.0, rel=1e-6)
+
+
+@given(st.floats(0.0, 180.0))
+def test_wind_from_either_side_weighs_the_same_on_an_even_tree(bearing: float) -> None:
+    one, other = (finding(blown(5.0, b % 360), "balance.wind") for b in (bearing, -bearing))
+    assert one.use == pytest.approx(other.use, rel=1e-6, abs=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("text", "units", "speed"),
+    [("4", "metric", 4.0), ("18 km/h", "metric", 5.0), ("10", "imperial", 4.4704), ("6 kn", "metric", 3.0867)],
+)
+def test_speeds_are_typed_as_people_say_them(text: str, units: str, speed: float) -> None:
+    assert parse(text, "speed", units) == pytest.approx(speed, rel=1e-4)
+
+
+def test_speeds_carry_their_unit_and_odd_ones_are_refused() -> None:
+    assert (shown(4.0, "speed", "metric"), shown(4.4704, "speed", "imperial")) == ("4 m/s", "10 mph")
+    with pytest.raises(TypedError, match="m/s, km/h, kn, mph"):
+        parse("4 knots an hour", "speed", "metric")
