@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QToolButton
 
 from plain_compass.app.drawing.ground.site_painter import towards
+from plain_compass.app.frame.band import worst_of
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.ground.page import GroundPage
 from plain_compass.app.steps.ground.reckoner import in_order
@@ -137,3 +138,25 @@ def test_every_demo_tree_is_read_in_whole_sentences(window: Window, ground: Grou
         assert "None" not in text
         assert "{" not in text
     window.grab()
+
+
+def test_wind_nobody_judged_does_not_hide_the_peg_of_the_balance(window: Window) -> None:
+    findings = window.store.snapshot.result.findings
+    assert any(f.id == "balance.wind_not_judged" for f in findings)
+    shown = worst_of(findings, "balance")
+    assert shown is not None
+    assert shown.id == "balance.over"
+
+
+def test_wind_is_typed_on_the_plan_and_the_verdict_follows(window: Window, ground: GroundPage) -> None:
+    field = ground.plan.fields.edits["site.wind_m_s"]
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "36 km/h")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert window.store.snapshot.job.site.wind_m_s == pytest.approx(10.0)
+    window.store.set("site.wind_from_deg", window.store.snapshot.plan.cut.lay_deg, "head on")
+    assert window.store.snapshot.result.verdict.ruling.id == "balance.wind"
+    window.store.undo()
+    window.store.undo()
+    assert window.store.snapshot.job.site.wind_m_s is None

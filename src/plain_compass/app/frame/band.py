@@ -17,8 +17,13 @@ FULL = 1.5
 
 
 def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
-    """The finding that rules a limit state, from findings that stand worst first."""
-    return next((f for f in findings if f.group == group), None)
+    """The finding that rules a limit state, from findings that stand worst first.
+
+    What is not judged stands for its limit state only where nothing else was: an open question about the wind must not
+    hide the peg of the balance.
+    """
+    mine = [f for f in findings if f.group == group]
+    return next((f for f in mine if not f.id.endswith("not_judged")), mine[0] if mine else None)
 
 
 def paint_strip(
