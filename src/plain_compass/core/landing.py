@@ -154,6 +154,7 @@ def _met(points: Sampled, footprint: Footprint, bearings_deg: Array) -> tuple[ND
     return within & (aside - reach <= footprint.half_width_m(along)), along
 
 
+@lru_cache(maxsize=64)
 def hits_on(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[Hit, ...]:
     """Everything under the footprint on one lay, the costliest first, then the nearest."""
     points = sampled(site, at)

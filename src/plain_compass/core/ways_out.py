@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -43,6 +44,7 @@ class WayOut:
         return self.blocked_by is None and abs(self.rise_deg) <= STEEP_DEG
 
 
+@lru_cache(maxsize=64)
 def ways_out(site: Site, at: Place, lay_deg: float) -> tuple[WayOut, WayOut]:
     """The two paths at 135 degrees from the lay, left and right."""
     return _way(site, at, lay_deg, "left"), _way(site, at, lay_deg, "right")
@@ -81,6 +83,7 @@ def kept_away_m(site: Site, tree_height_m: float, bearing_deg: float) -> float:
     return plain * (1 + (DOWNHILL_LONGER - 1) * down)
 
 
+@lru_cache(maxsize=64)
 def people_inside(site: Site, at: Place, tree_height_m: float) -> tuple[int, ...]:
     """Tracks and people areas that reach into the kept-away zone, and so must be closed."""
     points = sampled(site, at)
