@@ -7,7 +7,7 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QToolButton
 
-from plain_compass.app.drawing.ground.site_painter import towards
+from plain_compass.app.drawing.scale import towards
 from plain_compass.app.frame.band import worst_of
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.ground.page import GroundPage

@@ -32,3 +32,25 @@ def together(*bodies: Body) -> Body:
         sum(body.mass_kg * body.left_m for body in bodies) / mass,
         sum(body.second_up_kg_m2 for body in bodies),
     )
+
+
+@dataclass(frozen=True, slots=True)
+class Taper:
+    """A stem whose section goes as the distance from its top to the power 2p, in shares of its length and base.
+
+    Attributes:
+        volume: its volume over base area times length.
+        centre: height of its centre over its length.
+        mean_square: mean of the squared height, by mass, over the length squared.
+    """
+
+    volume: float
+    centre: float
+    mean_square: float
+
+
+def taper(exponent: float) -> Taper:
+    """Closed forms of the power-law taper, p = 1 a cone: 1/(2p+1), 1/(2p+2) and the mean of (1 - x)^2 over x^(2p)."""
+    p = exponent
+    mean_square = (2 * p + 1) * (1 / (2 * p + 1) - 2 / (2 * p + 2) + 1 / (2 * p + 3))
+    return Taper(1 / (2 * p + 1), 1 / (2 * p + 2), mean_square)

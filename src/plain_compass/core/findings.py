@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 LEVELS = ("clear", "watch", "unknown", "stop")
@@ -66,6 +67,11 @@ class Finding:
         """Share of the limit used up: 1 at the limit."""
         return None if self.margin is None else 1.0 - self.margin
 
+    @property
+    def is_judged(self) -> bool:
+        """Whether anybody could judge it; what could not be is listed, but rules nothing."""
+        return not self.id.endswith("not_judged")
+
 
 WATCH_FROM = 0.7
 
@@ -91,7 +97,7 @@ def worst_first(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
 
 def _rank(finding: Finding) -> tuple[float, float]:
     """Sort key: what this version never judges comes after what is wrong and before what is clear."""
-    level = 0.5 if finding.id.endswith("not_judged") else float(LEVELS.index(finding.level))
+    level = float(LEVELS.index(finding.level)) if finding.is_judged else 0.5
     if finding.margin is not None:
         return -level, finding.margin
     # What was seen rather than reckoned: a stop of that kind rules, anything less comes after the arithmetic.
@@ -129,9 +135,29 @@ def used(
     return against(id, group, use, (min(use, 99.0), 1.0, "ratio"), sentence, change, indicative=indicative, mark=mark)
 
 
+def stated(
+    id: str,
+    group: str,
+    level: str,
+    sentence: Phrase,
+    change: str,
+    *,
+    source: str = "physics",
+    indicative: bool = False,
+    mark: str = "",
+) -> Finding:
+    """A finding without arithmetic: what was seen, answered or drawn, and what that means."""
+    return Finding(id, group, level, None, None, "number", None, sentence, phrase(change), source, indicative, mark)
+
+
 def unknown(id: str, group: str, sentence: str, change: str) -> Finding:
     """A finding about something that was not looked at: never shown as clear."""
-    return Finding(id, group, "unknown", None, None, "number", None, phrase(sentence), phrase(change))
+    return stated(id, group, "unknown", phrase(sentence), change)
+
+
+def listed(words: Sequence[str]) -> str:
+    """Words in a row, as they are said: one, two and three."""
+    return words[0] if len(words) == 1 else ", ".join(words[:-1]) + " and " + words[-1]
 
 
 @dataclass(frozen=True, slots=True)
@@ -163,7 +189,7 @@ LEADS = {
 
 def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
     """Rule by the worst finding. What this version cannot judge is counted, not ruled by."""
-    judged = [f for f in worst_first(findings) if not f.id.endswith("not_judged")]
+    judged = [f for f in worst_first(findings) if f.is_judged]
     ruling = judged[0]
     return Verdict(
         level=ruling.level,

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .around import ABOVE, LEAVE, LIFE, Around, words_of
-from .findings import Finding, Phrase, phrase
+from .around import ABOVE, LEAVE, LIFE, Around, with_answer, words_of
+from .findings import Finding, Phrase, listed, phrase, stated
 from .tree import Tree
 
 
@@ -63,37 +63,25 @@ def around_findings(tree: Tree) -> tuple[Finding, ...]:
 
 
 def _answered(question: Question, around: Around) -> Finding:
-    against = [name for name in question.names if getattr(around, name) == question.against]
-    unanswered = [name for name in question.names if getattr(around, name) == "unknown"]
+    against = with_answer(around, question.names, question.against)
+    unanswered = with_answer(around, question.names, "unknown")
     levels = {question.levels.get(name, "watch") for name in against}
     level = "stop" if "stop" in levels else "unknown" if unanswered else "watch" if against else "clear"
-    texts = [question.said.format(items=_listed(against, around))] if against else []
-    texts += [question.open_words.format(items=_listed(unanswered, around))] if unanswered else []
-    return Finding(
-        id=question.id,
-        group="around",
-        level=level,
-        value=None,
-        limit=None,
-        kind="number",
-        margin=None,
-        sentence=_sentence(" ".join(texts) or question.clear_words, around, against),
-        change=phrase(question.change),
-        source="site",
-        mark="crown",
-    )
+    texts = [question.said.format(items=_named(against, around))] if against else []
+    texts += [question.open_words.format(items=_named(unanswered, around))] if unanswered else []
+    sentence = _sentence(" ".join(texts) or question.clear_words, around, against)
+    return stated(question.id, "around", level, sentence, question.change, source="site", mark="crown")
 
 
-def _listed(names: list[str], around: Around) -> str:
-    words = [words_of(name) + (" towards {tangled}" if _is_tangle(name, around) else "") for name in names]
-    return words[0] if len(words) == 1 else ", ".join(words[:-1]) + " and " + words[-1]
+def _named(names: tuple[str, ...], around: Around) -> str:
+    return listed([words_of(name) + (" towards {tangled}" if _is_tangle(name, around) else "") for name in names])
 
 
 def _is_tangle(name: str, around: Around) -> bool:
     return name == "tangled" and around.tangled == "yes"
 
 
-def _sentence(text: str, around: Around, against: list[str]) -> Phrase:
+def _sentence(text: str, around: Around, against: tuple[str, ...]) -> Phrase:
     if any(_is_tangle(name, around) for name in against):
         return phrase(text, tangled=(around.tangled_deg, "bearing"))
     return phrase(text)

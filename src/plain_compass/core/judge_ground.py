@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from .findings import Finding, phrase, unknown
-from .landing import catches_on, footprint_of, hits_on
+from .findings import Finding, listed, phrase, stated, unknown
+from .landing import Catch, Footprint, catches_on, footprint_of, hits_on
 from .site import KINDS, Obstacle
 from .ways_out import STEEP_DEG, people_inside, ways_out
 
 if TYPE_CHECKING:
+    from .balance import Mass
     from .plan import Case, Parts
 
 HANGS_BELOW_DEG, WATCH_BELOW_DEG = 45.0, 70.0
@@ -41,11 +42,21 @@ def called(obstacle: Obstacle) -> str:
     return obstacle.name or KINDS[obstacle.kind]
 
 
+def lying(case: Case) -> Footprint:
+    """What the tree of a case covers when it lies."""
+    return footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
+
+
+def caught(case: Case, mass: Mass) -> tuple[Catch, ...]:
+    """Neighbours that the tree of a case meets on its way down, the earliest met first."""
+    return catches_on(case.site, case.at, lying(case), case.cut.lay_deg, weight_N=mass.weight_N, com_up_m=mass.com_up_m)
+
+
 def _site(
     id: str, group: str, level: str, text: str, change: str, *, indicative: bool = False, **values: tuple[float, str]
 ) -> Finding:
     sentence = phrase(text, **values)
-    return Finding(id, group, level, None, None, "number", None, sentence, phrase(change), "site", indicative, "lay")
+    return stated(id, group, level, sentence, change, source="site", indicative=indicative, mark="lay")
 
 
 def _escaped(name: str) -> str:
@@ -54,8 +65,7 @@ def _escaped(name: str) -> str:
 
 
 def _targets(case: Case) -> Finding:
-    footprint = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
-    hits = hits_on(case.site, case.at, footprint, case.cut.lay_deg)
+    hits = hits_on(case.site, case.at, lying(case), case.cut.lay_deg)
     costly = [hit for hit in hits if hit.obstacle.cost != "none"]
     if not costly:
         return _site(
@@ -81,10 +91,7 @@ def _targets(case: Case) -> Finding:
 
 
 def _hang_up(case: Case, parts: Parts) -> list[Finding]:
-    footprint = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
-    catches = catches_on(
-        case.site, case.at, footprint, case.cut.lay_deg, weight_N=parts.mass.weight_N, com_up_m=parts.mass.com_up_m
-    )
+    catches = caught(case, parts.mass)
     if not catches:
         return []
     first = catches[0]
@@ -138,14 +145,13 @@ def _people(case: Case) -> list[Finding]:
     inside = people_inside(case.site, case.at, case.tree.height_m)
     if not inside:
         return []
-    names = [_escaped(called(case.site.obstacles[index])) for index in inside]
-    listed = names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]
+    names = listed([_escaped(called(case.site.obstacles[index])) for index in inside])
     return [
         _site(
             "way_out.people",
             "way_out",
             "watch",
-            f"Inside the kept-away zone of {{zone}}, to be closed: {listed}.",
+            f"Inside the kept-away zone of {{zone}}, to be closed: {names}.",
             "Close them and post somebody before the saw starts.",
             zone=(case.site.kept_away_lengths * case.tree.height_m, "span"),
         )

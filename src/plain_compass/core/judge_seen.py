@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from .findings import Finding, Phrase, phrase
+from .findings import Finding, listed, phrase, stated
 from .flare import flares_to_trim
 from .soundness import DEFECTS, Defect, beside_cut
 from .tree import Tree
@@ -31,10 +31,6 @@ def crack_at_cut(tree: Tree, cut_m: float) -> str:
     return "present" if beside or split_union else tree.crack
 
 
-def _seen(id: str, group: str, level: str, sentence: Phrase, change: str, mark: str) -> Finding:
-    return Finding(id, group, level, None, None, "number", None, sentence, phrase(change), "physics", False, mark)
-
-
 def _fork(case: Case) -> list[Finding]:
     """A second stem: its union, and whether it comes down with the first."""
     fork, cut_m = case.tree.fork, case.cut.height_m
@@ -46,7 +42,7 @@ def _fork(case: Case) -> list[Finding]:
             "The stems part at {at}, below the cut: each is felled by itself, and the other still leans on its union."
         )
         change = "Fell the outer, leaning stem first; never stand between the two."
-        return [_seen("fork.below", "split", "watch", phrase(text, at=at), change, "crown")]
+        return [stated("fork.below", "split", "watch", phrase(text, at=at), change, mark="crown")]
     level, text = {
         "unknown": ("unknown", "The union of the two stems at {at} has not been looked at."),
         "wide": ("clear", "The stems part at {at} in a wide union."),
@@ -57,7 +53,7 @@ def _fork(case: Case) -> list[Finding]:
         "cracked": ("stop", "The union at {at} is cracked: the stems may part while the tree stands."),
     }[fork.union]
     change = "Look into the union from both sides; bind a tight one or fell with a machine; leave a cracked one."
-    return [_seen("fork.union", "split", level, phrase(text, at=at), change, "crown")]
+    return [stated("fork.union", "split", level, phrase(text, at=at), change, mark="crown")]
 
 
 def _soundings(case: Case) -> list[Finding]:
@@ -75,9 +71,11 @@ def _soundings(case: Case) -> list[Finding]:
             said = "has not been sounded" if sound == "unknown" else f"sounds {sound}"
             tail = "" if drawn or sound == "unknown" else ", but no rot is drawn there"
             sentence = phrase(f"The butt {said} at {{at}}{more}{tail}.", at=at)
-            return [_seen("decay.sounding", "decay", level, sentence, "Probe there and draw what is found.", "rot")]
+            return [
+                stated("decay.sounding", "decay", level, sentence, "Probe there and draw what is found.", mark="rot")
+            ]
     sentence = phrase(f"The butt rings sound on all {len(decay.soundings)} sides that were struck.")
-    return [_seen("decay.sounding", "decay", "clear", sentence, "Probe where the ring changes.", "rot")]
+    return [stated("decay.sounding", "decay", "clear", sentence, "Probe where the ring changes.", mark="rot")]
 
 
 DEFECT_TEXTS = {
@@ -107,7 +105,7 @@ def _defects(case: Case) -> list[Finding]:
         if near:
             text, change = DEFECT_TEXTS[kind]
             sentence = phrase(text, at=(near[0].height_m, "span"), side=(near[0].bearing_deg, "bearing"))
-            found.append(_seen(f"defect.{kind}", "decay", _defect_level(near[0], case), sentence, change, "rot"))
+            found.append(stated(f"defect.{kind}", "decay", _defect_level(near[0], case), sentence, change, mark="rot"))
     return found
 
 
@@ -133,12 +131,11 @@ def _flare(case: Case, parts: Parts) -> list[Finding]:
     if picked is None:
         text = "With every buttress trimmed the stem is still wider than the bar ({bar})."
         sentence = phrase(text, bar=(reach, "length"))
-        return [_seen("bar.flare", "bar", "watch", sentence, "A higher cut, a longer bar, or two sides.", "kerf")]
-    names = [f"{{b{i}}}" for i in range(len(picked))]
-    listed = names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]
+        return [stated("bar.flare", "bar", "watch", sentence, "A higher cut, a longer bar, or two sides.", mark="kerf")]
+    names = listed([f"{{b{i}}}" for i in range(len(picked))])
     values = {f"b{i}": (lobe.bearing_deg, "bearing") for i, lobe in enumerate(picked)}
     plural = "buttresses" if len(picked) > 1 else "buttress"
     sentence = phrase(
-        f"Trim the {plural} towards {listed}: then the bar ({{bar}}) crosses.", bar=(reach, "length"), **values
+        f"Trim the {plural} towards {names}: then the bar ({{bar}}) crosses.", bar=(reach, "length"), **values
     )
-    return [_seen("bar.flare", "bar", "watch", sentence, "Or a longer bar, a higher cut, or two sides.", "kerf")]
+    return [stated("bar.flare", "bar", "watch", sentence, "Or a longer bar, a higher cut, or two sides.", mark="kerf")]

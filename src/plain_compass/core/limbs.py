@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from .body import Body
+from .body import Body, taper
 from .frames import to_tree
 from .quantity import bearing, choice, quantity
 
@@ -123,11 +123,10 @@ def second_stem(
         at_forward_m, at_left_m: the fork, from the pith at the cut.
         density: green density in kg/m3.
     """
-    p, above = exponent, fork.top_m - fork.height_m
-    mass = density * math.pi / 4 * fork.diameter_m**2 * above / (2 * p + 1)
-    centre = above / (2 * p + 2)
-    mean_square = (2 * p + 1) * (1 / (2 * p + 1) - 2 / (2 * p + 2) + 1 / (2 * p + 3)) * above**2
+    form, above = taper(exponent), fork.top_m - fork.height_m
+    mass = density * math.pi / 4 * fork.diameter_m**2 * above * form.volume
+    centre = above * form.centre
     forward, left = to_tree(fork.bearing_deg, math.tan(math.radians(fork.lean_deg)) * centre, lay_deg)
     base = fork.height_m - cut_m
-    second = mass * (base**2 + 2 * base * centre + mean_square)
+    second = mass * (base**2 + 2 * base * centre + form.mean_square * above**2)
     return Body(mass, base + centre, at_forward_m + forward, at_left_m + left, second)

@@ -8,12 +8,13 @@ import numpy as np
 
 from .cut import Hinge, WedgeSeat
 from .errors import InputError
-from .findings import Finding
-from .landing import footprint_of, hits_by_bearing, sampled
+from .judge_ground import lying
+from .landing import hits_by_bearing, sampled
 from .plan import Assessment, Case, assess
 from .polygon import Array
 from .rope import pull_needed_N
 from .section import section_at
+from .survey import least, least_margin
 
 BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
 BORE_FROM = 0.5
@@ -56,9 +57,8 @@ class Spoke:
 
 def targets_by_bearing(case: Case, bearings_deg: Array) -> tuple[tuple[int, ...], ...]:
     """Obstacles under the tree at each bearing, all bearings in one pass."""
-    footprint = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
     count = len(case.site.obstacles)
-    table = hits_by_bearing(sampled(case.site, case.at), footprint, bearings_deg, count)
+    table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings_deg, count)
     return tuple(tuple(np.nonzero(row)[0].tolist()) for row in table)
 
 
@@ -94,19 +94,18 @@ def spoke_at(case: Case, bearing_deg: float, targets: tuple[int, ...]) -> Spoke:
     best, back = plain, "plain"
     if plain is None or plain.parts.splitting.split_index_plain >= BORE_FROM:
         bored = _tried(case, bearing_deg, "bored")
-        if bored is not None and (plain is None or _ruling(bored).margin > _ruling(plain).margin):  # type: ignore[operator]
+        if bored is not None and (plain is None or least_margin(bored) > least_margin(plain)):
             best, back = bored, "bored"
     costs = {case.site.obstacles[index].cost for index in targets}
     refused = "never" in costs
     if best is None:
         return Spoke(bearing_deg, -9.99, "cut", "face", "stop", HELPS[3], 0.0, 0.0, 0.0, targets, refused, back)
-    ruling, wedging = _ruling(best), best.parts.wedging
+    ruling, wedging = least(best), best.parts.wedging
     length = case.tree.height_m - case.cut.height_m
     pull = pull_needed_N(wedging.moment_Nm, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length)
-    assert ruling.margin is not None
     return Spoke(
         bearing_deg=bearing_deg,
-        margin=ruling.margin,
+        margin=least_margin(best),
         ruled_by=ruling.id,
         group=ruling.group,
         level=ruling.level,
@@ -126,11 +125,6 @@ def _tried(case: Case, bearing_deg: float, back: str) -> Assessment | None:
         return assess(sized_for(case, bearing_deg, back))
     except InputError:
         return None
-
-
-def _ruling(result: Assessment) -> Finding:
-    judged = [f for f in result.findings if f.margin is not None and f.source == "physics"]
-    return min(judged, key=lambda finding: finding.margin)  # type: ignore[arg-type, return-value]
 
 
 def _help(case: Case, result: Assessment, pull_N: float, costs: set[str]) -> str:

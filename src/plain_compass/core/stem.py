@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from .body import Body
+from .body import Body, taper
 from .frames import to_tree
 from .tree import Lean, Trunk
 
@@ -20,22 +20,15 @@ def profile_ratio(height_m: float, reference_m: float, tree_height_m: float, exp
 def stem_body(
     trunk: Trunk, lean: Lean, *, cut_m: float, height_m: float, lay_deg: float, exponent: float, density_kg_m3: float
 ) -> Body:
-    """The stem above the cut.
-
-    With x = H - h and u = H - h_cut the section area goes as x^(2p), so that volume is A u^(2p+1)/(2p+1),
-    the centre stands u/(2p+2) above the cut and the mean of (h - h_cut)^2 is
-    u^2 (2p+1) (1/(2p+1) - 2/(2p+2) + 1/(2p+3)). The same mean places a parabolic sweep sideways.
-    """
-    p = exponent
-    above = height_m - cut_m
+    """The stem above the cut, by the closed forms of its taper. Their mean square places a parabolic sweep sideways."""
+    form, above = taper(exponent), height_m - cut_m
     cross = trunk.cross_diameter_m or trunk.diameter_m
-    area_scale = math.pi / 4 * trunk.diameter_m * cross / (height_m - trunk.at_m) ** (2 * p)
-    mass = density_kg_m3 * area_scale * above ** (2 * p + 1) / (2 * p + 1)
-    up = above / (2 * p + 2)
-    mean_square = (2 * p + 1) * (1 / (2 * p + 1) - 2 / (2 * p + 2) + 1 / (2 * p + 3))
+    base_m2 = math.pi / 4 * trunk.diameter_m * cross * profile_ratio(cut_m, trunk.at_m, height_m, exponent) ** 2
+    mass = density_kg_m3 * base_m2 * above * form.volume
+    up = above * form.centre
     lean_f, lean_l = to_tree(lean.bearing_deg, math.tan(math.radians(lean.angle_deg)) * up, lay_deg)
-    sweep_f, sweep_l = to_tree(lean.sweep_bearing_deg, lean.sweep_m * mean_square, lay_deg)
-    return Body(mass, up, lean_f + sweep_f, lean_l + sweep_l, mass * mean_square * above**2)
+    sweep_f, sweep_l = to_tree(lean.sweep_bearing_deg, lean.sweep_m * form.mean_square, lay_deg)
+    return Body(mass, up, lean_f + sweep_f, lean_l + sweep_l, mass * form.mean_square * above**2)
 
 
 def axis_at(lean: Lean, height_m: float, *, cut_m: float, tree_height_m: float, lay_deg: float) -> tuple[float, float]:

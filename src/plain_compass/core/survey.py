@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from .errors import InputError
+from .findings import Finding
 from .paths import held, with_value
 from .plan import Assessment, Case, assess
 
@@ -26,9 +28,18 @@ class Sensitivity:
     effect: float
 
 
+def least(result: Assessment) -> Finding:
+    """The finding with the least margin among what the physics judges."""
+    return min((f for f in result.findings if f.margin is not None and f.source == "physics"), key=_margin)
+
+
 def least_margin(result: Assessment) -> float:
     """The least margin among what the physics judges."""
-    return min(f.margin for f in result.findings if f.margin is not None and f.source == "physics")
+    return _margin(least(result))
+
+
+def _margin(finding: Finding) -> float:
+    return math.inf if finding.margin is None else finding.margin
 
 
 def survey(case: Case, spreads: Mapping[str, float]) -> tuple[Sensitivity, ...]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from .around import Around
 from .butt import Lobe
 from .limbs import Fork, Limb
-from .quantity import choice, quantity
+from .quantity import bearing, choice, quantity
 from .soundness import Defect, Sounding
 
 BREAST_HEIGHT_M = 1.3
@@ -53,14 +53,9 @@ class Trunk:
         optional=True,
         help="Diameter at right angles to the first, for a stem that is not round; empty when round.",
     )
-    diameter_bearing_deg: float = quantity(
-        0.0,
-        kind="bearing",
-        low=0.0,
-        high=360.0,
-        label="first diameter lies along",
-        step=5.0,
-        help="Bearing along which the first diameter was measured; matters only with a second diameter.",
+    diameter_bearing_deg: float = bearing(
+        "first diameter lies along",
+        "Bearing along which the first diameter was measured; matters only with a second diameter.",
     )
     butt_diameter_m: float | None = quantity(
         None,
@@ -96,15 +91,7 @@ class Trunk:
 class CrownReading:
     """One crown edge, paced from the stem base."""
 
-    bearing_deg: float = quantity(
-        0.0,
-        kind="bearing",
-        low=0.0,
-        high=360.0,
-        label="bearing",
-        step=5.0,
-        help="Bearing from the stem base along which the crown edge was paced.",
-    )
+    bearing_deg: float = bearing("bearing", "Bearing from the stem base along which the crown edge was paced.")
     radius_m: float = quantity(
         3.0,
         kind="span",
@@ -167,15 +154,7 @@ class Lean:
     angle_deg: float = quantity(
         0.0, kind="angle", low=0.0, high=60.0, label="lean", step=0.5, help="Angle of the stem from vertical."
     )
-    bearing_deg: float = quantity(
-        0.0,
-        kind="bearing",
-        low=0.0,
-        high=360.0,
-        label="leans towards",
-        step=5.0,
-        help="Bearing towards which the tree leans.",
-    )
+    bearing_deg: float = bearing("leans towards", "Bearing towards which the tree leans.")
     method: str = choice("unknown", LEAN_METHODS, "judged", "How the lean was judged; sets its spread.")
     sweep_m: float = quantity(
         0.0,
@@ -186,30 +165,14 @@ class Lean:
         step=0.1,
         help="How far the top stands out from the line of the lower stem.",
     )
-    sweep_bearing_deg: float = quantity(
-        0.0,
-        kind="bearing",
-        low=0.0,
-        high=360.0,
-        label="sweeps towards",
-        step=5.0,
-        help="Bearing towards which the top bows.",
-    )
+    sweep_bearing_deg: float = bearing("sweeps towards", "Bearing towards which the top bows.")
 
 
 @dataclass(frozen=True, slots=True)
 class ShellReading:
     """Sound wood met before rot, probed inwards at one bearing."""
 
-    bearing_deg: float = quantity(
-        0.0,
-        kind="bearing",
-        low=0.0,
-        high=360.0,
-        label="bearing",
-        step=5.0,
-        help="Bearing of the probe hole, seen from the pith.",
-    )
+    bearing_deg: float = bearing("bearing", "Bearing of the probe hole, seen from the pith.")
     sound_m: float = quantity(
         0.1,
         kind="length",
@@ -235,15 +198,7 @@ class Decay:
         step=0.01,
         help="Distance from the pith to the middle of the cavity.",
     )
-    bearing_deg: float = quantity(
-        0.0,
-        kind="bearing",
-        low=0.0,
-        high=360.0,
-        label="cavity lies towards",
-        step=5.0,
-        help="Bearing from the pith to the middle of the cavity.",
-    )
+    bearing_deg: float = bearing("cavity lies towards", "Bearing from the pith to the middle of the cavity.")
     radius_m: float = quantity(
         0.05, kind="length", low=0.0, high=2.0, label="cavity radius", step=0.005, help="Radius of the cavity."
     )
@@ -304,15 +259,7 @@ class Measured:
         optional=True,
         help="Horizontal distance of the centre of mass from the pith at the cut.",
     )
-    com_bearing_deg: float = quantity(
-        0.0,
-        kind="bearing",
-        low=0.0,
-        high=360.0,
-        label="centre lies towards",
-        step=5.0,
-        help="Bearing from the pith to the centre of mass.",
-    )
+    com_bearing_deg: float = bearing("centre lies towards", "Bearing from the pith to the centre of mass.")
 
 
 @dataclass(frozen=True, slots=True)

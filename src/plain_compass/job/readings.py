@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from ..core.measuring.estimate import Averaged, Estimate, Reading, averaged
@@ -59,6 +60,7 @@ class Group:
     outliers: tuple[int, ...]
 
 
+@lru_cache(maxsize=16)
 def groups_of(readings: tuple[Taken, ...]) -> tuple[Group, ...]:
     """The readings gathered by what they measure, in the order in which each was first taken."""
     gathered: dict[str, list[int]] = {}

@@ -9,8 +9,8 @@ from typing import Any
 import numpy as np
 
 from ..core.findings import Finding
-from ..core.judge_ground import called
-from ..core.landing import catches_on, footprint_of, hits_on
+from ..core.judge_ground import called, caught, lying
+from ..core.landing import hits_on
 from ..core.plan import Assessment
 from ..core.survey import survey
 from ..core.ways_out import kept_away_m, ways_out
@@ -67,12 +67,8 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
 
 def _ground(result: Assessment) -> dict[str, Any]:
     """What lies under the tree on its lay and what would catch it; empty where nothing is drawn."""
-    case, mass = result.case, result.parts.mass
-    footprint = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
-    catches = catches_on(
-        case.site, case.at, footprint, case.cut.lay_deg, weight_N=mass.weight_N, com_up_m=mass.com_up_m
-    )
-    hits = hits_on(case.site, case.at, footprint, case.cut.lay_deg)
+    case = result.case
+    hits, catches = hits_on(case.site, case.at, lying(case), case.cut.lay_deg), caught(case, result.parts.mass)
     return {
         "targets": [{"name": called(h.obstacle), "cost": h.obstacle.cost, "at_m": h.at_m} for h in hits],
         "catches": [

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from PySide6.QtCore import QPointF
 
 from ...core.plan import Assessment
-from .scale import Scale
+from .scale import Scale, towards
 
 FIELD_GAP = 43.0
 RING_GAP = 40.0
@@ -159,9 +159,7 @@ def _round_the_back(right_m: float, up_m: float) -> float:
 
 def _ring_grip(result: Assessment, scale: Scale) -> Grip:
     """North on the bearing ring: turning the ring turns the lay under it."""
-    north = math.radians(-result.case.cut.lay_deg)
-    radius = ring_radius(result, scale)
-    at = scale.origin + QPointF(math.sin(north) * radius, -math.cos(north) * radius)
+    at = scale.origin + towards(-result.case.cut.lay_deg) * ring_radius(result, scale)
 
     def turned(right_m: float, up_m: float) -> float:
         return round(-math.degrees(math.atan2(right_m, up_m)) * 2) / 2 % 360

@@ -10,6 +10,7 @@ from PySide6.QtGui import QPainter, QPolygonF
 
 from ...core.polygon import Array, intervals
 from .palette import Palette, fill, font, level_colour, pen
+from .scale import towards
 
 
 def paint_level(painter: QPainter, centre: QPointF, radius: float, level: str, palette: Palette) -> None:
@@ -56,8 +57,7 @@ def paint_word(painter: QPainter, at: QPointF, text: str, palette: Palette, size
 
 def paint_north(painter: QPainter, at: QPointF, lay_deg: float, palette: Palette) -> None:
     """A small arrow to the north on a drawing that has the lay up the page."""
-    turn = math.radians(-lay_deg)
-    north = QPointF(math.sin(turn), -math.cos(turn))
+    north = towards(-lay_deg)
     painter.setPen(pen(palette.quiet, 1.6))
     paint_arrow(painter, at - north * 13, at + north * 13, 7)
     painter.setFont(font(12, strong=True))

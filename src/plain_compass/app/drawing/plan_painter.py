@@ -13,7 +13,7 @@ from .canvas import Canvas
 from .layout import hinge_backs, ring_radius
 from .marks import paint_arrow, paint_measure, paint_word
 from .palette import fill, font, pen
-from .scale import polygon
+from .scale import polygon, towards
 
 Align = Qt.AlignmentFlag
 
@@ -51,8 +51,7 @@ def _ring(c: Canvas) -> None:
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     c.painter.drawEllipse(c.scale.origin, radius, radius)
     for bearing in range(0, 360, 10):
-        turn = math.radians(bearing - lay)
-        out = QPointF(math.sin(turn), -math.cos(turn))
+        out = towards(bearing - lay)
         major = bearing % 90 == 0
         c.painter.setPen(pen(c.palette.quiet if major else c.palette.line, (1.6 if major else 1.0) * c.size))
         c.painter.drawLine(
@@ -67,8 +66,7 @@ def _ring(c: Canvas) -> None:
     top = c.scale.origin + QPointF(0, -radius)
     paint_arrow(c.painter, _front(c), top + QPointF(0, -22 * c.size), 12 * c.size)
     # Beside its mark, not on it: with the lay to the north the arrow passes there.
-    north = math.radians(-lay) - 18 * c.size / radius
-    at = c.scale.origin + QPointF(math.sin(north), -math.cos(north)) * (radius - 11 * c.size)
+    at = c.scale.origin + towards(-lay - math.degrees(18 * c.size / radius)) * (radius - 11 * c.size)
     c.painter.setFont(font(13 * c.size, strong=True))
     c.painter.setPen(pen(c.palette.ink))
     c.painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "N")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -42,6 +43,12 @@ class Scale:
         return np.column_stack(
             [self.origin.x() - self.px_per_m * outline[:, 1], self.origin.y() - self.px_per_m * outline[:, 0]]
         )
+
+
+def towards(turn_deg: float) -> QPointF:
+    """Unit direction on the page, clockwise from up it."""
+    turn = math.radians(turn_deg)
+    return QPointF(math.sin(turn), -math.cos(turn))
 
 
 def polygon(pixels: Array) -> QPolygonF:

@@ -23,7 +23,7 @@ def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
     hide the peg of the balance.
     """
     mine = [f for f in findings if f.group == group]
-    return next((f for f in mine if not f.id.endswith("not_judged")), mine[0] if mine else None)
+    return next((f for f in mine if f.is_judged), mine[0] if mine else None)
 
 
 def paint_strip(
@@ -73,7 +73,7 @@ def _looks(finding: Finding | None) -> tuple[object, ...]:
 
 
 def _word(finding: Finding | None) -> str:
-    if finding is None or finding.id.endswith("not_judged"):
+    if finding is None or not finding.is_judged:
         return "not judged"
     return finding.level
 

@@ -10,10 +10,11 @@ from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...job.fields import quantity_at
+from ...job.readings import path_taken
 from ...job.units import EXAMPLES, Typed, TypedError, parse_typed
 from ...job.words import Speech
 from ..drawing.palette import font
-from .store import Snapshot, Store
+from .store import Snapshot, Store, now
 
 
 class FieldEdit(QLineEdit):
@@ -101,7 +102,9 @@ class FieldEdit(QLineEdit):
             spread = self.store.snapshot.job.person.pace_spread_ratio * abs(typed.value)
         if spread is not None and self.path.startswith("tree."):
             by = "paced" if typed.paced else "typed"
-            return self.store.take_typed(self.path, typed.value, spread, by, self.text().strip(), title)
+            plan, note = self.store.snapshot.plan, self.text().strip()
+            taken = path_taken(plan, self.path, typed.value, spread, by, note, now())
+            return self.store.take(taken, title, self.path)
         return self.store.set(self.path, int(typed.value) if self.quantity.kind == "count" else typed.value, title)
 
     def _read(self) -> Typed | Literal[False] | None:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QFormLayout,
@@ -16,8 +14,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ...core.errors import PlainCompassError
-from ...job.document import Job
 from ...job.edits import rename_tree
 from ...job.fields import choice_at, is_choice, quantity_at
 from ...job.lists import LISTS, add_item, remove_item
@@ -124,17 +120,12 @@ class Sheet(QScrollArea):
         return button
 
     def _add(self, base: str) -> None:
-        self._change(f"{LISTS[base].name} added", lambda job, tree_id: add_item(job, tree_id, base))
+        store = self.store
+        store.change(f"{LISTS[base].name} added", lambda job: add_item(job, store.tree_id, base))
 
     def _remove(self, base: str, index: int) -> None:
-        self._change(f"{LISTS[base].name} removed", lambda job, tree_id: remove_item(job, tree_id, base, index))
-
-    def _change(self, title: str, change: Callable[[Job, str], Job]) -> None:
         store = self.store
-        try:
-            store.edit(title, change(store.snapshot.job, store.tree_id))
-        except PlainCompassError as error:
-            store.refused.emit(store.snapshot.speech.error(error))
+        store.change(f"{LISTS[base].name} removed", lambda job: remove_item(job, store.tree_id, base, index))
 
     def _texts(self) -> QFormLayout:
         form = QFormLayout()

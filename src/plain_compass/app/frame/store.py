@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -13,11 +13,13 @@ from PySide6.QtCore import QObject, Signal
 from ...core.errors import InputError, PlainCompassError
 from ...core.paths import held
 from ...core.plan import Assessment
+from ...core.survey import Sensitivity, survey
 from ...job.document import Job, TreePlan, assess_tree
 from ...job.edits import set_value, set_values
 from ...job.fields import quantity_at, root_of
 from ...job.files import Opened, write_job
-from ...job.readings import Taken, path_taken
+from ...job.readings import Taken
+from ...job.spreads import plan_spreads
 from ...job.taking import take
 from ...job.words import Speech
 from .history import History, State
@@ -65,6 +67,7 @@ class Store(QObject):
         super().__init__()
         self.path = path
         self.dragging = False
+        self._surveyed: tuple[Snapshot, tuple[Sensitivity, ...]] | None = None
         self._begin(opened)
 
     def _begin(self, opened: Opened) -> None:
@@ -80,6 +83,13 @@ class Store(QObject):
     def tree_id(self) -> str:
         """Id of the tree looked at."""
         return self.snapshot.plan.id
+
+    def survey(self) -> tuple[Sensitivity, ...]:
+        """What is worth measuring better, the most harmful first; some thirty assessments, reckoned once a snapshot."""
+        snapshot = self.snapshot
+        if self._surveyed is None or self._surveyed[0] is not snapshot:
+            self._surveyed = snapshot, survey(snapshot.result.case, plan_spreads(snapshot.plan))
+        return self._surveyed[1]
 
     @property
     def unsaved(self) -> bool:
@@ -103,28 +113,24 @@ class Store(QObject):
         self.stepped.emit()
         return True
 
-    def set(self, path: str, value: Any, title: str, *, joins: bool = False) -> bool:
-        """Change one value as one named step."""
+    def change(
+        self, title: str, how: Callable[[Job], Job], *, path: str = "", tree_id: str | None = None, joins: bool = False
+    ) -> bool:
+        """Change the document as one named step. False, with a sentence naming ``path``, when it cannot be done."""
         try:
-            job = set_value(self.snapshot.job, self.tree_id, path, value)
+            job = how(self.snapshot.job)
         except PlainCompassError as error:
             self._refuse(error, path)
             return False
-        return self.edit(title, job, joins=joins)
+        return self.edit(title, job, tree_id, joins=joins)
 
-    def take_typed(self, path: str, value: float, spread: float, by: str, note: str, title: str) -> bool:
-        """Keep a value typed with its spread as a reading, as one named step."""
-        taken = path_taken(self.snapshot.plan, path, value, spread, by, note, now())
-        return self.take(taken, title, path)
+    def set(self, path: str, value: Any, title: str, *, joins: bool = False) -> bool:
+        """Change one value as one named step."""
+        return self.change(title, lambda job: set_value(job, self.tree_id, path, value), path=path, joins=joins)
 
     def take(self, taken: Taken, title: str, path: str = "") -> bool:
         """Keep a reading with the tree and average it into what it measures, as one named step."""
-        try:
-            job = take(self.snapshot.job, self.tree_id, taken)
-        except PlainCompassError as error:
-            self._refuse(error, path)
-            return False
-        return self.edit(title, job)
+        return self.change(title, lambda job: take(job, self.tree_id, taken), path=path)
 
     def preview(self, values: Mapping[str, float]) -> None:
         """Follow a drag: show the values, by path, without a step. What does not fit stays, with a sentence."""

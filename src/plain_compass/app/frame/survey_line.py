@@ -5,8 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QLabel, QWidget
 
-from ...core.survey import survey
-from ...job.spreads import measure_better, plan_spreads
+from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
 from .store import Store
@@ -39,8 +38,7 @@ class SurveyLine(QLabel):
             self._timer.start()
             return
         snapshot = self.store.snapshot
-        found = survey(snapshot.result.case, plan_spreads(snapshot.plan))
-        sentence = measure_better(snapshot.plan.tree, found, snapshot.speech)
+        sentence = measure_better(snapshot.plan.tree, self.store.survey(), snapshot.speech)
         self.setText(unbroken(sentence))
         self.setAccessibleDescription(sentence)
         self.setVisible(bool(sentence))

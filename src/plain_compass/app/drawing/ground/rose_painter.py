@@ -15,7 +15,7 @@ from ....core.rose import Spoke
 from ....job.words import Speech
 from ..marks import paint_arrow
 from ..palette import Palette, font, level_colour, pen
-from .site_painter import towards
+from ..scale import towards
 
 Align = Qt.AlignmentFlag
 OUT_PX, IN_PX = 46.0, 26.0

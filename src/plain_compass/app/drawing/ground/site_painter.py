@@ -9,22 +9,16 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.crown import crown_outline
-from ....core.landing import footprint_of
+from ....core.judge_ground import lying
 from ....core.site import KINDS, Obstacle
 from ....core.ways_out import LENGTH_M, kept_away_m, ways_out
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_word
 from ..palette import fill, font, pen
-from ..scale import polygon
+from ..scale import polygon, towards
 
 Align = Qt.AlignmentFlag
 STEPS_M = (1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
-
-
-def towards(bearing_deg: float) -> QPointF:
-    """Unit direction on the page of a bearing, north up."""
-    turn = math.radians(bearing_deg)
-    return QPointF(math.sin(turn), -math.cos(turn))
 
 
 def paint_grid(c: Canvas) -> None:
@@ -128,7 +122,7 @@ def _crown(c: Canvas) -> None:
 def _footprint(c: Canvas) -> None:
     """The tree as it would lie: stem, crown, and how far off the lay it may come to rest."""
     case = c.result.case
-    print_ = footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
+    print_ = lying(case)
     along = np.array([0.0, max(print_.crown_from_m - 0.01, 0.0), print_.crown_from_m, print_.length_m])
     half = print_.half_width_m(along)
     ahead = towards(case.cut.lay_deg)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QPainter
 
@@ -67,9 +65,3 @@ def paint_centre(
     painter.drawEllipse(at, radius, radius)
     painter.drawLine(at - QPointF(radius, 0), at + QPointF(radius, 0))
     painter.drawLine(at - QPointF(0, radius), at + QPointF(0, radius))
-
-
-def unit(turn_deg: float) -> QPointF:
-    """Unit direction on the page of an angle clockwise from up the page."""
-    turn = math.radians(turn_deg)
-    return QPointF(math.sin(turn), -math.cos(turn))

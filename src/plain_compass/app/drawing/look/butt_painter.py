@@ -10,8 +10,8 @@ from ....core.rot import reach_m
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, font, pen
-from ..scale import polygon
-from .brackets import paint_bracket, paint_centre, paint_reading, unit
+from ..scale import polygon, towards
+from .brackets import paint_bracket, paint_centre, paint_reading
 from .surveyed import Surveyed
 
 SOUND_GAP = 9.0
@@ -71,7 +71,7 @@ def _probes(c: Canvas, s: Surveyed) -> None:
     if tree.decay.kind != "shell":
         return
     for index, probe in enumerate(tree.decay.shell):
-        out = unit(probe.bearing_deg - lay)
+        out = towards(probe.bearing_deg - lay)
         edge = wood_edge_m(c, probe.bearing_deg)
         path = f"tree.decay.shell.{index}.sound_m"
         start, end = (c.scale.origin + out * (r * c.scale.px_per_m) for r in (edge, max(edge - probe.sound_m, 0.0)))
@@ -93,7 +93,7 @@ def _sounds(c: Canvas) -> None:
     """How each side sounded: one, two or three strokes beside the bark; a word where it is not sound."""
     lay = c.result.case.cut.lay_deg
     for each in c.result.case.tree.decay.soundings:
-        out = unit(each.bearing_deg - lay)
+        out = towards(each.bearing_deg - lay)
         edge = reach_m(c.result.parts.section.bark, each.bearing_deg, lay) * c.scale.px_per_m
         aside = QPointF(-out.y(), out.x())
         strokes = {"sound": 1, "dull": 2, "hollow": 3, "unknown": 0}[each.sound]
@@ -112,7 +112,7 @@ def _defects(c: Canvas) -> None:
     """Defects beside their side of the bark, with the height at which they were seen."""
     lay = c.result.case.cut.lay_deg
     for each in c.result.case.tree.defects:
-        out = unit(each.bearing_deg - lay)
+        out = towards(each.bearing_deg - lay)
         edge = reach_m(c.result.parts.section.bark, each.bearing_deg, lay) * c.scale.px_per_m
         at = c.scale.origin + out * (edge + 6)
         c.painter.setPen(pen(c.palette.load, 2.0))

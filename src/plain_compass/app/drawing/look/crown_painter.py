@@ -13,8 +13,8 @@ from ....core.polygon import Array
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, pen
-from ..scale import polygon
-from .brackets import paint_bracket, paint_centre, paint_reading, unit
+from ..scale import polygon, towards
+from .brackets import paint_bracket, paint_centre, paint_reading
 from .surveyed import Surveyed
 
 
@@ -69,7 +69,7 @@ def _edges(c: Canvas, s: Surveyed) -> None:
     """Each paced edge: a line out to it, its bracket, and the raw readings beside it."""
     lay = c.result.case.cut.lay_deg
     for index, reading in enumerate(c.result.case.tree.crown.readings):
-        out = unit(reading.bearing_deg - lay)
+        out = towards(reading.bearing_deg - lay)
         at = c.scale.origin + out * (reading.radius_m * c.scale.px_per_m)
         path = f"tree.crown.readings.{index}.radius_m"
         c.painter.setPen(pen(c.palette.line, 1.0))
@@ -85,7 +85,7 @@ def _limbs(c: Canvas) -> None:
     case = c.result.case
     for limb in case.tree.limbs:
         c.painter.setPen(pen(c.palette.bark, max(limb.diameter_m * c.scale.px_per_m, 3.0)))
-        end = c.scale.origin + unit(limb.bearing_deg - case.cut.lay_deg) * (limb.length_m * c.scale.px_per_m)
+        end = c.scale.origin + towards(limb.bearing_deg - case.cut.lay_deg) * (limb.length_m * c.scale.px_per_m)
         c.painter.drawLine(c.scale.origin, end)
     fork = case.tree.fork
     if fork.kind == "second":

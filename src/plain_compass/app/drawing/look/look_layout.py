@@ -12,8 +12,7 @@ from ....core.outline import taped_height_m
 from ....core.plan import Assessment
 from ....core.rot import reach_m
 from ..layout import FieldPlace, Grip, Layout
-from ..scale import Scale
-from .brackets import unit
+from ..scale import Scale, towards
 from .surveyed import ALONG, Facing, axis_right_m
 
 SNAP_DEG = 4.0
@@ -94,7 +93,7 @@ def crown_layout(result: Assessment, scale: Scale, size: tuple[float, float]) ->
     lay, readings = result.case.cut.lay_deg, result.case.tree.crown.readings
     fields, grips = [], []
     for index, reading in enumerate(readings):
-        out = unit(reading.bearing_deg - lay)
+        out = towards(reading.bearing_deg - lay)
         at = scale.origin + out * (reading.radius_m * scale.px_per_m)
         path = f"tree.crown.readings.{index}"
         place = QPointF(
@@ -103,7 +102,7 @@ def crown_layout(result: Assessment, scale: Scale, size: tuple[float, float]) ->
         fields.append(FieldPlace(f"{path}.radius_m", place, "centre", f"{reading.bearing_deg:.0f}°"))
         grips.append(Grip(f"{path}.radius_m", at, _edge(path, reading.bearing_deg, lay), "drag the crown edge"))
     for index, limb in enumerate(result.case.tree.limbs):
-        end = scale.origin + unit(limb.bearing_deg - lay) * (limb.length_m * scale.px_per_m)
+        end = scale.origin + towards(limb.bearing_deg - lay) * (limb.length_m * scale.px_per_m)
         grips.append(Grip(f"tree.limbs.{index}.length_m", end, _limb(index, limb.bearing_deg, lay), "drag the limb"))
     return Layout(tuple(fields), tuple(grips))
 
@@ -150,12 +149,12 @@ def _lobe_grips(result: Assessment, scale: Scale) -> list[Grip]:
         stem = reach_m(section.round_bark, lobe.bearing_deg, lay)
         path = f"tree.lobes.{index}"
         tip = stem + lobe.projection_m * share
-        at = scale.origin + unit(lobe.bearing_deg - lay) * (tip * scale.px_per_m)
+        at = scale.origin + towards(lobe.bearing_deg - lay) * (tip * scale.px_per_m)
         found.append(
             Grip(f"{path}.projection_m", at, _lobe(path, stem, share, lobe.bearing_deg, lay), "drag the buttress")
         )
         half = math.degrees(lobe.width_m / 2 / stem)
-        foot = scale.origin + unit(lobe.bearing_deg + half - lay) * (stem * scale.px_per_m)
+        foot = scale.origin + towards(lobe.bearing_deg + half - lay) * (stem * scale.px_per_m)
         found.append(
             Grip(f"{path}.width_m", foot, _width(path, stem, lobe.bearing_deg, lay), "drag the buttress's width")
         )
@@ -191,7 +190,7 @@ def _probe_grips(result: Assessment, scale: Scale) -> list[Grip]:
     found = []
     for index, probe in enumerate(decay.shell):
         edge = reach_m(result.parts.section.wood, probe.bearing_deg, lay)
-        at = scale.origin + unit(probe.bearing_deg - lay) * (max(edge - probe.sound_m, 0.0) * scale.px_per_m)
+        at = scale.origin + towards(probe.bearing_deg - lay) * (max(edge - probe.sound_m, 0.0) * scale.px_per_m)
         turn = math.radians(probe.bearing_deg - lay)
 
         def sound(right_m: float, up_m: float, edge: float = edge, turn: float = turn) -> float:
@@ -205,7 +204,7 @@ def _cavity_grips(result: Assessment, scale: Scale) -> list[Grip]:
     decay, lay = result.case.tree.decay, result.case.cut.lay_deg
     if decay.kind != "cavity":
         return []
-    middle = unit(decay.bearing_deg - lay) * (decay.offset_m * scale.px_per_m)
+    middle = towards(decay.bearing_deg - lay) * (decay.offset_m * scale.px_per_m)
     out = middle / max(math.hypot(middle.x(), middle.y()), 1e-6) if decay.offset_m > 0.005 else QPointF(1, 0)
     rim = middle + out * (decay.radius_m * scale.px_per_m)
     centre = (middle.x() / scale.px_per_m, -middle.y() / scale.px_per_m)

@@ -11,7 +11,7 @@ from ....core.centre import CentreSpread
 from ....core.outline import diameters_at
 from ....core.plan import Assessment
 from ....core.polygon import Array
-from ....core.stem import axis_at
+from ....core.stem import axis_at, profile_ratio
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,6 +87,6 @@ def stem_radius_m(result: Assessment, height_m: float) -> float:
     diameter = math.sqrt(math.prod(diameters_at(trunk, height_m, case.tree.height_m, exponent)))
     if trunk.butt_diameter_m is None or height_m <= trunk.butt_at_m:
         return diameter / 2
-    upper = trunk.diameter_m * ((case.tree.height_m - height_m) / (case.tree.height_m - trunk.at_m)) ** exponent
+    upper = trunk.diameter_m * profile_ratio(height_m, trunk.at_m, case.tree.height_m, exponent)
     share = min(max((height_m - trunk.butt_at_m) / max(trunk.at_m - trunk.butt_at_m, 1e-6), 0.0), 1.0)
-    return float(diameter * (1 - share) + upper * share) / 2
+    return (diameter * (1 - share) + upper * share) / 2

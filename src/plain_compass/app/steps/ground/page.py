@@ -17,10 +17,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ....core.errors import PlainCompassError
 from ....core.findings import Finding
 from ....core.site import KINDS, Place
-from ....job.document import Job
 from ....job.site_edits import add_corner, add_obstacle, remove_obstacle
 from ...drawing.palette import font
 from ...drawing.text import unbroken
@@ -146,15 +144,8 @@ class GroundPage(QWidget):
     def _drop(self, east_m: float, north_m: float) -> None:
         kind, self.plan.dropping = self.plan.dropping, ""
         self.draw.setChecked(False)
-        if self._change(f"{KINDS[kind]} drawn", lambda job: add_obstacle(job, kind, Place(east_m, north_m))):
+        if self.store.change(f"{KINDS[kind]} drawn", lambda job: add_obstacle(job, kind, Place(east_m, north_m))):
             self.pick(len(self.store.snapshot.job.site.obstacles) - 1)
-
-    def _change(self, title: str, change: Callable[[Job], Job]) -> bool:
-        try:
-            return self.store.edit(title, change(self.store.snapshot.job))
-        except PlainCompassError as error:
-            self.store.refused.emit(self.store.snapshot.speech.error(error))
-            return False
 
     def pick(self, index: int) -> None:
         """Show an obstacle's fields; -1 shows none."""
@@ -194,11 +185,11 @@ class GroundPage(QWidget):
         self.form.addWidget(gone, len(FIELDS) + 1, 1)
 
     def _corner(self, index: int) -> None:
-        if self._change("corner added", lambda job: add_corner(job, index)):
+        if self.store.change("corner added", lambda job: add_corner(job, index)):
             self.pick(index)
 
     def _remove(self, index: int) -> None:
-        if self._change("obstacle removed", lambda job: remove_obstacle(job, index)):
+        if self.store.change("obstacle removed", lambda job: remove_obstacle(job, index)):
             self.pick(-1)
 
     def _name(self) -> None:

@@ -11,10 +11,10 @@ from PySide6.QtWidgets import QWidget
 
 from ....core.site import Place
 from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
-from ...drawing.ground.site_painter import paint_grid, paint_site, towards
+from ...drawing.ground.site_painter import paint_grid, paint_site
 from ...drawing.layout import FieldPlace, Grip, Layout
 from ...drawing.palette import LIGHT, Palette
-from ...drawing.scale import Scale
+from ...drawing.scale import Scale, towards
 from ...frame.drawing_view import DrawingView, caption
 from ...frame.store import Snapshot, Store
 from .reckoner import RoseReckoner

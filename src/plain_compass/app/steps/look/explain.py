@@ -210,8 +210,7 @@ def _across(s: Sketch) -> None:
     s.painter.setBrush(fill(s.palette.sapwood))
     s.painter.drawEllipse(middle, 52, 42)
     s.length(middle - QPointF(52, 0), middle + QPointF(52, 0), "first")
-    if s.width:
-        s.length(middle - QPointF(0, 42), middle + QPointF(0, 42), "")
+    s.length(middle - QPointF(0, 42), middle + QPointF(0, 42), "")
     s.word(middle + QPointF(26, 26), "second")
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from contextlib import ExitStack
 from dataclasses import replace
 
 from PySide6.QtWidgets import QGridLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
@@ -35,9 +36,9 @@ class InstrumentPanel(QWidget):
         self.chips: list[Chip] = []
         self.assembler = Assembler()
         self.every_s = 0.8
-        self._own: Instruments | None = None
+        self._own = ExitStack()
         self._compose()
-        self.destroyed.connect(lambda _=None, own=self.__dict__: _stop(own))
+        self.destroyed.connect(lambda _=None, own=self._own: own.close())
 
     def _compose(self) -> None:
         column = QVBoxLayout(self)
@@ -109,9 +110,8 @@ class InstrumentPanel(QWidget):
             radius_m=tree.trunk.diameter_m / 2,
             sound_shell_m=tree.trunk.diameter_m / 5,
         )
-        self._own = Instruments(int(tree.height_m * 100), Faults(lost=0.05), truth=truth, every_s=self.every_s)
-        self._own.__enter__()
-        self.connect_to(self._own.ports)
+        stand_ins = Instruments(int(tree.height_m * 100), Faults(lost=0.05), truth=truth, every_s=self.every_s)
+        self.connect_to(self._own.enter_context(stand_ins).ports)
 
     def connect_to(self, ports: dict[str, int]) -> None:
         """Connect to instruments by name and port."""
@@ -129,7 +129,7 @@ class InstrumentPanel(QWidget):
             link.close()
             link.deleteLater()
         self.links = []
-        _stop(self.__dict__)
+        self._own.close()
         self._show_state()
 
     def _show_state(self) -> None:
@@ -192,11 +192,3 @@ class InstrumentPanel(QWidget):
             taken = replace(taken, what=path)
         if store.take(taken, f"{taken.by} reading taken", path):
             self._remove(chip)
-
-
-def _stop(own: dict[str, object]) -> None:
-    """Stop stand-ins that run inside the window."""
-    running = own.get("_own")
-    if isinstance(running, Instruments):
-        running.__exit__()
-        own["_own"] = None

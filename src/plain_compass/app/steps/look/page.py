@@ -10,7 +10,6 @@ from PySide6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
 from ....core.centre import centre_spread
 from ....core.findings import Finding
 from ....core.rising import soundness_by_height
-from ....core.survey import survey
 from ....job.readings import lean_marks, reading_marks
 from ....job.spreads import LEAST_EFFECT, plan_spreads
 from ...drawing.look.surveyed import ACROSS, ALONG, Surveyed
@@ -85,7 +84,7 @@ class LookPage(QWidget):
             self._still.start()
             return
         snapshot = self.store.snapshot
-        found = survey(snapshot.result.case, plan_spreads(snapshot.plan))
+        found = self.store.survey()
         self._worst = found[0].path if found and found[0].effect >= LEAST_EFFECT else ""
         self.butt.rising = soundness_by_height(snapshot.result.case)
         self._surveyed = None

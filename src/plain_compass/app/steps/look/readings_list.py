@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QLabel, QVBoxLayout, QWidget
 
-from ....core.errors import PlainCompassError
 from ....job.fields import quantity_at
 from ....job.readings import EDGE, LEAN, SHELL, WIND, Group, Taken, groups_of
 from ....job.taking import use_reading
@@ -98,11 +97,8 @@ class ReadingsList(QWidget):
 
     def _use(self, position: int, used: bool) -> None:
         store = self.store
-        try:
-            job = use_reading(store.snapshot.job, store.tree_id, position, used=used)
-        except PlainCompassError as error:
-            store.refused.emit(store.snapshot.speech.error(error))
+        title = "reading counted" if used else "reading left out"
+        if not store.change(title, lambda job: use_reading(job, store.tree_id, position, used=used)):
+            # The tick goes back to what the document says.
             self._shown = ()
             self.refresh(store.snapshot)
-            return
-        store.edit("reading counted" if used else "reading left out", job)

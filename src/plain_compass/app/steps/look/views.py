@@ -45,7 +45,7 @@ class LookView(DrawingView):
         super().__init__(store, parent)
 
     def shows(self, snapshot: Snapshot) -> tuple[object, ...] | None:
-        """Everything this drawing depends on; None when that is all there is, so that it is always painted anew."""
+        """Everything this drawing depends on; None where it is always to be painted anew."""
         return None
 
     def refresh(self, snapshot: Snapshot) -> None:
