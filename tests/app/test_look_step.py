@@ -378,6 +378,15 @@ def test_lists_grow_and_shrink_on_the_sheet_and_a_missing_sector_moves_the_weigh
     assert window.store.snapshot.result.parts.mass.com_forward_m != before
 
 
+def test_adding_to_a_list_leaves_the_sheet_where_it_was(window: Window, look: LookPage, qtbot: QtBot) -> None:
+    window.side.show_face(1)
+    qtbot.waitUntil(lambda: window.side.sheet.verticalScrollBar().maximum() > 900)
+    window.side.sheet.verticalScrollBar().setValue(900)
+    window.side.sheet.findChild(QToolButton, "add:tree.lobes").click()
+    qtbot.wait(50)
+    assert window.side.sheet.verticalScrollBar().value() == 900
+
+
 def test_tree_lists_and_raw_readings_go_in_and_out_of_the_window(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import (
     QFormLayout,
     QLabel,
@@ -60,6 +60,7 @@ class Sheet(QScrollArea):
 
     def _build(self, snapshot: Snapshot) -> None:
         focused = self.focusWidget().objectName() if self.focusWidget() else ""
+        seen = self.verticalScrollBar().value()
         self._rows, self._items = {}, []
         body = QWidget()
         body.setObjectName("sheetbody")
@@ -82,6 +83,8 @@ class Sheet(QScrollArea):
         for _, widget in self._rows.values():
             if widget.objectName() == focused and focused:
                 widget.setFocus()
+        # The person stays where he was; how far the new rows reach is known once they are laid out.
+        QTimer.singleShot(0, self, lambda: self.verticalScrollBar().setValue(seen))
 
     def _form(self, paths: tuple[str, ...]) -> QFormLayout:
         form = QFormLayout()
