@@ -99,4 +99,4 @@ def test_the_rose_command_tells_every_bearing_in_json(capsys: pytest.CaptureFixt
     assert [row["bearing_deg"] for row in rows] == [0, 90, 180, 270]
     assert set(rows[0]) >= {"margin", "ruled_by", "help", "targets", "pull_N", "refused"}
     assert main(["rose", "demo", "--every", "90"]) == 0
-    assert "balance.over" in capsys.readouterr().out
+    assert "decay.shell" in capsys.readouterr().out

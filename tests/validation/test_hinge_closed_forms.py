@@ -97,7 +97,7 @@ def bare(side_capacity: float, twist_capacity: float, left_m: float, closing: fl
     mass = Mass(1000.0, 8.0, 0.0, left_m, 90_000.0, 0.0, 0.0, 200.0)
     strength = HingeStrength(1e6, 1e4, side_capacity, twist_capacity, 90.0)
     balance = Balance(0.0, left_m, 0.0, mass.weight_N * left_m, 2.0, False, False)
-    return hinge_use(mass, strength, balance, closing, 2.0)
+    return hinge_use(mass, strength, balance, 0.0, closing, 2.0)
 
 
 def test_side_load_past_capacity_lets_go_at_once() -> None:

@@ -7,9 +7,12 @@ import json
 
 import numpy as np
 
+from ..core.judge_ground import called
 from ..core.rose import Spoke, whole_rose
+from ..core.site import Site
 from ..job.document import Job, TreePlan, case_of
 from ..job.report import plain
+from ..job.words import Speech
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
@@ -23,25 +26,22 @@ def add_to(parser: argparse.ArgumentParser) -> None:
 def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     """Print the rose."""
     step = min(max(arguments.every, 1), 90)
-    spokes = whole_rose(case_of(job, tree.id), np.arange(0.0, 360.0, step))
+    case = case_of(job, tree.id)
+    spokes = whole_rose(case, np.arange(0.0, 360.0, step))
     if arguments.json:
-        rows = [_row(spoke, job) for spoke in spokes]
+        rows = [_row(spoke, case.site, job.speech) for spoke in spokes]
         print(json.dumps({"tree": tree.id, "rose": rows}, indent=2, ensure_ascii=False, allow_nan=False))
         return 0
-    print(f"{'bearing':>8}  {'margin':>7}  {'ruled by':<18}  {'help':<18}  targets")
+    print(f"{'bearing':>8}  {'margin':>7}  {'ruled by':<18}  {'help':<18}  {'refused by':<18}  targets")
     for spoke in spokes:
-        targets = ", ".join(_named(job, index) for index in spoke.targets)
+        targets = ", ".join(called(case.site.obstacles[index]) for index in spoke.targets)
         cells = f"{spoke.bearing_deg:>7.0f}°  {spoke.margin * 100:>5.0f} %  {spoke.ruled_by:<18}  {spoke.help:<18}"
-        print(f"{cells}  {targets}".rstrip())
+        print(f"{cells}  {spoke.refused_by or '–':<18}  {targets}".rstrip())
     return 0
 
 
-def _row(spoke: Spoke, job: Job) -> dict[str, object]:
+def _row(spoke: Spoke, site: Site, speech: Speech) -> dict[str, object]:
     """One bearing with the names of what lies under the tree."""
     found: dict[str, object] = plain(spoke)
-    return found | {"targets": [_named(job, index) for index in spoke.targets]}
-
-
-def _named(job: Job, index: int) -> str:
-    obstacle = job.site.obstacles[index]
-    return obstacle.name or obstacle.kind
+    why = None if spoke.why is None else speech.phrase(spoke.why)
+    return found | {"why": why, "targets": [called(site.obstacles[index]) for index in spoke.targets]}

@@ -55,7 +55,7 @@ class Balance:
 
     Attributes:
         ahead_m, left_m: centre of mass from the hinge's centroid, along the lay and left of it.
-        moment_forward_Nm, moment_left_Nm: of the weight about the hinge's centroid.
+        moment_forward_Nm, moment_left_Nm: of weight, rope and wind together about the hinge's centroid.
         standing_utilisation: |M| / (1 - m g Z/K) over the hinge's plastic moment; below 1 the tree stands on
             the hinge alone. Infinite when the hinge is too limp to stand on at all.
         stands_on_hinge: whether it does.
@@ -176,18 +176,24 @@ def amplified(moment_Nm: float, toppling_Nm: float, stiffness_Nm: float) -> floa
     return abs(moment_Nm) / (1.0 - toppling_Nm / stiffness_Nm)
 
 
-def balance_on(mass: Mass, hinge: Moments, stiffness_Nm: float, plastic_Nm: float) -> Balance:
-    """Balance of the tree about the hinge's centroid; moments are the weight's alone (no wind, no rope)."""
+def balance_on(
+    mass: Mass, loads: tuple[float, float], hinge: Moments, stiffness_Nm: float, plastic_Nm: float
+) -> Balance:
+    """Balance of the tree about the hinge's centroid.
+
+    Args:
+        loads: (forward, left) moments of rope and wind about the hinge, added to the weight's.
+    """
     ahead = mass.com_forward_m - hinge.forward_m
     left = mass.com_left_m - hinge.left_m
-    moment = mass.weight_N * ahead
+    moment = mass.weight_N * ahead + loads[0]
     utilisation = amplified(moment, mass.toppling_Nm, stiffness_Nm) / plastic_Nm if plastic_Nm > 0 else math.inf
     return Balance(
         ahead_m=ahead,
         left_m=left,
         moment_forward_Nm=moment,
-        moment_left_Nm=mass.weight_N * left,
+        moment_left_Nm=mass.weight_N * left + loads[1],
         standing_utilisation=utilisation,
         stands_on_hinge=utilisation < 1.0,
-        sits_back=ahead < 0.0 and utilisation >= 1.0,
+        sits_back=moment < 0.0 and utilisation >= 1.0,
     )

@@ -7,7 +7,9 @@ from typing import TypeAlias
 
 from .cut import Cut, Kit
 from .errors import InputError
+from .ground import check_spots
 from .quantity import check_ranges
+from .rigging import Rope
 from .section import Section
 from .site import Obstacle, Site
 from .tree import Tree
@@ -92,6 +94,20 @@ def _check_around(site: Site, kit: Kit) -> None:
     check_ranges(kit, "kit")
     for index, obstacle in enumerate(site.obstacles):
         check_obstacle(obstacle, f"site.obstacles.{index}.points")
+    check_spots(site)
+
+
+def _check_rope(rope: Rope, tree: Tree) -> None:
+    check_ranges(rope, "rope")
+    if rope.use == "set" and rope.attached_m >= tree.height_m:
+        raise InputError(
+            "rope.attached_m",
+            rope.attached_m,
+            kind="span",
+            low=0.5,
+            high=tree.height_m - 0.5,
+            reason="the rope would be set above the top",
+        )
 
 
 def check_obstacle(obstacle: Obstacle, path: str) -> None:
@@ -129,11 +145,12 @@ def _turn(a: Corner, b: Corner, c: Corner) -> float:
     return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 
 
-def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit) -> None:
+def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit, rope: Rope) -> None:
     """Raise InputError unless every field is in range and the fields agree with each other."""
     check_tree(tree)
     _check_around(site, kit)
     check_ranges(cut, "cut")
+    _check_rope(rope, tree)
     if cut.height_m >= min(tree.crown.base_m + 0.01, tree.height_m / 2) and cut.height_m > 0.5:
         raise InputError(
             "cut.height_m",

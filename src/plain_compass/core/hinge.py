@@ -169,16 +169,27 @@ def break_angle_deg(
 
 
 def hinge_use(
-    mass: Mass, strength: HingeStrength, balance: Balance, closing_deg: float, tolerance_deg: float
+    mass: Mass,
+    strength: HingeStrength,
+    balance: Balance,
+    steady_left_Nm: float,
+    closing_deg: float,
+    tolerance_deg: float,
 ) -> HingeUse:
-    """Use of the hinge against tilt, for weight alone.
+    """Use of the hinge against tilt.
 
-    U = sqrt((m g Y cos/C_b)^2 + (m g Y sin/C_t)^2) + (tilt/break angle)^2.
+    U = sqrt(((m g Y cos + S)/C_b)^2 + (m g Y sin/C_t)^2) + (tilt/break angle)^2.
+
+    Args:
+        steady_left_Nm: S, what wind and rope add to side bending at every tilt. Where it eases the weight's it is
+            left out: a gust drops and a rope goes slack.
     """
     tilt = CURVE_TILTS_DEG
-    side = abs(balance.moment_left_Nm)
+    side = abs(balance.left_m) * mass.weight_N
     turn = np.radians(tilt)
-    carried = _ratio(side, strength.side_capacity_Nm) * np.cos(turn)
+    steady = steady_left_Nm if balance.left_m >= 0 else -steady_left_Nm
+    bent = np.maximum(side * np.cos(turn), np.abs(side * np.cos(turn) + steady))
+    carried = bent * _ratio(1.0, strength.side_capacity_Nm)
     twisted = _ratio(side, strength.twist_capacity_Nm) * np.sin(turn)
     side_use = np.hypot(carried, twisted)
     use: Array = side_use + (tilt / strength.break_angle_deg) ** 2

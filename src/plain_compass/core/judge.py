@@ -40,9 +40,10 @@ def balance(parts: Parts) -> Finding:
     ahead = (abs(state.ahead_m), "length")
     if not wedging.wanted:
         use = min(1.0 / max(state.standing_utilisation, 1e-6), 1.0)
-        sentence = phrase(
-            "The centre of mass stands {ahead} ahead of the [hinge]: the tree goes by itself.", ahead=ahead
-        )
+        text = "The centre of mass stands {ahead} ahead of the [hinge]: the tree goes by itself."
+        if parts.loads.forward_Nm > 0 and state.moment_forward_Nm - parts.loads.forward_Nm <= 0:
+            text = "The centre of mass stands {ahead} behind the [hinge]; with the rope's full pull the tree goes."
+        sentence = phrase(text, ahead=ahead)
         change = phrase("A deeper [face] or a lay further from the lean takes this away.")
         return used("balance.over", "balance", use, sentence, change, mark="centre")
     shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
@@ -50,6 +51,8 @@ def balance(parts: Parts) -> Finding:
     use = lift / available if available > 0 else math.inf
     where = "ahead of" if state.ahead_m >= 0 else "behind"
     what = f"The centre of mass stands {{ahead}} {where} the [hinge]: wedges must lift {{lift}} and have {{have}}."
+    if parts.rigging is not None and parts.rigging.moment_forward_Nm > 0:
+        what = f"The centre stands {{ahead}} {where} the [hinge]; with the rope wedges lift {{lift}} of {{have}}."
     if not wedging.seats:
         what = f"The centre of mass stands {{ahead}} {where} the [hinge]; no wedge is placed to lift it {{lift}}."
     return against(

@@ -2,19 +2,31 @@
 
 from __future__ import annotations
 
+import math
+from functools import lru_cache
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from .findings import Finding, listed, phrase, stated, unknown
-from .landing import Catch, Footprint, catches_on, footprint_of, hits_on
-from .site import KINDS, Obstacle
+from .hang_up import Catch, Faller, catches_on, gap_m
+from .landing import Footprint, footprint_of, hits_by_bearing, hits_on, sampled
+from .site import KINDS, Obstacle, Place, Site
+from .standing import Side, sides
 from .ways_out import STEEP_DEG, people_inside, ways_out
 
 if TYPE_CHECKING:
     from .balance import Mass
     from .plan import Case, Parts
 
-HANGS_BELOW_DEG, WATCH_BELOW_DEG = 45.0, 70.0
-"""Tilt under which a tree that meets a crown has too little energy to come through (indicative)."""
+WATCH_FROM = 0.4
+"""Share of the energy of the fall taken by a neighbour from which a hang-up is to be watched for."""
+MISSES_DEG = np.arange(-60.0, 61.0, 15.0)
+"""Bearings, off straight back, on which a tree that sits back may fall."""
+SPARE_TOLD_m = 6.0
+"""A neighbour passed farther off than this is not spoken of."""
+TEARS_FREE_DEG = 60.0
+"""A crown grown into its neighbour comes free when it falls within this of the tangle."""
 
 
 def ground_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
@@ -34,7 +46,15 @@ def ground_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
                 "Walk the lay to where the top will be, and look up.",
             ),
         )
-    return (_targets(case), *_hang_up(case, parts), _ways(case), *_people(case))
+    return (
+        _targets(case),
+        *_miss(case, parts),
+        *_hang_up(case, parts),
+        *_tangled(case),
+        _ways(case),
+        _stand(case, parts),
+        *_people(case),
+    )
 
 
 def called(obstacle: Obstacle) -> str:
@@ -49,7 +69,9 @@ def lying(case: Case) -> Footprint:
 
 def caught(case: Case, mass: Mass) -> tuple[Catch, ...]:
     """Neighbours that the tree of a case meets on its way down, the earliest met first."""
-    return catches_on(case.site, case.at, lying(case), case.cut.lay_deg, weight_N=mass.weight_N, com_up_m=mass.com_up_m)
+    faller = Faller(mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer")
+    stops = case.constants.crown_stops_J_m2
+    return catches_on(case.site, case.at, lying(case), case.cut.lay_deg, faller, stops)
 
 
 def _site(
@@ -90,23 +112,108 @@ def _targets(case: Case) -> Finding:
     )
 
 
+@lru_cache(maxsize=512)
+def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, ...]:
+    bearings = (lay_deg + 180.0 + MISSES_DEG) % 360.0
+    table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))
+    return tuple(np.nonzero(table.any(axis=0))[0].tolist())
+
+
+def behind(case: Case, lay_deg: float) -> tuple[int, ...]:
+    """Obstacles that a tree that sits back instead of going would reach, within sixty degrees of straight back."""
+    return _behind(case.site, case.at, lying(case), lay_deg)
+
+
+def _miss(case: Case, parts: Parts) -> list[Finding]:
+    """Where a miss would cost something, wedges alone are not enough."""
+    if parts.balance.moment_forward_Nm >= 0 or not parts.wedging.wanted or parts.rigging is not None:
+        return []
+    at_risk = [case.site.obstacles[index] for index in behind(case, case.cut.lay_deg)]
+    dear = [each for each in at_risk if each.cost in ("never", "matters")]
+    if not dear:
+        return []
+    worst = next((each for each in dear if each.cost == "never"), dear[0])
+    name = _escaped(called(worst))
+    return [
+        _site(
+            "landing.miss",
+            "landing",
+            "stop" if worst.cost == "never" else "watch",
+            f"A tree that sits back instead of going would reach {name}: wedges alone are not enough here.",
+            "A rope or a machine beside the wedges, or a lay that does not need them.",
+        )
+    ]
+
+
 def _hang_up(case: Case, parts: Parts) -> list[Finding]:
     catches = caught(case, parts.mass)
     if not catches:
-        return []
-    first = catches[0]
-    level = "stop" if first.tilt_deg < HANGS_BELOW_DEG else "watch" if first.tilt_deg < WATCH_BELOW_DEG else "clear"
-    name = _escaped(called(first.obstacle))
+        return _gap(case)
+    worst = catches[0]
+    level = "stop" if worst.use > 1 or worst.on_stem else "watch" if worst.use > WATCH_FROM else "clear"
+    name = _escaped(called(worst.obstacle))
+    share = "all" if worst.use > 1 else "{share}"
+    text = (
+        f"The crown meets {name} {{at}} up, at {{tilt}} of tilt; breaking through takes {share} of the energy it has."
+    )
+    if worst.on_stem:
+        text = f"The stem comes down on the stem of {name} at {{tilt}} of tilt: it hangs there or breaks."
     return [
         _site(
             "landing.hang_up",
             "landing",
             level,
-            f"The crown meets {name} at {{tilt}} of tilt, with {{share}} of its width; early on it may hang there.",
+            text,
             "A gap that takes the crown, or the neighbour first; a hung tree is for those qualified.",
             indicative=True,
-            tilt=(first.tilt_deg, "angle"),
-            share=(first.overlap, "ratio"),
+            tilt=(worst.tilt_deg, "angle"),
+            at=(worst.at_m, "span"),
+            share=(min(worst.use, 1.0), "ratio"),
+        )
+    ]
+
+
+def _gap(case: Case) -> list[Finding]:
+    """The crown goes through beside somebody: how much there is to spare."""
+    found = gap_m(case.site, case.at, lying(case), case.cut.lay_deg)
+    if found is None or found[1] > SPARE_TOLD_m:
+        return []
+    name = _escaped(called(case.site.obstacles[found[0]]))
+    spare = found[1]
+    level = "watch" if spare < lying(case).length_m * math.tan(math.radians(case.practice.tolerance_deg)) else "clear"
+    text = f"The gap takes the crown with {{spare}} to spare beside {name}."
+    if spare < 0:
+        text = f"The crown passes over {name}, which stands {{spare}} into its way."
+    return [
+        _site(
+            "landing.hang_up",
+            "landing",
+            level,
+            text,
+            "A lay in the middle of the gap.",
+            indicative=True,
+            spare=(abs(spare), "span"),
+        )
+    ]
+
+
+def _tangled(case: Case) -> list[Finding]:
+    around = case.tree.around
+    if around.tangled != "yes":
+        return []
+    off = abs((around.tangled_deg - case.cut.lay_deg + 180.0) % 360.0 - 180.0)
+    away = off > TEARS_FREE_DEG
+    how = "it must tear free: it may hang, turn on the stump or bring the other's wood down"
+    if not away:
+        how = "it falls into the tangle: it may lodge there"
+    return [
+        _site(
+            "landing.tangled",
+            "landing",
+            "stop" if away else "watch",
+            f"The crown is grown together with the next one towards {{at}}, and {how}.",
+            "Free it first, by those qualified to climb or with a machine.",
+            at=(around.tangled_deg, "bearing"),
         )
     ]
 
@@ -139,6 +246,29 @@ def _ways(case: Case) -> Finding:
         "Clear it, or another lay; never across the back of the stump.",
         at=(shut.bearing_deg, "bearing"),
     )
+
+
+def better_side(case: Case, parts: Parts) -> tuple[Side, Side]:
+    """Both sides of the stump, the better one to stand on for the back cut first."""
+    return sides(case.site, case.at, case.cut.lay_deg, parts.balance.left_m)
+
+
+def _stand(case: Case, parts: Parts) -> Finding:
+    best, other = better_side(case, parts)
+    reasons = {
+        "its way out is barred": best.way_free and not other.way_free,
+        "it is downhill": other.downhill and not best.downhill,
+        "the side weight hangs over it": other.under_weight and not best.under_weight,
+    }
+    why = listed([words for words, holds in reasons.items() if holds] or ["nothing speaks against either side"])
+    tail = f"; of the other, {why}" if any(reasons.values()) else f"; {why}"
+    bad = [w for w, holds in (("its way out is barred", not best.way_free), ("it is downhill", best.downhill)) if holds]
+    level = "stop" if not best.way_free else "watch" if bad or best.under_weight else "clear"
+    text = f"For the back cut stand on the {best.side}, looking along the lay{tail}."
+    if bad:
+        text = f"Neither side of the stump is good to stand on for the back cut: of the {best.side}, {listed(bad)}."
+    change = "Never straight behind the stump, never below it; leave across neither."
+    return _site("way_out.stand", "way_out", level, text, change)
 
 
 def _people(case: Case) -> list[Finding]:

@@ -56,6 +56,8 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
     if wedging.kerf_at_sit_back_m is None:
         kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
         text = "A wedge fits before anything moves: {kerf} of kerf behind the [hinge], {needs} wanted."
+        if kerf < needs:
+            text = "No wedge fits: {kerf} of kerf behind the [hinge]; a wedge and the bar want {needs}."
     else:
         kerf = wedging.kerf_at_sit_back_m
         text = "The tree sits back on the bar at {kerf} of kerf; a wedge and the bar want {needs}."

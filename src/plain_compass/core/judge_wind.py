@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from .findings import Finding, against, phrase, unknown
-from .wind import silhouette_m2, speed_for_force_m_s, wind_force_N
+from .wedge import tipping_tilt_deg
+from .wind import speed_for_force_m_s
 
 if TYPE_CHECKING:
     from .plan import Case, Parts
@@ -25,20 +27,15 @@ def wind_finding(case: Case, parts: Parts) -> Finding:
             "The wind has not been judged.",
             "Feel it at the top: look at the crowns, not at the ground.",
         )
-    conifer = case.wood.group == "conifer"
-    area = silhouette_m2(case.tree, is_conifer=conifer)
-    in_leaf = conifer or case.tree.crown.leaf == "leaf"
-    crown = case.tree.crown
-    arm = crown.base_m + 0.5 * (case.tree.height_m - crown.base_m) - case.cut.height_m
-    turn = math.radians(site.wind_from_deg + 180.0 - case.cut.lay_deg)
+    gust = parts.gust
+    area, arm, in_leaf, force = gust.area_m2, gust.arm_m, gust.in_leaf, gust.force_N
     shares = [
-        (max(-math.cos(turn), 0.0), _spare_back_Nm(parts)),
-        (abs(math.sin(turn)), parts.strength.side_capacity_Nm),
+        (max(gust.against, 0.0), _spare_back_Nm(case, parts)),
+        (abs(gust.aside_left), parts.strength.side_capacity_Nm),
     ]
     per_newton = max(
         share * arm / spare if spare > 0 else (math.inf if share > 1e-9 else 0.0) for share, spare in shares
     )
-    force = wind_force_N(area, site.wind_m_s, site.gust_ratio, in_leaf=in_leaf)
     use = force * per_newton if force > 0 else 0.0
     most = math.inf
     if per_newton > 0:
@@ -64,10 +61,13 @@ def wind_finding(case: Case, parts: Parts) -> Finding:
     )
 
 
-def _spare_back_Nm(parts: Parts) -> float:
-    """Moment from ahead that the plan can still take: the wedges' spare lift, or the tree's own weight ahead."""
-    wedging = parts.wedging
+def _spare_back_Nm(case: Case, parts: Parts) -> float:
+    """Moment from ahead that the plan could take in a calm: the wedges' spare lift, or what is ahead of the hinge."""
+    gust, wedging = parts.gust, parts.wedging
+    calm = parts.balance.moment_forward_Nm + gust.force_N * gust.arm_m * max(gust.against, 0.0)
+    still = replace(parts.balance, moment_forward_Nm=calm)
+    tilt = tipping_tilt_deg(still, parts.mass, case.constants)
     if not wedging.wanted:
-        return max(parts.balance.moment_forward_Nm, 0.0)
-    spare = [max(seat.available_m - seat.lift_m, 0.0) / seat.arm_m for seat in wedging.seats if seat.arm_m > 0]
-    return parts.mass.toppling_Nm * math.tan(min(spare)) if spare else 0.0
+        return max(calm, 0.0)
+    spare = [seat.available_m / seat.arm_m - math.tan(math.radians(tilt)) for seat in wedging.seats if seat.arm_m > 0]
+    return parts.mass.toppling_Nm * math.tan(max(min(spare), 0.0)) if spare else 0.0

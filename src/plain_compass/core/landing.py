@@ -1,4 +1,4 @@
-"""Where the tree would lie, what lies there, and what would catch it on the way: plane geometry of one lay or all.
+"""Where the tree would lie and what lies there: plane geometry of one lay or all.
 
 The footprint is the stem along the lay and the crown round its upper part, widened by how far off the lay the top
 may come to rest. Obstacles are sampled along their edges, so that every bearing at once is one pass over arrays.
@@ -76,23 +76,6 @@ class Hit:
     at_m: float
 
 
-@dataclass(frozen=True, slots=True)
-class Catch:
-    """A neighbour's crown that the falling tree meets.
-
-    Attributes:
-        tilt_deg: tilt at which the stem or crown meets it.
-        overlap: share of the falling crown's width that meets it, 0 to 1.
-        energy_J: what the tree has gained from falling that far, to break through with.
-    """
-
-    index: int
-    obstacle: Obstacle
-    tilt_deg: float
-    overlap: float
-    energy_J: float
-
-
 def footprint_of(tree: Tree, cut_m: float, spread_deg: float) -> Footprint:
     """The footprint of a tree cut at a height."""
     return Footprint(tree.height_m - cut_m, tree.crown.base_m - cut_m, mean_radius_m(tree.crown), spread_deg)
@@ -166,30 +149,3 @@ def hits_on(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tupl
             found.setdefault(index, Hit(index, site.obstacles[index], max(float(along[0][mine].min()), 0.0)))
     order = ["never", "matters", "nuisance", "none"]
     return tuple(sorted(found.values(), key=lambda hit: (order.index(hit.obstacle.cost), hit.at_m)))
-
-
-def catches_on(
-    site: Site, at: Place, footprint: Footprint, lay_deg: float, *, weight_N: float, com_up_m: float
-) -> tuple[Catch, ...]:
-    """Neighbours whose crowns the tree meets on its way down, the earliest met first.
-
-    A point s up the stem stands s sin(tilt) out and s cos(tilt) high. Over a neighbour d away the stem comes down
-    until it is no higher than the neighbour: at atan(d/height), or at asin(d/length) where the top swings into it.
-    The energy gained until then is m g Z (1 - cos tilt).
-    """
-    found = []
-    turn = math.radians(lay_deg)
-    for index, other in enumerate(site.obstacles):
-        if other.kind not in ("tree", "save"):
-            continue
-        east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
-        along = east * math.sin(turn) + north * math.cos(turn)
-        aside = abs(east * math.cos(turn) - north * math.sin(turn))
-        near = max(along - other.radius_m, 0.2)
-        overlap = (footprint.crown_half_m + other.radius_m - aside) / (2 * footprint.crown_half_m)
-        if along <= 0 or overlap <= 0 or near >= footprint.length_m:
-            continue
-        tilt = max(math.atan2(near, max(other.height_m, 1e-6)), math.asin(near / footprint.length_m))
-        energy = weight_N * com_up_m * (1 - math.cos(tilt))
-        found.append(Catch(index, other, math.degrees(tilt), min(overlap, 1.0), energy))
-    return tuple(sorted(found, key=lambda catch: catch.tilt_deg))

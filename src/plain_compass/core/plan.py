@@ -9,14 +9,20 @@ from .checks import check_case, check_cut_fits
 from .cut import Cut, Kit
 from .face import FaceGeometry, face_on
 from .findings import Finding, Verdict, verdict_of, worst_first
+from .ground import profile_on
 from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use
 from .judge import physics_findings
 from .judge_around import around_findings
 from .judge_ground import ground_findings
+from .judge_lying import lying_findings
 from .judge_practice import practice_findings
+from .judge_rope import rope_findings
 from .judge_seen import crack_at_cut, seen_findings
 from .judge_wind import wind_finding
+from .loads import Gust, Loads, gust_on, loaded, loads_of
 from .practice import Practice
+from .resting import Resting, resting_on
+from .rigging import Rigging, Rope, rigged
 from .section import Section, section_at
 from .site import Place, Site
 from .splitting import BackCutSweep, Splitting, sits_back_at_m, splitting_of, sweep_back_cut
@@ -38,6 +44,7 @@ class Case:
     practice: Practice
     constants: Indicative
     at: Place = field(default_factory=Place)
+    rope: Rope = field(default_factory=Rope)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -47,6 +54,9 @@ class Parts:
     Attributes:
         hinge_back_m: rearmost line of the hinge along the lay, at the thicker end.
         sweep: the ligament as the back cut comes in.
+        gust, rigging: wind and rope; no rigging where no rope is set.
+        loads: what both do about the hinge.
+        resting: the tree on the ground along its lay.
     """
 
     section: Section
@@ -60,6 +70,10 @@ class Parts:
     sweep: BackCutSweep
     splitting: Splitting
     wedging: Wedging
+    gust: Gust
+    rigging: Rigging | None
+    loads: Loads
+    resting: Resting
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -85,13 +99,15 @@ def assess(case: Case) -> Assessment:
 
     Raises InputError, naming the field, when a value is out of range or the cut does not fit the stem.
     """
-    check_case(case.tree, case.site, case.cut, case.kit)
+    check_case(case.tree, case.site, case.cut, case.kit, case.rope)
     parts = _parts(case)
     judged = (
         *physics_findings(case, parts),
         *seen_findings(case, parts),
         *around_findings(case.tree),
         *ground_findings(case, parts),
+        *lying_findings(case, parts),
+        *rope_findings(case, parts),
         wind_finding(case, parts),
     )
     findings = worst_first(judged + practice_findings(case, parts))
@@ -117,22 +133,26 @@ def _parts(case: Case) -> Parts:
         diameter_m=section.diameter_m,
         constants=constants,
     )
-    balance = balance_on(mass, hinge.region, capacity.stiffness_Nm, capacity.plastic_Nm)
-    use = hinge_use(mass, capacity, balance, face.closing_angle_deg, case.practice.tolerance_deg)
-    sweep = sweep_back_cut(section, face, hinge, mass, strength, cut.back.step_m, constants)
+    gust, rigging, loads = _loads(case)
+    pulled = loaded(mass, loads)
+    balance = balance_on(
+        mass, (loads.forward_Nm, loads.left_Nm), hinge.region, capacity.stiffness_Nm, capacity.plastic_Nm
+    )
+    use = hinge_use(mass, capacity, balance, loads.left_Nm, face.closing_angle_deg, case.practice.tolerance_deg)
+    sweep = sweep_back_cut(section, face, hinge, pulled, strength, cut.back.step_m, constants, loads.following_Nm)
     splitting = splitting_of(
         section,
         face,
         hinge,
         capacity,
-        mass,
+        pulled,
         sweep,
         cut=cut,
         wood=case.wood,
         strength=strength,
         crack=crack_at_cut(tree, cut.height_m),
         kerf_m=case.kit.kerf_m,
-        ahead_m=balance.ahead_m,
+        ahead_m=(balance.moment_forward_Nm + loads.following_Nm) / mass.weight_N,
         constants=constants,
     )
     wedging = wedging_of(
@@ -150,4 +170,33 @@ def _parts(case: Case) -> Parts:
         constants=constants,
     )
     back = face.hinge_front_m - max(cut.hinge.left_m, cut.hinge.right_m)
-    return Parts(section, mass, balance, face, hinge, back, capacity, use, sweep, splitting, wedging)
+    return Parts(
+        section=section,
+        mass=mass,
+        balance=balance,
+        face=face,
+        hinge=hinge,
+        hinge_back_m=back,
+        strength=capacity,
+        use=use,
+        sweep=sweep,
+        splitting=splitting,
+        wedging=wedging,
+        gust=gust,
+        rigging=rigging,
+        loads=loads,
+        resting=_resting(case, mass),
+    )
+
+
+def _loads(case: Case) -> tuple[Gust, Rigging | None, Loads]:
+    """Wind and rope, and both together about the hinge."""
+    cut = case.cut
+    gust = gust_on(case.tree, case.site, cut.lay_deg, cut.height_m, is_conifer=case.wood.group == "conifer")
+    rigging = rigged(case.rope, case.site, case.at, cut.lay_deg, cut.height_m)
+    return gust, rigging, loads_of(gust, rigging)
+
+
+def _resting(case: Case, mass: Mass) -> Resting:
+    profile = profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m)
+    return resting_on(profile, case.tree, case.wood, mass, case.cut.height_m, case.constants)

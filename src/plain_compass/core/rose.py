@@ -8,13 +8,15 @@ import numpy as np
 
 from .cut import Hinge, WedgeSeat
 from .errors import InputError
-from .judge_ground import lying
+from .findings import Phrase
+from .judge_ground import behind, lying
 from .landing import hits_by_bearing, sampled
 from .plan import Assessment, Case, assess
 from .polygon import Array
+from .rigging import Rope
 from .rope import pull_needed_N
 from .section import section_at
-from .survey import least, least_margin
+from .survey import least, least_margin, margin_of
 
 BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
 BORE_FROM = 0.5
@@ -22,6 +24,10 @@ ATTACHED_SHARE = 0.6
 """Share of the height at which a rope is taken to be set."""
 ANCHOR_LENGTHS = 1.5
 """Tree lengths from the stump at which the anchor is taken to stand."""
+REFUSING = ("landing.targets", "landing.hang_up", "landing.tangled", "landing.slide", "way_out.")
+"""Findings of the ground whose stop refuses a bearing whatever the cut."""
+MOVED_BY_WEDGES = ("wedge.", "balance.over", "balance.wind")
+"""Findings that do not rule where a rope moves the tree instead."""
 HELPS = ("none", "wedges", "rope", "not with this kit")
 
 
@@ -37,7 +43,8 @@ class Spoke:
         lift_m, blows: what the wedges must do; nothing where the tree goes by itself.
         pull_N: pull on a rope at six tenths of the height that would do instead of wedges.
         targets: indices of the obstacles under the tree.
-        refused: whether something that must never be hit is among them.
+        refused: whether the ground refuses it: something that must never be hit, a hang-up, no way out.
+        refused_by: id of the finding that does, and ``why`` its sentence; nothing where it is not refused.
         back: the back cut it is judged with.
     """
 
@@ -53,6 +60,8 @@ class Spoke:
     targets: tuple[int, ...]
     refused: bool
     back: str
+    refused_by: str = ""
+    why: Phrase | None = None
 
 
 def targets_by_bearing(case: Case, bearings_deg: Array) -> tuple[tuple[int, ...], ...]:
@@ -63,7 +72,10 @@ def targets_by_bearing(case: Case, bearings_deg: Array) -> tuple[tuple[int, ...]
 
 
 def sized_for(case: Case, bearing_deg: float, back: str) -> Case:
-    """The case turned to a bearing, its face and hinge in the middle of the practice's ranges for the wood there."""
+    """The case turned to a bearing, its face and hinge in the middle of the practice's ranges for the wood there.
+
+    A rope that is set leads to one place, so that it is left out: the rose asks what help each bearing would take.
+    """
     exponent = case.constants.profile_exponent[case.wood.group]
     depth = section_at(case.tree, case.cut.height_m, bearing_deg, exponent).depth_m
     practice, cut = case.practice, case.cut
@@ -74,6 +86,7 @@ def sized_for(case: Case, bearing_deg: float, back: str) -> Case:
     seats = cut.wedges if back == "plain" else BESIDE_STRAP
     return replace(
         case,
+        rope=Rope(),
         cut=replace(
             cut,
             lay_deg=bearing_deg,
@@ -97,25 +110,31 @@ def spoke_at(case: Case, bearing_deg: float, targets: tuple[int, ...]) -> Spoke:
         if bored is not None and (plain is None or least_margin(bored) > least_margin(plain)):
             best, back = bored, "bored"
     costs = {case.site.obstacles[index].cost for index in targets}
-    refused = "never" in costs
     if best is None:
-        return Spoke(bearing_deg, -9.99, "cut", "face", "stop", HELPS[3], 0.0, 0.0, 0.0, targets, refused, back)
-    ruling, wedging = least(best), best.parts.wedging
+        never = "never" in costs
+        return Spoke(bearing_deg, -9.99, "cut", "face", "stop", HELPS[3], 0.0, 0.0, 0.0, targets, never, back)
+    against = next((f for f in best.findings if f.level == "stop" and f.id.startswith(REFUSING)), None)
+    wedging = best.parts.wedging
     length = case.tree.height_m - case.cut.height_m
     pull = pull_needed_N(wedging.moment_Nm, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length)
+    costs |= {case.site.obstacles[index].cost for index in behind(case, bearing_deg)}
+    help = _help(case, best, pull, costs)
+    ruling = least(best, leaving_out=MOVED_BY_WEDGES if help == "rope" else ())
     return Spoke(
         bearing_deg=bearing_deg,
-        margin=least_margin(best),
+        margin=margin_of(ruling),
         ruled_by=ruling.id,
         group=ruling.group,
         level=ruling.level,
-        help=_help(case, best, pull, costs),
+        help=help,
         lift_m=wedging.lift_m if wedging.wanted else 0.0,
         blows=wedging.blows if wedging.wanted else 0.0,
         pull_N=pull if wedging.wanted else 0.0,
         targets=targets,
-        refused=refused,
+        refused=against is not None,
         back=back,
+        refused_by=against.id if against else "",
+        why=against.sentence if against else None,
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from .hashing import hashed_once
 from .quantity import bearing, choice, quantity
 
 KINDS = {
@@ -87,8 +88,30 @@ class Obstacle:
 
 
 @dataclass(frozen=True, slots=True)
+class SpotHeight:
+    """The height of the ground at one place, over any datum that is the same for all."""
+
+    east_m: float = quantity(
+        0.0, kind="span", low=-3000.0, high=3000.0, label="east", step=0.5, help="Metres east of the job's origin."
+    )
+    north_m: float = quantity(
+        0.0, kind="span", low=-3000.0, high=3000.0, label="north", step=0.5, help="Metres north of the job's origin."
+    )
+    height_m: float = quantity(
+        0.0,
+        kind="span",
+        low=-500.0,
+        high=9000.0,
+        label="ground height",
+        step=0.1,
+        help="Height of the ground there, over any datum that is the same for all spots.",
+    )
+
+
+@hashed_once
+@dataclass(frozen=True)
 class Site:
-    """The place: slope of the ground, obstacles, and the site's own rule on people."""
+    """The place: shape of the ground, wind, obstacles, and the site's own rule on people."""
 
     name: str = ""
     kept_away_lengths: float = quantity(
@@ -119,3 +142,24 @@ class Site:
         1.6, kind="ratio", low=1.0, high=3.0, label="gusts", step=0.1, help="Gusts over the mean speed of the wind."
     )
     obstacles: tuple[Obstacle, ...] = ()
+    spots: tuple[SpotHeight, ...] = ()
+    origin_east_deg: float | None = quantity(
+        None,
+        kind="degrees",
+        low=-180.0,
+        high=180.0,
+        label="origin, longitude",
+        step=0.0001,
+        optional=True,
+        help="Longitude of the job's origin, east positive; wanted only for maps in longitude and latitude.",
+    )
+    origin_north_deg: float | None = quantity(
+        None,
+        kind="degrees",
+        low=-85.0,
+        high=85.0,
+        label="origin, latitude",
+        step=0.0001,
+        optional=True,
+        help="Latitude of the job's origin, north positive; wanted only for maps in longitude and latitude.",
+    )

@@ -26,13 +26,15 @@ class BackCutSweep:
         ligament_m: thickness left, from all of it down to the hinge, shape (c,).
         plastic_Nm: what it resists in folding, shape (c,).
         stiffness_Nm: moment per radian, shape (c,).
-        moment_Nm: the weight's moment about its own centroid, forward positive, shape (c,).
+        moment_Nm: moment of weight, rope and headwind about its own centroid, forward positive, shape (c,).
+        following_Nm: what a wind onto the lay adds to it; it helps nothing, but it may split the stem.
     """
 
     ligament_m: Array
     plastic_Nm: Array
     stiffness_Nm: Array
     moment_Nm: Array
+    following_Nm: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +71,7 @@ def sweep_back_cut(
     strength: Strength,
     step_m: float,
     constants: Indicative,
+    following_Nm: float = 0.0,
 ) -> BackCutSweep:
     """Follow the ligament from the uncut stem to the finished hinge, taken parallel to the apex line."""
     front = face.hinge_front_m
@@ -85,6 +88,7 @@ def sweep_back_cut(
         plastic_Nm=strength.rupture_Pa / 6 * (zero**2).sum(axis=1) * width,
         stiffness_Nm=strength.elasticity_Pa * second_fall / fibre,
         moment_Nm=mass.weight_N * (mass.com_forward_m - centre),
+        following_Nm=following_Nm,
     )
 
 
@@ -103,7 +107,7 @@ def _first_past(ligament: Array, excess: Array) -> float | None:
 
 def moves_forward_at_m(sweep: BackCutSweep) -> float | None:
     """Ligament at which the weight folds what is left forward: M = M_p(c). None if the hinge holds it."""
-    return _first_past(sweep.ligament_m, sweep.moment_Nm - sweep.plastic_Nm)
+    return _first_past(sweep.ligament_m, sweep.moment_Nm + sweep.following_Nm - sweep.plastic_Nm)
 
 
 def sits_back_at_m(sweep: BackCutSweep, toppling_Nm: float) -> float | None:
@@ -165,7 +169,7 @@ def splitting_of(
     plain = bored
     if moves_at is not None:
         ligament = max(moves_at, hinge.reach_m)
-        moment = float(np.interp(-ligament, -sweep.ligament_m, sweep.moment_Nm))
+        moment = float(np.interp(-ligament, -sweep.ligament_m, sweep.moment_Nm)) + sweep.following_Nm
         plain = max(bored, energy_release_J_m2(section, face.hinge_front_m - ligament, moment, elasticity))
     overcut = _overcut_energy(section, face, hinge, mass, cut, strength, kerf_m)
     chosen = max(bored if cut.back.form == "bored" else plain, overcut)

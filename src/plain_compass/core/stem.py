@@ -4,8 +4,11 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from .body import Body, taper
 from .frames import to_tree
+from .polygon import Array
 from .tree import Lean, Trunk
 
 
@@ -15,6 +18,13 @@ def profile_ratio(height_m: float, reference_m: float, tree_height_m: float, exp
     Source: the power-law taper of forest mensuration; p = 1 is a cone, 0.7 suits conifers.
     """
     return float(((tree_height_m - height_m) / (tree_height_m - reference_m)) ** exponent)
+
+
+def diameters_m(trunk: Trunk, heights_m: Array, tree_height_m: float, exponent: float) -> Array:
+    """Diameter over bark at heights, shape as given, by the same taper; without the butt's swell."""
+    share = np.clip((tree_height_m - heights_m) / (tree_height_m - trunk.at_m), 0.0, None)
+    found: Array = trunk.diameter_m * share**exponent
+    return found
 
 
 def stem_body(

@@ -28,17 +28,19 @@ class Sensitivity:
     effect: float
 
 
-def least(result: Assessment) -> Finding:
-    """The finding with the least margin among what the physics judges."""
-    return min((f for f in result.findings if f.margin is not None and f.source == "physics"), key=_margin)
+def least(result: Assessment, leaving_out: tuple[str, ...] = ()) -> Finding:
+    """The finding with the least margin among what the physics judges; ``leaving_out``: how passed-over ids begin."""
+    judged = (f for f in result.findings if f.margin is not None and f.source == "physics")
+    return min((f for f in judged if not f.id.startswith(leaving_out)), key=margin_of)
 
 
 def least_margin(result: Assessment) -> float:
     """The least margin among what the physics judges."""
-    return _margin(least(result))
+    return margin_of(least(result))
 
 
-def _margin(finding: Finding) -> float:
+def margin_of(finding: Finding) -> float:
+    """Its margin; infinite where there is none."""
     return math.inf if finding.margin is None else finding.margin
 
 

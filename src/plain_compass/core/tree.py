@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 from .around import Around
 from .butt import Lobe
+from .hashing import hashed_once
 from .limbs import Fork, Limb
 from .quantity import bearing, choice, quantity
 from .soundness import Defect, Sounding
@@ -262,7 +263,8 @@ class Measured:
     com_bearing_deg: float = bearing("centre lies towards", "Bearing from the pith to the centre of mass.")
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class Tree:
     """One standing tree as measured."""
 

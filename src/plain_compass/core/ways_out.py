@@ -8,6 +8,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from .ground import rise_along_deg, slope_at
 from .landing import sampled
 from .site import Place, Site
 
@@ -68,18 +69,16 @@ def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
         if met.any():
             nearest = int(np.where(met, along, np.inf).argmin())
             blocked, at_m = int(points.owner[nearest]), max(float(along[nearest]), 0.0)
-    rise = -math.degrees(
-        math.atan(math.tan(math.radians(site.slope_deg)) * math.cos(math.radians(bearing - site.downhill_deg)))
-    )
-    return WayOut(bearing, blocked, at_m, rise, side)
+    return WayOut(bearing, blocked, at_m, rise_along_deg(site, at, bearing, LENGTH_M), side)
 
 
-def kept_away_m(site: Site, tree_height_m: float, bearing_deg: float) -> float:
+def kept_away_m(site: Site, at: Place, tree_height_m: float, bearing_deg: float) -> float:
     """How far people must be kept away towards a bearing: the rule's lengths, longer downhill on a slope."""
     plain = site.kept_away_lengths * tree_height_m
-    if site.slope_deg < 5.0:
+    slope_deg, downhill_deg = slope_at(site, at)
+    if slope_deg < 5.0:
         return plain
-    down = max(math.cos(math.radians(bearing_deg - site.downhill_deg)), 0.0)
+    down = max(math.cos(math.radians(bearing_deg - downhill_deg)), 0.0)
     return plain * (1 + (DOWNHILL_LONGER - 1) * down)
 
 
@@ -94,7 +93,7 @@ def people_inside(site: Site, at: Place, tree_height_m: float) -> tuple[int, ...
         mine = points.owner == index
         distance = np.hypot(points.east_m[mine], points.north_m[mine])
         bearing = np.degrees(np.arctan2(points.east_m[mine], points.north_m[mine]))
-        limits = [kept_away_m(site, tree_height_m, float(b)) for b in bearing]
+        limits = [kept_away_m(site, at, tree_height_m, float(b)) for b in bearing]
         if index in points.inside or bool((distance <= np.array(limits)).any()):
             found.add(index)
     return tuple(sorted(found))

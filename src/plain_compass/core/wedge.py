@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -91,8 +91,9 @@ def tipping_tilt_deg(balance: Balance, mass: Mass, constants: Indicative) -> flo
     """Tilt that brings the centre of mass over the hinge, plus a margin; 0 when the weight folds the hinge.
 
     A tree with its centre a little ahead can still stand on its hinge; then the margin alone is asked for.
+    What a rope pulls or a headwind pushes moves the point of balance as a shifted centre would.
     """
-    behind = math.degrees(math.atan2(-balance.ahead_m, mass.com_up_m))
+    behind = math.degrees(math.atan2(-balance.moment_forward_Nm / mass.weight_N, mass.com_up_m))
     if behind > 0:
         return behind + constants.tip_margin_deg
     return constants.tip_margin_deg if balance.stands_on_hinge else 0.0
@@ -143,15 +144,26 @@ def wedging_of(
     )
 
 
+def moment_wanted_Nm(
+    mass: Mass, balance: Balance, capacity: HingeStrength, loads_forward_Nm: float, constants: Indicative
+) -> float:
+    """Most moment anything must give to tip the tree as it stands by its weight alone, without rope or wind."""
+    bare = replace(balance, moment_forward_Nm=balance.moment_forward_Nm - loads_forward_Nm)
+    tilt = tipping_tilt_deg(bare, mass, constants)
+    return max(float(resisting_moment(tilt, bare, mass, capacity).max()), 0.0)
+
+
 def resisting_moment(
     tilt_deg: float, balance: Balance, mass: Mass, capacity: HingeStrength
 ) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
     """What the wedges must overcome on the way to a tilt: -m g (X cos + Z sin) + min(K tilt, M_p).
 
+    m g X is the whole forward moment, rope and headwind in it.
+
     Weight and hinge never peak together, so the whole curve is kept; shape (120,).
     """
     theta = np.linspace(0.0, math.radians(tilt_deg), TILT_STEPS)
-    weight = mass.weight_N * (balance.ahead_m * np.cos(theta) + mass.com_up_m * np.sin(theta))
+    weight = balance.moment_forward_Nm * np.cos(theta) + mass.weight_N * mass.com_up_m * np.sin(theta)
     return np.asarray(np.minimum(capacity.stiffness_Nm * theta, capacity.plastic_Nm) - weight)
 
 

@@ -63,6 +63,12 @@ class Indicative:
     stacked_friction: float
     blow_efficiency: float
     least_advance_m: float
+    impact_factor: float
+    break_by_class: dict[str, float]
+    ground_N_m2: float
+    crown_stops_J_m2: float
+    slide_friction: float
+    rolls_from_deg: float
 
     def __hash__(self) -> int:
         return id(self)

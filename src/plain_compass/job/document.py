@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from typing import Any
 
+from ..core.crown import mean_radius_m
 from ..core.cut import Cut, Kit
 from ..core.errors import InputError
 from ..core.paths import with_value
 from ..core.plan import Assessment, Case, assess
 from ..core.quantity import choice
-from ..core.site import Place, Site
+from ..core.rigging import Rope
+from ..core.site import Obstacle, Place, Site
 from ..core.tree import Tree
 from .person import Person
 from .readings import Taken
@@ -21,6 +24,7 @@ from .words import Speech, vocabularies
 FORMAT = "plain-compass-job"
 VERSION = 2
 SUFFIX = ".pcjob.json"
+STATES = {"standing": "still stands", "down": "is down"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +37,8 @@ class TreePlan:
     notes: str = ""
     readings: tuple[Taken, ...] = ()
     at: Place = field(default_factory=Place)
+    rope: Rope = field(default_factory=Rope)
+    state: str = choice("standing", STATES, "the tree", "A tree that is down is no neighbour to the others any more.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,13 +82,30 @@ def case_of(job: Job, tree_id: str) -> Case:
     return Case(
         tree=plan.tree,
         wood=wood_of(plan.tree.species),
-        site=job.site,
+        site=_with_neighbours(job.site, job.trees, tree_id),
         cut=plan.cut,
         kit=job.kit,
         practice=practice_of(job.practice),
         constants=indicative(),
         at=plan.at,
+        rope=plan.rope,
     )
+
+
+@lru_cache(maxsize=32)
+def _with_neighbours(site: Site, trees: tuple[TreePlan, ...], tree_id: str) -> Site:
+    """The site with the job's other trees that still stand, after its own obstacles: they may catch this one."""
+    here = next(plan.at for plan in trees if plan.id == tree_id)
+    others = [plan for plan in trees if plan.id != tree_id and plan.state == "standing" and plan.at != here]
+    if not others:
+        return site
+    return replace(site, obstacles=(*site.obstacles, *(_neighbour(plan) for plan in others)))
+
+
+def _neighbour(plan: TreePlan) -> Obstacle:
+    tree = plan.tree
+    radius = round(mean_radius_m(tree.crown), 2)
+    return Obstacle("tree", plan.id, "none", "spot", (plan.at,), radius, tree.height_m, tree.crown.base_m)
 
 
 def assess_tree(job: Job, tree_id: str) -> Assessment:

@@ -26,7 +26,7 @@ def _field(root: type, path: str) -> Field[Any]:
 
 def root_of(path: str) -> type:
     """Paths that begin with ``tree`` or ``cut`` live in a tree's plan, all others in the job."""
-    return TreePlan if path.split(".")[0] in ("tree", "cut", "notes", "id", "readings", "at") else Job
+    return TreePlan if path.split(".")[0] in ("tree", "cut", "notes", "id", "readings", "at", "rope", "state") else Job
 
 
 def quantity_at(path: str) -> Quantity:

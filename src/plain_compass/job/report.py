@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from ..core.findings import Finding
-from ..core.judge_ground import called, caught, lying
+from ..core.judge_ground import better_side, called, caught, lying
 from ..core.landing import hits_on
 from ..core.plan import Assessment
 from ..core.survey import survey
@@ -57,6 +57,8 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
         "splitting": plain(parts.splitting),
         "wedges": plain(parts.wedging),
         "ground": _ground(result),
+        "rope": None if parts.rigging is None else plain(parts.rigging),
+        "wind": plain(parts.gust),
         "ways_out": [plain(way) | {"free": way.free} for way in ways_out(result.case.site, result.case.at, lay_deg)],
         "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
         "findings": [_finding(finding, speech) for finding in result.findings],
@@ -72,10 +74,19 @@ def _ground(result: Assessment) -> dict[str, Any]:
     return {
         "targets": [{"name": called(h.obstacle), "cost": h.obstacle.cost, "at_m": h.at_m} for h in hits],
         "catches": [
-            {"name": called(c.obstacle), "tilt_deg": c.tilt_deg, "overlap": c.overlap, "energy_J": c.energy_J}
+            {
+                "name": called(c.obstacle),
+                "tilt_deg": c.tilt_deg,
+                "overlap": c.overlap,
+                "energy_J": c.energy_J,
+                "taken_J": c.taken_J,
+                "use": c.use,
+            }
             for c in catches
         ],
-        "kept_away_m": kept_away_m(case.site, case.tree.height_m, case.cut.lay_deg),
+        "lying": plain(result.parts.resting),
+        "stand": better_side(case, result.parts)[0].side,
+        "kept_away_m": kept_away_m(case.site, case.at, case.tree.height_m, case.cut.lay_deg),
     }
 
 

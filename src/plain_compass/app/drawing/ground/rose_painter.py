@@ -1,7 +1,7 @@
 """The lay rose: a spoke a bearing on a ring round the plan. Outwards is margin, inwards is past the limit.
 
-The stroke says which limit state rules: whole, dashed, dotted or dash-dotted; a bar across its end says that something
-must never be hit there.
+The stroke says which limit state rules: whole, dashed, dotted or dash-dotted; a bar across its end says that the ground
+refuses it: something that must never be hit, a crown that would hold it, no way out.
 """
 
 from __future__ import annotations
@@ -103,4 +103,4 @@ def paint_legend(painter: QPainter, box: QRectF, speech: Speech, palette: Palett
     painter.drawLine(QPointF(box.left() + 8, y), QPointF(box.left() + 20, y))
     painter.setPen(pen(palette.quiet))
     text = QRectF(box.left() + 34, y - 9, box.width() - 34, 18)
-    painter.drawText(text, Align.AlignLeft | Align.AlignVCenter, "something that must never be hit")
+    painter.drawText(text, Align.AlignLeft | Align.AlignVCenter, "refused by the ground")

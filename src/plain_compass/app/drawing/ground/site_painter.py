@@ -64,7 +64,7 @@ def _zone(c: Canvas) -> None:
     """Where nobody else may be; longer downhill."""
     case = c.result.case
     rim = [
-        c.scale.origin + towards(b) * (kept_away_m(case.site, case.tree.height_m, b) * c.scale.px_per_m)
+        c.scale.origin + towards(b) * (kept_away_m(case.site, case.at, case.tree.height_m, b) * c.scale.px_per_m)
         for b in range(0, 360, 4)
     ]
     c.painter.setBrush(Qt.BrushStyle.NoBrush)

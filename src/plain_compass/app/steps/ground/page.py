@@ -130,7 +130,11 @@ class GroundPage(QWidget):
     def _tell(self) -> None:
         spoke = self.rose.at(self.plan.read_deg)
         wait = "" if self.rose.done else f" <i>({len(self.rose.spokes)} of 360 bearings so far)</i>"
-        self.words.setText("…" if spoke is None else unbroken(told(spoke, self.store.snapshot.job)) + wait)
+        self.words.setText(
+            "…"
+            if spoke is None
+            else unbroken(told(spoke, self.store.snapshot.job, self.store.snapshot.result.case.site)) + wait
+        )
 
     def _turn(self) -> None:
         bearing = self.plan.read_deg

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ....core.findings import phrase
+from ....core.judge_ground import called
 from ....core.rose import Spoke
-from ....core.site import COSTS, KINDS
+from ....core.site import COSTS, Site
 from ....job.document import Job
 
 WHY = {
@@ -19,11 +20,13 @@ WHY = {
     "decay.shell": "the sound shell is thin",
     "decay.hinge": "the [hinge] is not sound",
     "bar.reach": "the bar is short",
+    "landing.break": "the stem breaks where it lands",
+    "balance.wind": "the wind takes too much of it",
     "cut": "no cut of this kind fits",
 }
 
 
-def told(spoke: Spoke, job: Job) -> str:
+def told(spoke: Spoke, job: Job, site: Site) -> str:
     """One bearing in a few sentences: what rules, what help it needs, what lies there, and why not."""
     speech = job.speech
     show = speech.show
@@ -35,10 +38,12 @@ def told(spoke: Spoke, job: Job) -> str:
     else:
         rules = speech.named("groups", spoke.group).lower()
         parts = [f"{head}: least margin {show(max(spoke.margin, 0.0), 'ratio')}, ruled by {rules}."]
+    if spoke.why is not None:
+        parts.append(f"The ground refuses it. {speech.phrase(spoke.why)}")
     if spoke.back == "bored":
         parts.append("Judged with a bored back cut.")
     parts.append(_help(spoke, job))
-    parts += _targets(spoke, job)
+    parts += _targets(spoke, site)
     return " ".join(parts)
 
 
@@ -54,10 +59,10 @@ def _help(spoke: Spoke, job: Job) -> str:
     return f"Not with this kit: it would take {pull}."
 
 
-def _targets(spoke: Spoke, job: Job) -> list[str]:
+def _targets(spoke: Spoke, site: Site) -> list[str]:
     found = []
     for index in spoke.targets:
-        obstacle = job.site.obstacles[index]
+        obstacle = site.obstacles[index]
         if obstacle.cost != "none":
-            found.append(f"{obstacle.name or KINDS[obstacle.kind]} ({COSTS[obstacle.cost]})")
+            found.append(f"{called(obstacle)} ({COSTS[obstacle.cost]})")
     return [f"Under the tree: {', '.join(found)}."] if found else ["Nothing drawn lies under the tree."]
