@@ -41,6 +41,7 @@ print(time.perf_counter() - began, peak / 1024)
 DRAGS = (
     ("cut", "WH-07", "plan", "Cut: hinge", "cut.hinge.left_m"),
     ("cut", "WH-07", "plan", "Cut: lay", "cut.lay_deg"),
+    ("ground", "WH-07", "plan", "Ground: lay", "cut.lay_deg"),
     ("look", "WH-07", "along", "Look: height", "tree.height_m"),
     ("look", "WH-12", "along", "Look: lean, eight crown edges", "tree.lean.angle_deg"),
     ("look", "WH-12", "crown", "Look: one of eight crown edges", "tree.crown.readings.3.radius_m"),

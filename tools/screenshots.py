@@ -52,7 +52,7 @@ def main() -> int:
     window.show_step("ground")
     window.page.rose.finish()
     window.page.plan.show_read(45.0)
-    window.page.pick(1)
+    window.page.pick("site.obstacles.1")
     shot("ground")
     window.show_step("cut")
     shot("cut")

@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import json
+from dataclasses import replace
+from pathlib import Path
+
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
@@ -9,8 +13,10 @@ from PySide6.QtWidgets import QToolButton
 
 from plain_compass.app.drawing.scale import towards
 from plain_compass.app.frame.band import worst_of
+from plain_compass.app.frame.field_edit import FieldEdit
 from plain_compass.app.frame.window import Window
-from plain_compass.app.steps.ground.page import GroundPage
+from plain_compass.app.steps.ground.page import SPOT, GroundPage
+from plain_compass.app.steps.ground.polar import PolarEdit
 from plain_compass.app.steps.ground.reckoner import in_order
 from plain_compass.core.findings import LEVELS
 
@@ -93,16 +99,16 @@ def test_an_obstacle_dropped_on_the_lay_is_a_stop_and_is_undone(window: Window, 
     assert len(window.store.snapshot.job.site.obstacles) == count + 1
     assert window.store.snapshot.result.verdict.level == "stop"
     assert window.trail.buttons["ground"].level == "stop"
-    assert ground.plan.chosen == count
+    assert ground.plan.chosen == f"site.obstacles.{count}"
     window.store.undo()
     assert len(window.store.snapshot.job.site.obstacles) == count
-    assert ground.plan.chosen == -1
+    assert ground.plan.chosen == ""
     assert LEVELS.index(window.trail.buttons["ground"].level) < LEVELS.index("stop")
 
 
 def test_an_obstacle_is_dragged_typed_named_given_a_corner_and_removed(window: Window, ground: GroundPage) -> None:
     draw(ground, "fence", (middle_of(ground) + QPointF(60, 60)).toPoint())
-    index = ground.plan.chosen
+    index = int(ground.plan.chosen.split(".")[2])
     before = window.store.snapshot.job.site.obstacles[index].points[0]
     grip = ground.plan.grip(f"site.obstacles.{index}.points.0.east_m").at.toPoint()
     QTest.mousePress(ground.plan, Left, pos=grip)
@@ -111,8 +117,8 @@ def test_an_obstacle_is_dragged_typed_named_given_a_corner_and_removed(window: W
     after = window.store.snapshot.job.site.obstacles[index].points[0]
     assert after.east_m > before.east_m
     assert after.north_m == pytest.approx(before.north_m, abs=0.2)
-    ground.picked_name.setText("new fence")
-    ground.picked_name.editingFinished.emit()
+    ground.picked.name.setText("new fence")
+    ground.picked.name.editingFinished.emit()
     assert window.store.snapshot.job.site.obstacles[index].name == "new fence"
     QTest.mouseClick(button(ground, "ground:corner"), Left)
     assert len(window.store.snapshot.job.site.obstacles[index].points) == 3
@@ -160,3 +166,103 @@ def test_wind_is_typed_on_the_plan_and_the_verdict_follows(window: Window, groun
     window.store.undo()
     window.store.undo()
     assert window.store.snapshot.job.site.wind_m_s is None
+
+
+# The shape of the ground, the rope, files --------------------------------------------------------------------
+
+
+def test_a_spot_height_is_dropped_typed_and_removed_and_the_profile_follows(window: Window, ground: GroundPage) -> None:
+    lay = window.store.snapshot.plan.cut.lay_deg
+    px = ground.plan.scale_now.px_per_m
+    count = len(window.store.snapshot.job.site.spots)
+    before = window.store.snapshot.result.parts.resting
+    draw(ground, SPOT, (middle_of(ground) + towards(lay) * (8 * px)).toPoint())
+    assert ground.plan.chosen == f"site.spots.{count}"
+    settled = window.store.snapshot.result.parts.resting
+    assert settled.break_index == pytest.approx(before.break_index, abs=0.02)
+    field = ground.picked.findChild(FieldEdit, f"site.spots.{count}.height_m")
+    assert field is not None
+    height = window.store.snapshot.job.site.spots[count].height_m
+    QTest.keyClicks(field, f"{height + 2:.1f}")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert window.store.snapshot.result.parts.resting.break_index > settled.break_index
+    QTest.mouseClick(button(ground, "ground:remove"), Left)
+    assert len(window.store.snapshot.job.site.spots) == count
+    assert ground.plan.chosen == ""
+
+
+def test_a_rope_is_set_dragged_typed_by_bearing_and_taken_off(window: Window, ground: GroundPage) -> None:
+    QTest.mouseClick(button(ground, "ground:rope"), Left)
+    plan = window.store.snapshot.plan
+    assert plan.rope.use == "set"
+    assert any(f.id == "rope.pull" for f in window.store.snapshot.result.findings)
+    bearing = ground.picked.findChild(PolarEdit, "bearing:rope.anchor")
+    distance = ground.picked.findChild(PolarEdit, "distance:rope.anchor")
+    assert bearing is not None and distance is not None
+    for field, text in ((bearing, "E"), (distance, "20 paces")):
+        field.setText(text)
+        QTest.keyClick(field, Qt.Key.Key_Return)
+    anchor = window.store.snapshot.plan.rope.anchor
+    assert (anchor.east_m, anchor.north_m) == (
+        pytest.approx(20 * window.store.snapshot.job.person.pace_m),
+        pytest.approx(0.0, abs=1e-6),
+    )
+    grip = ground.plan.grip("rope.anchor.east_m").at.toPoint()
+    QTest.mousePress(ground.plan, Left, pos=grip)
+    QTest.mouseMove(ground.plan, grip + QPoint(30, 0))
+    QTest.mouseRelease(ground.plan, Left, pos=grip + QPoint(30, 0))
+    assert window.store.snapshot.plan.rope.anchor.east_m > anchor.east_m + 0.5
+    QTest.mouseClick(button(ground, "ground:rope"), Left)
+    assert window.store.snapshot.plan.rope.use == "none"
+    assert ground.plan.chosen == ""
+    window.store.undo()
+    assert window.store.snapshot.plan.rope.use == "set"
+
+
+def test_what_is_typed_wrong_as_a_distance_is_named_and_changes_nothing(window: Window, ground: GroundPage) -> None:
+    ground.pick("site.obstacles.0")
+    before = window.store.snapshot.job
+    field = ground.picked.findChild(PolarEdit, "distance:site.obstacles.0.points.0")
+    assert field is not None
+    field.setText("a stone's throw")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert window.store.snapshot.job == before
+    assert "stone's throw" in window.message.text()
+
+
+def test_a_site_file_is_taken_in_with_a_list_of_what_was_not_and_undone(
+    window: Window, ground: GroundPage, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    told: list[tuple[str, ...]] = []
+    monkeypatch.setattr(window.sites, "show_skipped", lambda _, sentences: told.append(sentences))
+    monkeypatch.setattr(window.sites, "ask_save", lambda: str(tmp_path / "out.geojson"))
+    window.commands.run("site.export")
+    content = json.loads((tmp_path / "out.geojson").read_text())
+    content["features"] = [*content["features"][:3], {"type": "Feature"}]
+    (tmp_path / "in.geojson").write_text(json.dumps(content))
+    before = window.store.snapshot.job
+    assert window.sites.take_in(tmp_path / "in.geojson")
+    assert len(window.store.snapshot.job.site.obstacles) == 3
+    assert "Feature 4" in told[0][0]
+    window.store.undo()
+    assert window.store.snapshot.job == before
+    (tmp_path / "bad.geojson").write_text("nothing")
+    assert not window.sites.take_in(tmp_path / "bad.geojson")
+    assert "is not JSON" in window.message.text()
+    assert window.store.snapshot.job == before
+
+
+def test_an_obstacle_on_the_stem_is_refused_in_a_sentence(window: Window, ground: GroundPage) -> None:
+    before = window.store.snapshot.job
+    draw(ground, "rock", middle_of(ground).toPoint())
+    assert window.store.snapshot.job == before
+    assert "on the stem of WH-07" in window.message.text()
+
+
+def test_the_jobs_other_trees_stand_on_the_plan_until_they_are_down(window: Window, ground: GroundPage) -> None:
+    names = [o.name for o in window.store.snapshot.result.case.site.obstacles]
+    assert "WH-18" in names and "WH-07" not in names
+    job = window.store.snapshot.job
+    down = replace(job, trees=tuple(replace(t, state="down") if t.id == "WH-18" else t for t in job.trees))
+    window.store.edit("felled", down)
+    assert "WH-18" not in [o.name for o in window.store.snapshot.result.case.site.obstacles]

@@ -12,9 +12,11 @@ from hypothesis import strategies as st
 
 from plain_compass.cli import main
 from plain_compass.core.errors import PlainCompassError
+from plain_compass.core.paths import with_value
 from plain_compass.job.demo import demo_job
+from plain_compass.job.document import Job
 from plain_compass.job.files import read_job, write_job
-from plain_compass.job.geojson import GeoJsonError, import_geojson, site_geojson
+from plain_compass.job.geojson import GeoJsonError, import_geojson, site_geojson, with_imported
 from plain_compass.job.site_edits import MOST_OBSTACLES
 
 
@@ -27,8 +29,9 @@ def feature(geometry: str, coordinates: Any, **properties: Any) -> dict[str, Any
 
 
 def test_the_demo_site_goes_out_and_comes_back_as_it_was() -> None:
-    found = import_geojson(site_geojson(demo_job()), "site")
+    found = import_geojson(site_geojson(demo_job()), "site", demo_job())
     assert found.obstacles == demo_job().site.obstacles
+    assert found.spots == demo_job().site.spots
     assert found.skipped == ()
 
 
@@ -49,19 +52,72 @@ def test_the_demo_site_goes_out_and_comes_back_as_it_was() -> None:
     ],
 )
 def test_a_feature_that_cannot_be_taken_is_skipped_by_its_number(bad: Any, words: str) -> None:
-    found = import_geojson(collection(feature("Point", [1, 2], kind="rock"), bad), "site")
+    found = import_geojson(collection(feature("Point", [1, 2], kind="rock"), bad), "site", demo_job())
     assert len(found.obstacles) == 1
     assert found.skipped[0].startswith("Feature 2: ")
     assert words in found.skipped[0]
 
 
-def test_longitude_and_latitude_are_refused_rather_than_taken_for_metres() -> None:
-    with pytest.raises(GeoJsonError, match="Longitude and latitude are not read"):
-        import_geojson(json.dumps({"features": [feature("Point", [-3.2, 55.9])]}), "lonlat.geojson")
+ORIGIN = (-2.3, 54.0)
+
+
+def placed() -> Job:
+    return with_value(with_value(demo_job(), "site.origin_east_deg", ORIGIN[0]), "site.origin_north_deg", ORIGIN[1])
+
+
+def test_longitude_and_latitude_want_an_origin() -> None:
+    text = json.dumps({"features": [feature("Point", [-2.3, 54.001])]})
+    with pytest.raises(GeoJsonError, match="neither it nor the job states an origin"):
+        import_geojson(text, "lonlat.geojson", demo_job())
+    (found,) = import_geojson(text, "lonlat.geojson", placed()).obstacles
+    # A minute of latitude is about a nautical mile: a thousandth of a degree 111.3 m at 54 degrees north.
+    assert (found.points[0].east_m, found.points[0].north_m) == (0.0, pytest.approx(111.305, abs=0.01))
+
+
+def test_positions_go_out_and_come_back_to_a_few_millimetres() -> None:
+    job = placed()
+    found = import_geojson(site_geojson(job, positions=True), "site", demo_job())
+    assert found.origin is not None and found.skipped == ()
+    for one, other in zip(found.obstacles, job.site.obstacles, strict=True):
+        for at, wanted in zip(one.points, other.points, strict=True):
+            assert (at.east_m, at.north_m) == pytest.approx((wanted.east_m, wanted.north_m), abs=0.002)
+    assert with_imported(demo_job(), found).site.origin_east_deg == ORIGIN[0]
+    with pytest.raises(GeoJsonError, match="states no origin"):
+        site_geojson(demo_job(), positions=True)
+
+
+def test_swapped_longitude_and_latitude_are_named() -> None:
+    text = json.dumps({"features": [feature("Point", [54.0005, -2.3]), feature("Point", [123.0, 456.0])]})
+    found = import_geojson(text, "swapped", placed())
+    assert found.obstacles == ()
+    assert "look swapped" in found.skipped[0]
+    assert "longitude comes first" in found.skipped[1]
+
+
+def test_a_spot_height_without_height_and_a_rock_on_a_stem_are_skipped() -> None:
+    on_stem = demo_job().trees[1].at
+    found = import_geojson(
+        collection(
+            feature("Point", [5, 5], kind="spot height"),
+            feature("Point", [5, 5, 1.25], kind="spot height"),
+            feature("Point", [on_stem.east_m, on_stem.north_m + 0.1], kind="rock"),
+        ),
+        "site",
+        demo_job(),
+    )
+    assert [spot.height_m for spot in found.spots] == [1.25]
+    assert "no height_m" in found.skipped[0]
+    assert "on the stem of WH-12" in found.skipped[1]
+
+
+@pytest.mark.parametrize("origin", ["here", [1], [200, 0], [0, "x"], {}])
+def test_an_origin_that_is_none_is_refused(origin: Any) -> None:
+    with pytest.raises(GeoJsonError, match="states the origin"):
+        import_geojson(json.dumps({"plain_compass": {"origin": origin}, "features": []}), "odd", demo_job())
 
 
 def test_a_hundred_thousand_features_are_cut_off_with_a_sentence() -> None:
-    found = import_geojson(collection(*[feature("Point", [1, 2])] * 100_000), "big")
+    found = import_geojson(collection(*[feature("Point", [1, 2])] * 100_000), "big", demo_job())
     assert len(found.obstacles) == MOST_OBSTACLES
     assert "features from number 201 on" in found.skipped[-1]
 
@@ -76,7 +132,7 @@ def test_a_hundred_thousand_features_are_cut_off_with_a_sentence() -> None:
 def test_anything_at_all_is_taken_or_refused_in_a_sentence(content: Any) -> None:
     for text in (json.dumps(content), collection(content)):
         try:
-            import_geojson(text, "odd")
+            import_geojson(text, "odd", demo_job())
         except PlainCompassError as error:
             assert str(error).endswith(".")
 

@@ -14,12 +14,13 @@ from builders import one_tree_job
 from plain_compass.cli import main
 from plain_compass.core.errors import PlainCompassError
 from plain_compass.core.measuring.estimate import Reading
+from plain_compass.job.csv_rows import TableError
 from plain_compass.job.document import Job, assess_tree
 from plain_compass.job.edits import add_tree, set_value
 from plain_compass.job.files import read_job, write_job
 from plain_compass.job.measuring import typed_reading
 from plain_compass.job.spreads import spreads
-from plain_compass.job.tree_list import TreeListError, export_csv, import_csv
+from plain_compass.job.tree_list import export_csv, import_csv
 from plain_compass.job.ways import EYE, METHODS, Wanted
 
 PRACTICE = "fifth-and-tenth"
@@ -155,7 +156,7 @@ def test_lists_are_read_whatever_their_order_separator_units_and_commas(text: st
     ],
 )
 def test_a_list_that_cannot_be_taken_names_row_and_column(text: str, words: str) -> None:
-    with pytest.raises(TreeListError) as caught:
+    with pytest.raises(TableError) as caught:
         import_csv(text, "list.csv", PRACTICE)
     assert words in str(caught.value)
     assert str(caught.value).startswith("list.csv")

@@ -1,4 +1,4 @@
-"""``plain-compass site``: a job's site as GeoJSON, and obstacles from GeoJSON into a job."""
+"""``plain-compass site``: a job's site as GeoJSON, and obstacles or spot heights from a file into a job."""
 
 from __future__ import annotations
 
@@ -7,26 +7,34 @@ import sys
 from pathlib import Path
 
 from ..job.files import read_job, read_text, write_atomically, write_job
-from ..job.geojson import import_geojson, site_geojson, with_imported
+from ..job.geojson import site_geojson
+from ..job.site_files import with_site_file
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Add the arguments."""
-    parser.add_argument("what", choices=("import", "export"), help="from GeoJSON into a job, or from a job to GeoJSON")
-    parser.add_argument("file", type=Path, help="the GeoJSON to import, or the job to export from")
+    parser.add_argument("what", choices=("import", "export"), help="from a file into a job, or from a job to GeoJSON")
+    parser.add_argument(
+        "file", type=Path, help="GeoJSON, or a CSV of spot heights, to import; or the job to export from"
+    )
+    parser.add_argument(
+        "--positions",
+        action="store_true",
+        help="export longitude and latitude about the job's origin, not local metres",
+    )
     parser.add_argument("-o", "--output", type=Path, required=True, help="the job to change, or the GeoJSON to write")
 
 
 def run(arguments: argparse.Namespace) -> int:
     """Import or export. What could not be taken is said on standard error, a line a feature."""
     if arguments.what == "export":
-        write_atomically(arguments.output, site_geojson(read_job(arguments.file).job))
+        write_atomically(arguments.output, site_geojson(read_job(arguments.file).job, positions=arguments.positions))
         print(f"Site written to {arguments.output}.")
         return 0
-    found = import_geojson(read_text(arguments.file), arguments.file.name)
     opened = read_job(arguments.output)
-    write_job(arguments.output, with_imported(opened.job, found), opened.raw)
-    for sentence in found.skipped:
+    job, told, skipped = with_site_file(opened.job, read_text(arguments.file), arguments.file.name)
+    write_job(arguments.output, job, opened.raw)
+    for sentence in skipped:
         print(sentence, file=sys.stderr)
-    print(f"{len(found.obstacles)} obstacles written to {arguments.output}.")
+    print(f"{told} written to {arguments.output}.")
     return 0

@@ -42,9 +42,11 @@ class Ground:
     def height_at_m(self, east_m: Array, north_m: Array) -> Array:
         """Height over the datum of the spot heights; arguments and result of one shape."""
         found: Array = self.height_m + self.east_rise * east_m + self.north_rise * north_m
-        for (east, north), weight in zip(self.spots.tolist(), self.weights.tolist(), strict=True):
-            found = found - weight * np.hypot(east_m - east, north_m - north)
-        return found
+        if not len(self.spots):
+            return found
+        east, north = east_m[..., None] - self.spots[:, 0], north_m[..., None] - self.spots[:, 1]
+        lifted: Array = found - np.sqrt(east * east + north * north) @ self.weights
+        return lifted
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -134,11 +134,43 @@ def _parts(case: Case) -> Parts:
         constants=constants,
     )
     gust, rigging, loads = _loads(case)
-    pulled = loaded(mass, loads)
     balance = balance_on(
         mass, (loads.forward_Nm, loads.left_Nm), hinge.region, capacity.stiffness_Nm, capacity.plastic_Nm
     )
     use = hinge_use(mass, capacity, balance, loads.left_Nm, face.closing_angle_deg, case.practice.tolerance_deg)
+    sweep, splitting, wedging = _released(case, section, face, hinge, capacity, (mass, loads), balance)
+    back = face.hinge_front_m - max(cut.hinge.left_m, cut.hinge.right_m)
+    return Parts(
+        section=section,
+        mass=mass,
+        balance=balance,
+        face=face,
+        hinge=hinge,
+        hinge_back_m=back,
+        strength=capacity,
+        use=use,
+        sweep=sweep,
+        splitting=splitting,
+        wedging=wedging,
+        gust=gust,
+        rigging=rigging,
+        loads=loads,
+        resting=_resting(case, mass),
+    )
+
+
+def _released(
+    case: Case,
+    section: Section,
+    face: FaceGeometry,
+    hinge: HingeGeometry,
+    capacity: HingeStrength,
+    carried: tuple[Mass, Loads],
+    balance: Balance,
+) -> tuple[BackCutSweep, Splitting, Wedging]:
+    """What happens as the back cut comes in: the ligament, splitting, the wedges."""
+    (mass, loads), tree, cut, constants = carried, case.tree, case.cut, case.constants
+    strength, pulled = working_strength(case.wood, tree.condition, constants), loaded(mass, loads)
     sweep = sweep_back_cut(section, face, hinge, pulled, strength, cut.back.step_m, constants, loads.following_Nm)
     splitting = splitting_of(
         section,
@@ -169,24 +201,7 @@ def _parts(case: Case) -> Parts:
         sits_back_at_m=sits_back_at_m(sweep, mass.toppling_Nm),
         constants=constants,
     )
-    back = face.hinge_front_m - max(cut.hinge.left_m, cut.hinge.right_m)
-    return Parts(
-        section=section,
-        mass=mass,
-        balance=balance,
-        face=face,
-        hinge=hinge,
-        hinge_back_m=back,
-        strength=capacity,
-        use=use,
-        sweep=sweep,
-        splitting=splitting,
-        wedging=wedging,
-        gust=gust,
-        rigging=rigging,
-        loads=loads,
-        resting=_resting(case, mass),
-    )
+    return sweep, splitting, wedging
 
 
 def _loads(case: Case) -> tuple[Gust, Rigging | None, Loads]:

@@ -19,6 +19,7 @@ KINDS: dict[str, str] = {
     "span": "m",
     "angle": "deg",
     "bearing": "deg",
+    "degrees": "deg",
     "offset_angle": "deg",
     "energy": "J",
     "ratio": "",

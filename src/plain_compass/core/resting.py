@@ -12,7 +12,6 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from .balance import Mass
 from .frames import GRAVITY_m_s2
@@ -26,7 +25,8 @@ ELEMENTS = 28
 LEAST_DIAMETER_m = 0.04
 BREAKS_TO_m = 0.10
 """Thinner wood than this at the top always breaks and is not counted."""
-SETTLES = 12
+SETTLES = 60
+LET_DOWN_m = 0.5
 TOP_FROM, BUTT_TO = 0.7, 0.3
 """Shares of the length beyond which a first touch is the top's, below which the butt's."""
 
@@ -56,6 +56,7 @@ class Resting:
         touches_by: ``top``, ``middle`` or ``butt``.
         impact: the factor on the weight (indicative).
         along_m: nodes along the stem from the cut, shape (n,).
+        thick_m: diameter there, shape (n,).
         lies_m: height of the stem's underside over the ground at the stump, shape (n,).
         contact_N: what the ground carries at each node, shape (n,).
         index: bending over what the wood bears, along the stem, shape (n,); 0 in the thin top.
@@ -70,6 +71,7 @@ class Resting:
     touches_by: str
     impact: float
     along_m: Array
+    thick_m: Array
     lies_m: Array
     contact_N: Array
     index: Array
@@ -103,7 +105,8 @@ def beam_on(along_m: Array, bending_Nm2: Array, weight_N_m: Array, bed_m: Array,
     """Lay a straight beam on a bed that only pushes.
 
     Euler-Bernoulli elements of equal length with cubic shapes; springs under the nodes act where the beam lies
-    deeper than the bed, found by repeating until the same ones act.
+    deeper than the bed. Strain energy, weight and springs together are convex, so Newton's method with a line
+    search finds the one place of rest.
 
     Args:
         along_m: nodes, even steps, shape (n,).
@@ -114,36 +117,62 @@ def beam_on(along_m: Array, bending_Nm2: Array, weight_N_m: Array, bed_m: Array,
     """
     count, step = len(along_m), float(along_m[1] - along_m[0])
     table, load = _assembled(bending_Nm2, weight_N_m, step)
-    share = np.full(count, step)
-    share[[0, -1]] = step / 2
-    springs = bed_N_m2 * share
-    acting: NDArray[np.bool_] = np.ones(count, dtype=bool)
-    found: Array = np.zeros(2 * count)
+    springs = np.full(count, bed_N_m2 * step)
+    springs[[0, -1]] /= 2
+    place = _rigid(along_m, bed_m, weight_N_m, step, springs)
+    diagonal = np.arange(0, 2 * count, 2)
+    soft = float(weight_N_m.mean()) * step / LET_DOWN_m
     for _ in range(SETTLES):
+        deep = np.maximum(bed_m - place[0::2], 0.0)
+        acting = deep > 0
         whole = table.copy()
-        whole[np.arange(0, 2 * count, 2), np.arange(0, 2 * count, 2)] += springs * acting
-        forces = load.copy()
-        forces[0::2] += springs * acting * bed_m
-        found = np.asarray(np.linalg.solve(whole, forces), dtype=np.float64)
-        held = found[0::2] < bed_m
-        if int(held.sum()) < 2:
-            held = _two_highest(bed_m, held)
-        if (held == acting).all():
+        # With fewer than two springs the beam could turn freely: let it down softly instead.
+        whole[diagonal, diagonal] += springs * acting if int(acting.sum()) >= 2 else soft
+        slope = table @ place - load
+        slope[0::2] -= springs * deep
+        move = np.asarray(np.linalg.solve(whole, -slope), dtype=np.float64)
+        moved = place + move
+        if ((moved[0::2] < bed_m) == acting).all():
+            # The same springs act as were reckoned with: this is the place of rest itself.
+            place = moved
             break
-        acting = held
-    height = found[0::2]
-    contact = springs * acting * (bed_m - height)
-    return Beam(-height, _moments(along_m, contact, weight_N_m, step), contact)
+        share = _share(place, move, table, load, springs, bed_m, float(slope @ move))
+        place = place + share * move
+    contact = springs * np.maximum(bed_m - place[0::2], 0.0)
+    return Beam(-place[0::2], _moments(along_m, contact, weight_N_m, step), contact)
 
 
-def _two_highest(bed_m: Array, held: NDArray[np.bool_]) -> NDArray[np.bool_]:
-    """Hold at least two nodes, so that the beam cannot turn freely."""
-    found = held.copy()
-    for index in np.argsort(-bed_m, kind="stable"):
-        found[index] = True
-        if int(found.sum()) >= 2:
-            break
-    return found
+def _rigid(along_m: Array, bed_m: Array, weight_N_m: Array, step: float, springs: Array) -> Array:
+    """Where a stiff beam would lie, sunk by its weight: on the two high points that carry its centre, (2n,).
+
+    Of all pairs of points on either side of the centre of weight, the one that holds the centre highest.
+    """
+    middles = along_m[:-1] + step / 2
+    centre = float(weight_N_m @ middles / weight_N_m.sum())
+    left, right = along_m[along_m <= centre], along_m[along_m > centre]
+    low, high = bed_m[: len(left), None], bed_m[None, len(left) :]
+    slopes = (high - low) / (right[None, :] - left[:, None])
+    held = low + slopes * (centre - left[:, None])
+    i, j = np.unravel_index(int(held.argmax()), held.shape)
+    place: Array = np.empty(2 * len(along_m))
+    sunk = float(weight_N_m.sum()) * step / float(springs.min())
+    place[0::2] = held[i, j] + slopes[i, j] * (along_m - centre) - sunk
+    place[1::2] = slopes[i, j]
+    return place
+
+
+def _share(place: Array, move: Array, table: Array, load: Array, springs: Array, bed_m: Array, falls: float) -> float:
+    """How much of a step brings the energy down enough: all of it, or halves of it."""
+
+    def energy(at: Array) -> float:
+        deep = np.maximum(bed_m - at[0::2], 0.0)
+        return float(at @ (table @ at) / 2 - load @ at + (springs * deep * deep).sum() / 2)
+
+    now, share = energy(place), 1.0
+    slack = 1e-12 * (abs(now) + 1.0)
+    while share > 1e-6 and energy(place + share * move) > now + 1e-4 * share * falls + slack:
+        share /= 2
+    return share
 
 
 def _assembled(bending_Nm2: Array, weight_N_m: Array, step: float) -> tuple[Array, Array]:
@@ -213,6 +242,7 @@ def resting_on(profile: Profile, tree: Tree, wood: Wood, mass: Mass, cut_m: floa
         by,
         impact,
         along,
+        thick,
         -beam.down_m,
         beam.contact_N,
         index,

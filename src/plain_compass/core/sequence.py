@@ -5,7 +5,10 @@ from __future__ import annotations
 import math
 
 from .findings import Phrase, phrase
+from .judge_ground import better_side
 from .plan import Assessment
+from .rigging import SYSTEMS
+from .ways_out import kept_away_m, ways_out
 
 
 def order_of_cuts(result: Assessment) -> tuple[Phrase, ...]:
@@ -124,3 +127,32 @@ def wedge_plan(result: Assessment) -> tuple[Phrase, ...]:
             )
         )
     return tuple(found) or (phrase("No wedge is placed."),)
+
+
+def ground_plan(result: Assessment) -> tuple[Phrase, ...]:
+    """Where to stand and go, how far people are kept away, and the rope: what the ground asks for."""
+    case = result.case
+    left, right = ways_out(case.site, case.at, case.cut.lay_deg)
+    best, _ = better_side(case, result.parts)
+    kept = max(kept_away_m(case.site, case.at, case.tree.height_m, float(b)) for b in range(0, 360, 15))
+    barred = [way for way in (left, right) if not way.free]
+    text = f"Stand on the {best.side} for the back cut; ways out {{left}} and {{right}}"
+    text += " are not both free: see the findings." if barred else ", never across the back of the stump."
+    found = [
+        phrase(text, left=(left.bearing_deg, "bearing"), right=(right.bearing_deg, "bearing")),
+        phrase("Everyone else at least {kept} away on every side.", kept=(math.ceil(kept), "span")),
+    ]
+    if case.rope.use == "set" and result.parts.rigging is not None:
+        rigging = result.parts.rigging
+        found.append(
+            phrase(
+                f"Rope at {{high}}, {SYSTEMS[case.rope.system]}, hauled with {{haul}}: {{pull}} at the tree, "
+                "weakest part at {use} of its limit. Set at half that height it would take {low}.",
+                high=(case.rope.attached_m, "span"),
+                haul=(case.rope.haul_N, "force"),
+                pull=(rigging.pull_N, "force"),
+                use=(rigging.weakest_use, "ratio"),
+                low=(rigging.low_pull_N, "force"),
+            )
+        )
+    return tuple(found)

@@ -1,28 +1,34 @@
-"""The site as GeoJSON, and back: obstacles and trees in metres east and north of the job's own origin.
+"""The site as GeoJSON, and back: obstacles, spot heights and trees.
 
-Coordinates are local metres, as the member ``plain_compass`` with ``"coordinates": "local metres"`` says; a file in
-longitude and latitude is refused by a sentence, since no projection is stated that could be trusted. Properties of a
-feature: ``kind``, ``name``, ``cost``, ``height_m``, ``radius_m``, ``base_m``; unknown ones are passed over.
+Coordinates are longitude and latitude, as the format has it, or local metres east and north of the job's own origin
+where the member ``plain_compass`` says ``"coordinates": "local metres"``. Longitude and latitude want an origin: the
+job's own, or the member's ``"origin": [longitude, latitude]``. Properties of a feature: ``kind``, ``name``, ``cost``,
+``height_m``, ``radius_m``, ``base_m``; unknown ones are passed over. A spot height is a Point of that kind with
+``height_m`` or a third coordinate.
 """
 
 from __future__ import annotations
 
 import json
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
 from ..core.checks import check_obstacle
-from ..core.errors import InputError, PlainCompassError
+from ..core.errors import PlainCompassError
 from ..core.paths import with_value
 from ..core.quantity import check_ranges
-from ..core.site import COSTS, KINDS, USUAL, Obstacle, Place, Site
+from ..core.site import COSTS, KINDS, USUAL, Obstacle, Place, Site, SpotHeight
 from .document import Job
-from .site_edits import MOST_OBSTACLES
+from .fields import quantity_at
+from .projection import Origin, origin_of
+from .site_edits import MOST_OBSTACLES, MOST_SPOTS, check_clear_of
 
 GEOMETRY = {"spot": "Point", "line": "LineString", "area": "Polygon"}
 SHAPES = {geometry: shape for shape, geometry in GEOMETRY.items()}
-LOCAL = "local metres"
+LOCAL, POSITIONS = "local metres", "longitude and latitude"
+SPOT, OWN = "spot height", "this job's tree"
 NUMBERS = ("height_m", "radius_m", "base_m")
 DECIMALS = 3
 
@@ -36,37 +42,63 @@ class Imported:
     """A site read from GeoJSON.
 
     Attributes:
-        obstacles: what could be taken.
+        obstacles, spots: what could be taken.
         skipped: a sentence for each feature that could not, with its number.
+        origin: what the file states as its origin; None where it states none.
     """
 
     obstacles: tuple[Obstacle, ...]
     skipped: tuple[str, ...]
+    spots: tuple[SpotHeight, ...] = ()
+    origin: Origin | None = None
 
 
-def site_geojson(job: Job) -> str:
-    """The job's obstacles and trees as a FeatureCollection."""
-    features = [_feature(obstacle) for obstacle in job.site.obstacles]
+def site_geojson(job: Job, *, positions: bool = False) -> str:
+    """The job's obstacles, spot heights and trees as a FeatureCollection.
+
+    Args:
+        positions: write longitude and latitude about the job's origin instead of local metres.
+
+    Raises GeoJsonError when positions are wanted and the job states no origin.
+    """
+    origin = origin_of(job.site) if positions else None
+    if positions and origin is None:
+        raise GeoJsonError(
+            "The job states no origin, so there is no longitude and latitude; type it on the tree sheet."
+        )
+
+    def pair(place: Place | SpotHeight) -> list[float]:
+        if origin is None:
+            return [round(place.east_m, DECIMALS), round(place.north_m, DECIMALS)]
+        return [round(degrees, 9) for degrees in origin.position(place.east_m, place.north_m)]
+
+    features = [_feature(obstacle, pair) for obstacle in job.site.obstacles]
+    features += [
+        {
+            "type": "Feature",
+            "properties": {"kind": SPOT, "height_m": spot.height_m},
+            "geometry": {"type": "Point", "coordinates": [*pair(spot), spot.height_m]},
+        }
+        for spot in job.site.spots
+    ]
     features += [
         {
             "type": "Feature",
             "id": plan.id,
-            "properties": {"kind": "this job's tree", "name": plan.id, "lay_deg": plan.cut.lay_deg},
-            "geometry": {"type": "Point", "coordinates": _pair(plan.at)},
+            "properties": {"kind": OWN, "name": plan.id, "lay_deg": plan.cut.lay_deg},
+            "geometry": {"type": "Point", "coordinates": pair(plan.at)},
         }
         for plan in job.trees
     ]
-    about = {"coordinates": LOCAL, "site": job.site.name}
+    about: dict[str, Any] = {"coordinates": LOCAL if origin is None else POSITIONS, "site": job.site.name}
+    if origin is not None:
+        about["origin"] = [origin.longitude_deg, origin.latitude_deg]
     whole = {"type": "FeatureCollection", "plain_compass": about, "features": features}
     return json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False) + "\n"
 
 
-def _pair(place: Place) -> list[float]:
-    return [round(place.east_m, DECIMALS), round(place.north_m, DECIMALS)]
-
-
-def _feature(obstacle: Obstacle) -> dict[str, Any]:
-    pairs = [_pair(point) for point in obstacle.points]
+def _feature(obstacle: Obstacle, pair: Callable[[Place], list[float]]) -> dict[str, Any]:
+    pairs = [pair(point) for point in obstacle.points]
     coordinates: Any = {"spot": pairs[0], "line": pairs, "area": [[*pairs, pairs[0]]]}[obstacle.shape]
     told = {name: getattr(obstacle, name) for name in ("kind", "name", "cost", *NUMBERS)}
     return {
@@ -76,37 +108,69 @@ def _feature(obstacle: Obstacle) -> dict[str, Any]:
     }
 
 
-def import_geojson(text: str, name: str) -> Imported:
-    """Obstacles from a FeatureCollection in local metres; what cannot be taken is skipped with a sentence.
+def import_geojson(text: str, name: str, job: Job) -> Imported:
+    """Obstacles and spot heights from a FeatureCollection; what cannot be taken is skipped with a sentence.
 
-    Raises GeoJsonError when the file as a whole is no site.
+    Args:
+        job: whose origin longitude and latitude are taken from, and on whose trees nothing may be set.
+
+    Raises GeoJsonError when the file as a whole is no site, or is in longitude and latitude without an origin.
     """
+    whole = _read(text, name)
+    about = whole.get("plain_compass")
+    about = about if isinstance(about, dict) else {}
+    stated, origin = _stated(about, name), None
+    if about.get("coordinates") != LOCAL:
+        origin = origin_of(job.site) or stated
+        if origin is None:
+            raise GeoJsonError(
+                f"{name} is in longitude and latitude, and neither it nor the job states an origin; type the origin on "
+                f'the tree sheet, or say in the file “plain_compass”: {{"origin": [longitude, latitude]}}.'
+            )
+    taken: list[Obstacle] = []
+    spots: dict[tuple[float, float], SpotHeight] = {}
+    skipped: list[str] = []
+    for number, feature in enumerate(whole["features"], start=1):
+        if len(taken) >= MOST_OBSTACLES or len(spots) >= MOST_SPOTS:
+            rest = len(whole["features"]) - number + 1
+            skipped.append(f"{rest} features from number {number} on: a site holds {MOST_OBSTACLES}.")
+            break
+        try:
+            made = _taken(feature, origin)
+            if isinstance(made, Obstacle):
+                check_clear_of(made, job)
+        except (PlainCompassError, ValueError, TypeError, KeyError, IndexError) as error:
+            skipped.append(f"Feature {number}: {_why(error)}.")
+            continue
+        if isinstance(made, Obstacle):
+            taken.append(made)
+        elif made is not None:
+            spots.setdefault((round(made.east_m, 2), round(made.north_m, 2)), made)
+    return Imported(tuple(taken), tuple(skipped), tuple(spots.values()), stated)
+
+
+def _read(text: str, name: str) -> dict[str, Any]:
     try:
         whole = json.loads(text)
     except (ValueError, RecursionError):
         raise GeoJsonError(f"{name} is not JSON; accepted: a GeoJSON FeatureCollection.") from None
     if not isinstance(whole, dict) or not isinstance(whole.get("features"), list):
         raise GeoJsonError(f"{name} has no features; accepted: a GeoJSON FeatureCollection.")
-    about = whole.get("plain_compass")
-    if not isinstance(about, dict) or about.get("coordinates") != LOCAL:
-        raise GeoJsonError(
-            f"{name} does not say that its coordinates are metres; accepted: “plain_compass”: "
-            f'{{"coordinates": "{LOCAL}"}}. Longitude and latitude are not read.'
-        )
-    taken: list[Obstacle] = []
-    skipped: list[str] = []
-    for number, feature in enumerate(whole["features"], start=1):
-        if len(taken) >= MOST_OBSTACLES:
-            rest = len(whole["features"]) - number + 1
-            skipped.append(f"{rest} features from number {number} on: a site holds {MOST_OBSTACLES}.")
-            break
-        try:
-            made = _obstacle(feature)
-        except (InputError, ValueError, TypeError, KeyError) as error:
-            skipped.append(f"Feature {number}: {_why(error)}.")
-        else:
-            taken += [made] if made is not None else []
-    return Imported(tuple(taken), tuple(skipped))
+    return whole
+
+
+def _stated(about: dict[str, Any], name: str) -> Origin | None:
+    """The origin a file states."""
+    pair = about.get("origin")
+    if pair is None:
+        return None
+    try:
+        longitude, latitude = (_number(value, "origin") for value in pair)
+        quantity_at("site.origin_east_deg").check("origin", longitude)
+        quantity_at("site.origin_north_deg").check("origin", latitude)
+    except (PlainCompassError, ValueError, TypeError):
+        raise GeoJsonError(f"{name} states the origin {pair!r}; accepted: [longitude, latitude] in degrees.") from None
+    return Origin(longitude, latitude)
 
 
 def _why(error: Exception) -> str:
@@ -115,17 +179,19 @@ def _why(error: Exception) -> str:
     return str(error).rstrip(".")
 
 
-def _obstacle(feature: Any) -> Obstacle | None:
-    """One feature as an obstacle; None for a tree of the job itself."""
+def _taken(feature: Any, origin: Origin | None) -> Obstacle | SpotHeight | None:
+    """One feature as an obstacle or a spot height; None for a tree of the job itself."""
     if not isinstance(feature, dict) or not isinstance(feature.get("geometry"), dict):
         raise ValueError("it is no feature with a geometry")
     told = feature.get("properties") or {}
     kind = told.get("kind", "rock") if isinstance(told, dict) else "rock"
-    if kind == "this job's tree":
+    if kind == OWN:
         return None
+    if kind == SPOT:
+        return _spot(feature, origin)
     if kind not in KINDS:
         raise ValueError(f"kind {kind!r} is not one of {', '.join(KINDS)}")
-    shape, points = _shape(feature["geometry"])
+    shape, points = _shape(feature["geometry"], origin)
     cost, _, radius, height = USUAL[kind]
     made = Obstacle(kind, str(told.get("name") or ""), told.get("cost", cost), shape, points, radius, height)
     if made.cost not in COSTS:
@@ -138,16 +204,38 @@ def _obstacle(feature: Any) -> Obstacle | None:
     return made
 
 
-def _shape(geometry: dict[str, Any]) -> tuple[str, tuple[Place, ...]]:
+def _spot(feature: dict[str, Any], origin: Origin | None) -> SpotHeight:
+    shape, points = _shape(feature["geometry"], origin)
+    if shape != "spot":
+        raise ValueError("a spot height is a Point")
+    at = feature["geometry"]["coordinates"]
+    told = feature.get("properties") or {}
+    if "height_m" not in told and len(at) < 3:
+        raise ValueError("it has no height_m and no third coordinate")
+    height = _number(told["height_m"] if "height_m" in told else at[2], "height_m")
+    made = SpotHeight(points[0].east_m, points[0].north_m, height)
+    check_ranges(made, "spot height")
+    return made
+
+
+def _shape(geometry: dict[str, Any], origin: Origin | None) -> tuple[str, tuple[Place, ...]]:
     shape = SHAPES.get(geometry.get("type", ""))
     if shape is None:
         raise ValueError(f"geometry {geometry.get('type')!r} is not one of {', '.join(SHAPES)}")
     coordinates = geometry["coordinates"]
     pairs = [coordinates] if shape == "spot" else coordinates if shape == "line" else coordinates[0]
-    points = tuple(Place(_number(pair[0], "east"), _number(pair[1], "north")) for pair in pairs)
+    points = tuple(_place(pair, origin) for pair in pairs)
     if shape == "area" and len(points) > 1 and points[0] == points[-1]:
         points = points[:-1]
     return shape, points
+
+
+def _place(pair: Any, origin: Origin | None) -> Place:
+    first, second = ("east", "north") if origin is None else ("longitude", "latitude")
+    one, other = _number(pair[0], first), _number(pair[1], second)
+    if origin is not None:
+        one, other = origin.metres(one, other)
+    return Place(round(one, DECIMALS), round(other, DECIMALS))
 
 
 def _number(value: Any, name: str) -> float:
@@ -157,6 +245,11 @@ def _number(value: Any, name: str) -> float:
 
 
 def with_imported(job: Job, found: Imported) -> Job:
-    """The job with the obstacles in place of its own."""
-    site: Site = replace(job.site, obstacles=found.obstacles)
+    """The job with what was read in place of its own obstacles and spot heights, and its origin where it had none.
+
+    A file without spot heights leaves the job's own.
+    """
+    site: Site = replace(job.site, obstacles=found.obstacles, spots=found.spots or job.site.spots)
+    if found.origin is not None and origin_of(site) is None:
+        site = replace(site, origin_east_deg=found.origin.longitude_deg, origin_north_deg=found.origin.latitude_deg)
     return replace(job, site=site)

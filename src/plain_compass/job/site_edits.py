@@ -5,12 +5,16 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+import numpy as np
+
 from ..core.errors import InputError
+from ..core.ground import ground_of
 from ..core.paths import with_value
-from ..core.site import USUAL, Obstacle, Place
+from ..core.site import USUAL, Obstacle, Place, SpotHeight
 from .document import Job
 
 MOST_OBSTACLES = 200
+MOST_SPOTS = 200
 
 
 def add_obstacle(job: Job, kind: str, at: Place) -> Job:
@@ -21,13 +25,40 @@ def add_obstacle(job: Job, kind: str, at: Place) -> Job:
     offsets = {"spot": [(0, 0)], "line": [(-5, 0), (5, 0)], "area": [(-2, -2), (2, -2), (2, 2), (-2, 2)]}[shape]
     points = tuple(Place(round(at.east_m + e, 1), round(at.north_m + n, 1)) for e, n in offsets)
     made = Obstacle(kind=kind, cost=cost, shape=shape, points=points, radius_m=radius, height_m=height)
+    check_clear_of(made, job)
     return with_value(job, "site.obstacles", (*job.site.obstacles, made))
+
+
+def check_clear_of(obstacle: Obstacle, job: Job) -> None:
+    """Raise InputError when a spot lies on a tree of the job: nothing stands where a stem does."""
+    if obstacle.shape != "spot":
+        return
+    place = obstacle.points[0]
+    for plan in job.trees:
+        away = math.hypot(place.east_m - plan.at.east_m, place.north_m - plan.at.north_m)
+        if away < plan.tree.trunk.diameter_m / 2:
+            raise InputError("site.obstacles", round(away, 2), reason=f"it would lie on the stem of {plan.id}")
 
 
 def remove_obstacle(job: Job, index: int) -> Job:
     """One obstacle less."""
     there = job.site.obstacles
     return with_value(job, "site.obstacles", there[:index] + there[index + 1 :])
+
+
+def add_spot(job: Job, at: Place) -> Job:
+    """One more spot height, as high as the ground is thought to be there: nothing moves until it is typed."""
+    if len(job.site.spots) >= MOST_SPOTS:
+        raise InputError("site.spots", len(job.site.spots) + 1, kind="count", low=0, high=MOST_SPOTS)
+    here = ground_of(job.site).height_at_m(np.array([at.east_m]), np.array([at.north_m]))
+    made = SpotHeight(round(at.east_m, 1), round(at.north_m, 1), round(float(here[0]), 2))
+    return with_value(job, "site.spots", (*job.site.spots, made))
+
+
+def remove_spot(job: Job, index: int) -> Job:
+    """One spot height less."""
+    there = job.site.spots
+    return with_value(job, "site.spots", there[:index] + there[index + 1 :])
 
 
 def add_corner(job: Job, index: int) -> Job:

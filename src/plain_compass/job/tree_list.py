@@ -30,9 +30,10 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..core.design import first_design
-from ..core.errors import InputError, PlainCompassError
+from ..core.errors import InputError
 from ..core.paths import held, with_value
 from ..core.tree import LEAN_METHODS, CrownReading, Tree
+from .csv_rows import TableError, csv_rows
 from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at
 from .spreads import COMPASS_NAMES
@@ -55,10 +56,6 @@ NUMBERS: dict[str, tuple[str, str]] = {
 CROWN = re.compile(r"crown (\w+(?:\.\d+)?)")
 CROWN_SIDES = {name: bearing for bearing, name in COMPASS_NAMES.items()}
 TEXTS = {"lean method": "tree.lean.method", "notes": "notes"}
-
-
-class TreeListError(PlainCompassError, ValueError):
-    """A tree list that cannot be taken; the text names row and column."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,9 +90,9 @@ def _written(plan: TreePlan, path: str, unit: str) -> str:
 def import_csv(text: str, name: str, practice: str) -> tuple[TreePlan, ...]:
     """Trees from CSV, each with a first design by the practice.
 
-    Raises TreeListError at the first row that cannot be taken, naming row and column.
+    Raises TableError at the first row that cannot be taken, naming row and column.
     """
-    rows = _rows(text, name)
+    rows = csv_rows(text, name, MOST_ROWS)
     columns = [_column(heading, name) for heading in rows[0]]
     _check_headings(columns, name)
     plans: list[TreePlan] = []
@@ -104,26 +101,12 @@ def import_csv(text: str, name: str, practice: str) -> tuple[TreePlan, ...]:
             plans.append(_plan(row, columns, f"{name}, row {number}", practice))
     ids = [plan.id for plan in plans]
     if not plans:
-        raise TreeListError(f"{name} has headings but no trees.")
+        raise TableError(f"{name} has headings but no trees.")
     if len(set(ids)) < len(ids):
-        raise TreeListError(
+        raise TableError(
             f"{name}: the id {next(i for i in ids if ids.count(i) > 1)!r} is used twice; accepted: one row a tree."
         )
     return tuple(plans)
-
-
-def _rows(text: str, name: str) -> list[list[str]]:
-    clean = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n").replace("\0", "")
-    lines = [line for line in clean.split("\n") if line.strip()]
-    if not lines:
-        raise TreeListError(f"{name} is empty.")
-    if len(lines) > MOST_ROWS:
-        raise TreeListError(f"{name} has {len(lines)} rows; accepted: up to {MOST_ROWS}.")
-    separator = max(";\t,", key=lines[0].count)
-    try:
-        return list(csv.reader(lines, delimiter=separator, strict=True))
-    except csv.Error as error:
-        raise TreeListError(f"{name} is not a table: {error}.") from None
 
 
 def _column(heading: str, name: str) -> Column | None:
@@ -142,10 +125,10 @@ def _column(heading: str, name: str) -> Column | None:
     usual = NUMBERS[known][1]
     if usual == "deg":
         if unit not in ("", "deg", "°", "degrees"):
-            raise TreeListError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: deg.")
+            raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: deg.")
         return Column(known, 1.0)
     if unit and unit not in METRES:
-        raise TreeListError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
+        raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
     return Column(known, METRES[unit or usual] / (math.pi if "girth" in title else 1.0))
 
 
@@ -154,11 +137,11 @@ def _crown_column(side: str, unit: str, name: str, heading: str) -> Column:
     try:
         bearing = CROWN_SIDES[side] if side in CROWN_SIDES else float(side) % 360.0
     except ValueError:
-        raise TreeListError(
+        raise TableError(
             f"{name}, heading “{heading}”: {side!r} is no bearing; accepted: north, east, south, west, or degrees."
         ) from None
     if unit and unit not in METRES:
-        raise TreeListError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
+        raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
     return Column(f"crown {bearing:g}", METRES[unit or "m"], bearing)
 
 
@@ -166,17 +149,17 @@ def _check_headings(columns: list[Column | None], name: str) -> None:
     known = [column.name for column in columns if column]
     for wanted in ("id", "diameter"):
         if wanted not in known:
-            raise TreeListError(
+            raise TableError(
                 f"{name} has no column “{wanted}”; wanted are at least id and diameter [cm] or girth [cm]."
             )
     if len(set(known)) < len(known):
         twice = next(k for k in known if known.count(k) > 1)
-        raise TreeListError(f"{name} has two columns for “{twice}”; accepted: one.")
+        raise TableError(f"{name} has two columns for “{twice}”; accepted: one.")
 
 
 def _plan(row: list[str], columns: list[Column | None], where: str, practice: str) -> TreePlan:
     if len(row) > len(columns):
-        raise TreeListError(f"{where} has {len(row)} cells for {len(columns)} headings; accepted: one cell a heading.")
+        raise TableError(f"{where} has {len(row)} cells for {len(columns)} headings; accepted: one cell a heading.")
     plan = TreePlan(id="", tree=replace(Tree(), crown=replace(Tree().crown, readings=_crown())))
     lay_deg = 0.0
     edges: list[CrownReading] = []
@@ -193,7 +176,7 @@ def _plan(row: list[str], columns: list[Column | None], where: str, practice: st
     if edges:
         plan = with_value(plan, "tree.crown.readings", tuple(edges))
     if not plan.id:
-        raise TreeListError(f"{where}, column id is empty; accepted: a name.")
+        raise TableError(f"{where}, column id is empty; accepted: a name.")
     return _designed(plan, lay_deg, where, practice)
 
 
@@ -214,12 +197,12 @@ def _value(column: Column, cell: str, where: str) -> Any:
     try:
         value = float(cell.replace(",", ".")) * column.factor
     except ValueError:
-        raise TreeListError(f"{where} is “{cell}”; accepted: a number.") from None
+        raise TableError(f"{where} is “{cell}”; accepted: a number.") from None
     try:
         is_edge = column.bearing_deg is not None
         quantity_at("tree.crown.readings.0.radius_m" if is_edge else NUMBERS[column.name][0]).check(where, value)
     except InputError as error:
-        raise TreeListError(str(error)) from None
+        raise TableError(str(error)) from None
     return value
 
 
@@ -228,7 +211,7 @@ def _species(cell: str, where: str) -> str:
     by_name = {wood.name.lower(): key for key, wood in table.items()}
     found = cell.lower() if cell.lower() in table else by_name.get(cell.lower())
     if found is None:
-        raise TreeListError(f"{where} is “{cell}”, which is not in the species table; accepted: its keys or names.")
+        raise TableError(f"{where} is “{cell}”, which is not in the species table; accepted: its keys or names.")
     return found
 
 
@@ -236,7 +219,7 @@ def _lean_method(cell: str, where: str) -> str:
     by_words = {words: key for key, words in LEAN_METHODS.items()} | {key: key for key in LEAN_METHODS}
     found = by_words.get(cell.lower())
     if found is None:
-        raise TreeListError(f"{where} is “{cell}”; accepted: {', '.join(LEAN_METHODS)}.")
+        raise TableError(f"{where} is “{cell}”; accepted: {', '.join(LEAN_METHODS)}.")
     return found
 
 
@@ -248,5 +231,5 @@ def _designed(plan: TreePlan, lay_deg: float, where: str, practice: str) -> Tree
         made = replace(plan, cut=cut)
         assess_tree(Job(practice=practice, trees=(made,)), made.id)
     except InputError as error:
-        raise TreeListError(f"{where}: {error}") from None
+        raise TableError(f"{where}: {error}") from None
     return made

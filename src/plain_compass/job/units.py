@@ -38,7 +38,7 @@ SPEED_UNIT = {"metric": "m/s", "imperial": "mph"}
 FORCES = {"": 1000.0, "kn": 1000.0, "n": 1.0}
 MASSES = {"": 1.0, "kg": 1.0, "t": 1000.0, "lb": 0.45359237}
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
-ANGLE_KINDS = ("angle", "bearing", "offset_angle")
+ANGLE_KINDS = ("angle", "bearing", "degrees", "offset_angle")
 DEFAULT_UNIT = {
     "metric": {"length": "cm", "girth": "cm", "span": "m", "fine_length": "mm"},
     "imperial": {"length": "in", "girth": "in", "span": "ft", "fine_length": "in"},
@@ -51,6 +51,7 @@ EXAMPLES = {
     "span": "17.5, 17.5 m, 57 ft 5 in, 12 paces",
     "angle": "70, 70°, 35 % (a slope)",
     "bearing": "214, 214°, SW",
+    "degrees": "-2.31745, 54.0021",
     "offset_angle": "20 L, 20 R, -20",
     "ratio": "2, 250 %",
     "count": "2",
@@ -218,6 +219,7 @@ def shown(value: float | None, kind: str, units: str) -> str:
     return {
         "angle": f"{_trim(value, 1)}°",
         "bearing": f"{_trim(value % 360 if value != 360 else 360, 1)}°",
+        "degrees": f"{value:.6f}°",
         "ratio": f"{value * 100:.0f} %",
         "count": f"{value:.0f}",
         "energy": f"{value:.0f} J",

@@ -48,6 +48,7 @@ class Grip:
     at: QPointF
     drag: Callable[[float, float], float | Mapping[str, float]]
     hint: str
+    quiet: bool = False
 
 
 @dataclass(frozen=True, slots=True)

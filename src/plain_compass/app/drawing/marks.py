@@ -76,6 +76,13 @@ def paint_handle(painter: QPainter, at: QPointF, radius: float, palette: Palette
     painter.drawEllipse(at, radius * 0.34, radius * 0.34)
 
 
+def paint_cross(painter: QPainter, at: QPointF, palette: Palette) -> None:
+    """A place that can be dragged among many: a small upright cross until the pointer is on it."""
+    painter.setPen(pen(palette.quiet, 1.4))
+    painter.drawLine(at + QPointF(-4, 0), at + QPointF(4, 0))
+    painter.drawLine(at + QPointF(0, -4), at + QPointF(0, 4))
+
+
 def paint_hatch(
     painter: QPainter, shape: Array, colour: str, spacing: float, *, cross: bool = False, width: float = 0.9
 ) -> None:

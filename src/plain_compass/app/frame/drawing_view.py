@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QToolTip, QWidget
 from ..drawing.canvas import Canvas
 from ..drawing.dimensions import paint_dimensions
 from ..drawing.layout import Grip, Layout
-from ..drawing.marks import paint_handle
+from ..drawing.marks import paint_cross, paint_handle
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
 from ..drawing.scale import Scale
 from ..drawing.viewport import Viewport
@@ -125,7 +125,11 @@ class DrawingView(QWidget):
             self.paint(painter, snapshot, self.scale_now)
             self.fields.paint_tags(painter, snapshot, self.palette_in_use)
             for grip in self.layout_now.grips:
-                paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=grip.path == self._hot)
+                hot = grip.path == self._hot
+                if grip.quiet and not hot:
+                    paint_cross(painter, grip.at, self.palette_in_use)
+                else:
+                    paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=hot)
 
     # Mouse and keys ------------------------------------------------------------------------------------
 

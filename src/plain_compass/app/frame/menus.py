@@ -20,6 +20,8 @@ JOB_MENU = [
     "list.import",
     "list.export",
     "list.readings",
+    "site.import",
+    "site.export",
     "",
     "card.pdf",
     "copy.picture",

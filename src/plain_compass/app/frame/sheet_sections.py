@@ -20,6 +20,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "tree.trunk.bark_m",
             "tree.height_m",
             "tree.condition",
+            "state",
         ),
     ),
     (
@@ -83,8 +84,37 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "kit.pull_N",
         ),
     ),
+    (
+        "Rope",
+        tuple(
+            f"rope.{name}"
+            for name in (
+                "use",
+                "attached_m",
+                "system",
+                "sheave",
+                "haul_N",
+                "redirect",
+                "end",
+                "limit_N",
+                "gear_limit_N",
+                "length_m",
+            )
+        ),
+    ),
     ("You", ("person.pace_m", "person.pace_spread_ratio")),
-    ("Job", ("practice", "site.kept_away_lengths", "site.gust_ratio", "units", "words")),
+    (
+        "Job",
+        (
+            "practice",
+            "site.kept_away_lengths",
+            "site.gust_ratio",
+            "site.origin_east_deg",
+            "site.origin_north_deg",
+            "units",
+            "words",
+        ),
+    ),
 )
 """Title and rows; ``girth:`` shows a diameter as a girth, ``*`` stands for a list with its items."""
 
@@ -104,6 +134,8 @@ def is_shown(path: str, snapshot: Snapshot) -> bool:
         return tree.trunk.butt_diameter_m is not None
     if path.startswith("tree.fork.") and path != "tree.fork.kind":
         return tree.fork.kind == "second"
+    if path.startswith("rope.") and path != "rope.use":
+        return snapshot.plan.rope.use == "set"
     if path == "tree.around.tangled_deg":
         return tree.around.tangled == "yes"
     return True

@@ -38,6 +38,8 @@ def style_sheet(p: Palette) -> str:
         border-bottom: 2px solid {p.quiet}; padding: 3px 9px;
         font-size: 14px; font-weight: 600; }}
     QToolButton#job {{ border: 1px solid {p.line}; }}
+    QToolButton[framed="true"] {{ border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet}; padding: 3px 9px; }}
+    QToolButton[framed="true"]:checked {{ border: 2px solid {p.focus}; }}
     QToolButton[tab="true"] {{ border: none; border-bottom: 3px solid transparent; padding: 8px 12px; }}
     QToolButton[tab="true"]:checked {{ border-bottom: 3px solid {p.ink}; font-weight: 600; }}
     QToolButton[tab="true"]:focus {{ border: 2px solid {p.focus}; }}

@@ -28,6 +28,7 @@ from .recovery import Recovery
 from .settings import Settings
 from .shortcut_sheet import ShortcutSheet
 from .side_column import SideColumn
+from .site_actions import SiteActions
 from .store import Snapshot, Store
 from .style import style_sheet
 from .top_bar import TopBar
@@ -52,8 +53,9 @@ class Window(QMainWindow):
         self.last_field: FieldEdit | None = None
         self.autosave = Autosave(store, recovery)
         self.jobs, self.edits, self.lists = JobActions(self), EditActions(self), ListActions(self)
+        self.sites = SiteActions(self)
         self.commands = Commands(self)
-        self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.edits.commands())
+        self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.sites.commands(), *self.edits.commands())
         self.commands.add(*view_commands(self), *more_commands(self))
         self.scheme = "light"
         self._compose(pages, panels)

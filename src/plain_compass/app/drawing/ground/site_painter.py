@@ -9,8 +9,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.crown import crown_outline
-from ....core.judge_ground import lying
-from ....core.site import KINDS, Obstacle
+from ....core.ground import ground_of
+from ....core.judge_ground import better_side, lying
+from ....core.site import KINDS, Obstacle, Place
 from ....core.ways_out import LENGTH_M, kept_away_m, ways_out
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_word
@@ -39,16 +40,19 @@ def paint_grid(c: Canvas) -> None:
     c.painter.drawText(QRectF(8, view.height() - 22, 200, 18), Align.AlignLeft, text)
 
 
-def paint_site(c: Canvas, picked: int) -> None:
+def paint_site(c: Canvas, picked: str) -> None:
     """Everything that is drawn on the ground, then what this lay means there."""
     _zone(c)
     for index, obstacle in enumerate(c.result.case.site.obstacles):
-        _obstacle(c, obstacle, hot=index == picked)
+        _obstacle(c, obstacle, hot=picked == f"site.obstacles.{index}")
+    _spots(c)
     _crown(c)
     _footprint(c)
+    _rope(c)
     _ways(c)
     _names(c)
     _wind(c)
+    _stand(c)
     c.painter.setPen(pen(c.palette.ink, 1.2))
     c.painter.setBrush(fill(c.palette.sapwood))
     c.painter.drawEllipse(c.scale.origin, 4, 4)
@@ -108,6 +112,46 @@ def _names(c: Canvas) -> None:
             paint_word(c.painter, at + QPointF(0, 14), obstacle.name or KINDS[obstacle.kind], c.palette)
 
 
+def _spots(c: Canvas) -> None:
+    """Spot heights as small numbers, over the ground at this tree's stump."""
+    case = c.result.case
+    if not case.site.spots:
+        return
+    foot = float(ground_of(case.site).height_at_m(np.array([case.at.east_m]), np.array([case.at.north_m]))[0])
+    c.painter.setFont(font(12, narrow=True))
+    for spot in case.site.spots:
+        at = c.scale.point(spot.east_m - case.at.east_m, spot.north_m - case.at.north_m)
+        if c.painter.viewport().contains(at.toPoint()):
+            c.painter.setPen(pen(c.palette.quiet, 1.2))
+            over = spot.height_m - foot
+            text = (
+                f"{'+' if over >= 0.05 else '−' if over <= -0.05 else ''}{c.speech.show(abs(round(over, 1)), 'span')}"
+            )
+            c.painter.drawText(QRectF(at.x() + 9, at.y() - 8, 60, 16), Align.AlignLeft | Align.AlignVCenter, text)
+
+
+def _rope(c: Canvas) -> None:
+    """The line from the tree past the redirect to the anchor, the haul to whoever pulls, and their names."""
+    case, rope = c.result.case, c.result.case.rope
+    if rope.use != "set":
+        return
+
+    def page(place: Place) -> QPointF:
+        return c.scale.point(place.east_m - case.at.east_m, place.north_m - case.at.north_m)
+
+    anchor, hauler = page(rope.anchor), page(rope.hauler)
+    line = [c.scale.origin, page(rope.corner), anchor] if rope.redirect == "set" else [c.scale.origin, anchor]
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.setPen(c.outline("rope", 2.4, c.palette.wedge))
+    c.painter.drawPolyline(QPolygonF(line))
+    c.painter.setPen(c.outline("rope", 1.6, c.palette.wedge, Qt.PenStyle.DotLine))
+    c.painter.drawLine(anchor, hauler)
+    names = {"anchor": anchor, "hauler": hauler} | ({"redirect": line[1]} if len(line) == 3 else {})
+    for name, at in names.items():
+        if c.painter.viewport().contains(at.toPoint()):
+            paint_word(c.painter, at + QPointF(0, 18), name, c.palette)
+
+
 def _crown(c: Canvas) -> None:
     readings = c.result.case.tree.crown.readings
     turn = math.radians(readings[0].bearing_deg)
@@ -156,6 +200,18 @@ def _ways(c: Canvas) -> None:
         c.painter.setPen(pen(c.palette.load, 2.6))
         c.painter.drawLine(end + QPointF(-6, -6), end + QPointF(6, 6))
         c.painter.drawLine(end + QPointF(-6, 6), end + QPointF(6, -6))
+
+
+def _stand(c: Canvas) -> None:
+    """On which side of the stump to stand for the back cut."""
+    case = c.result.case
+    best, _ = better_side(case, c.result.parts)
+    turn = case.cut.lay_deg + (100.0 if best.side == "right" else -100.0)
+    at = c.scale.origin + towards(turn) * 13
+    c.painter.setPen(pen(c.palette.sheet, 1.0))
+    c.painter.setBrush(fill(c.palette.ink))
+    c.painter.drawRect(QRectF(at.x() - 4, at.y() - 4, 8, 8))
+    paint_word(c.painter, c.scale.origin + towards(turn) * 44, "stand", c.palette)
 
 
 def _wind(c: Canvas) -> None:

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.findings import GROUPS, Finding
-from ....core.sequence import order_of_cuts, wedge_plan
+from ....core.sequence import ground_plan, order_of_cuts, wedge_plan
 from ....job.words import glossary
 from ...drawing.canvas import Canvas
 from ...drawing.dimensions import paint_dimensions
@@ -167,15 +166,9 @@ def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bott
     y += 4 + _heading(painter, MARGIN, y + 4, left_width, "Wedges")
     for line in wedge_plan(result):
         y += _listed(painter, MARGIN, y, left_width, "·", speech.phrase(line))
-    kept = snapshot.job.site.kept_away_lengths * snapshot.plan.tree.height_m
-    y += _listed(
-        painter,
-        MARGIN,
-        y + 4,
-        left_width,
-        "·",
-        f"Everyone else at least {speech.show(math.ceil(kept), 'span')} away, more downhill.",
-    )
+    y += 4 + _heading(painter, MARGIN, y + 4, left_width, "On the ground")
+    for line in ground_plan(result):
+        y += _listed(painter, MARGIN, y, left_width, "·", speech.phrase(line))
     if snapshot.plan.notes:
         y += 6 + _heading(painter, MARGIN, y + 6, left_width, "Notes")
         _paragraph(

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from ....core.site import Place
+from ....core.site import Place, SpotHeight
 from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
 from ...drawing.ground.site_painter import paint_grid, paint_site
 from ...drawing.layout import FieldPlace, Grip, Layout
@@ -28,18 +28,18 @@ class SiteView(DrawingView):
 
     Signals:
         read: the bearing under the pointer, or chosen by the arrow keys.
-        picked: index of the obstacle taken hold of; -1 for none.
+        picked: path of what was taken hold of: an obstacle, a spot height, a place of the rope.
         dropped: where a new obstacle was dropped, as (east, north) metres.
     """
 
     read = Signal(float)
-    picked = Signal(int)
+    picked = Signal(str)
     dropped = Signal(float, float)
 
     def __init__(self, store: Store, rose: RoseReckoner, parent: QWidget | None = None) -> None:
         self.rose = rose
         self.read_deg = 0.0
-        self.chosen = -1
+        self.chosen = ""
         self.dropping = ""
         super().__init__(store, parent)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -71,20 +71,38 @@ class SiteView(DrawingView):
             return round(math.degrees(math.atan2(right_m - offset[0], up_m - offset[1]))) % 360
 
         grips = [Grip("cut.lay_deg", middle + towards(lay) * (self.ring_px - 14), turned, "turn the lay")]
-        return Layout(fields, (*grips, *self._corners(snapshot, scale)))
+        return Layout(fields, (*grips, *self._corners(snapshot, scale), *self._places(snapshot, scale)))
 
     def _corners(self, snapshot: Snapshot, scale: Scale) -> list[Grip]:
         """Corners of the obstacle that is picked, and the first corner of every other one."""
         at, found = snapshot.plan.at, []
         for index, obstacle in enumerate(snapshot.job.site.obstacles):
-            shown = len(obstacle.points) if index == self.chosen else 1
+            shown = len(obstacle.points) if self.chosen == f"site.obstacles.{index}" else 1
             for corner, point in enumerate(obstacle.points[:shown]):
-                where = scale.point(point.east_m - at.east_m, point.north_m - at.north_m)
-                if self.rect().contains(where.toPoint()):
-                    found.append(
-                        Grip(f"site.obstacles.{index}.points.{corner}.east_m", where, _moved(index, corner, at), "drag")
-                    )
+                found += self._grip(scale, f"site.obstacles.{index}.points.{corner}", point, at)
         return found
+
+    def _places(self, snapshot: Snapshot, scale: Scale) -> list[Grip]:
+        """Spot heights, and the rope's anchor, redirect and hauler."""
+        at, rope, found = snapshot.plan.at, snapshot.plan.rope, []
+        for index, spot in enumerate(snapshot.job.site.spots):
+            path = f"site.spots.{index}"
+            found += self._grip(scale, path, spot, at, quiet=self.chosen != path)
+        if rope.use == "set":
+            places = {"anchor": rope.anchor, "hauler": rope.hauler}
+            places |= {"corner": rope.corner} if rope.redirect == "set" else {}
+            for name, place in places.items():
+                found += self._grip(scale, f"rope.{name}", place, at)
+        return found
+
+    def _grip(
+        self, scale: Scale, path: str, place: Place | SpotHeight, at: Place, *, quiet: bool = False
+    ) -> list[Grip]:
+        """The grip of a place, where it is in sight."""
+        where = scale.point(place.east_m - at.east_m, place.north_m - at.north_m)
+        if not self.rect().contains(where.toPoint()):
+            return []
+        return [Grip(f"{path}.east_m", where, _moved(path, at), "drag", quiet)]
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Plan, rose, lay."""
@@ -123,8 +141,9 @@ class SiteView(DrawingView):
             self.dropped.emit(at.east_m + right, at.north_m + up)
             return
         super().mousePressEvent(event)
-        if self._dragged is not None and self._dragged.path.startswith("site.obstacles."):
-            self.picked.emit(int(self._dragged.path.split(".")[2]))
+        if self._dragged is not None and self._dragged.path.startswith(("site.", "rope.")):
+            parts = self._dragged.path.split(".")
+            self.picked.emit(".".join(parts[:3] if parts[0] == "site" else parts[:2]))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Arrow keys read the next bearing, ten at a time with Shift; Enter turns the lay there."""
@@ -153,9 +172,8 @@ class Legend(QWidget):
             paint_legend(painter, QRectF(self.rect()), self.store.snapshot.speech, self.palette_in_use)
 
 
-def _moved(index: int, corner: int, at: Place):  # type: ignore[no-untyped-def]  # noqa: ANN202
+def _moved(path: str, at: Place) -> Callable[[float, float], Mapping[str, float]]:
     def moved(right_m: float, up_m: float) -> Mapping[str, float]:
-        head = f"site.obstacles.{index}.points.{corner}"
-        return {f"{head}.east_m": round(at.east_m + right_m, 1), f"{head}.north_m": round(at.north_m + up_m, 1)}
+        return {f"{path}.east_m": round(at.east_m + right_m, 1), f"{path}.north_m": round(at.north_m + up_m, 1)}
 
     return moved

@@ -1,0 +1,139 @@
+"""Beside the plan: the fields of what is taken hold of, an obstacle, a spot height or a place of the rope."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QGridLayout, QLabel, QLineEdit, QToolButton, QWidget
+
+from ....core.paths import held
+from ....core.site import Obstacle
+from ....job.site_edits import add_corner, remove_obstacle, remove_spot
+from ...drawing.palette import font
+from ...frame.choice_edit import ChoiceEdit
+from ...frame.field_edit import FieldEdit
+from ...frame.store import Snapshot, Store
+from .polar import PolarEdit
+
+OBSTACLE = ("kind", "cost", "radius_m", "height_m", "base_m")
+ROPE = ("rope.attached_m", "rope.system", "rope.sheave", "rope.haul_N", "rope.redirect")
+ROPE_PLACES = {"rope.anchor": "Anchor", "rope.corner": "Redirect", "rope.hauler": "Hauler"}
+EDITOR_PX = 128
+WORDS = ("kind", "cost", "rope.system", "rope.sheave", "rope.redirect")
+
+
+def tool_button(text: str, do: Callable[[], object], name: str) -> QToolButton:
+    """A small button that says what it does."""
+    button = QToolButton()
+    button.setText(text)
+    button.setObjectName(name)
+    button.setProperty("framed", True)
+    button.clicked.connect(lambda _=False: do())
+    return button
+
+
+class PickedPanel(QWidget):
+    """Fields of one thing on the plan, by its path; an empty path shows none.
+
+    Signals:
+        gone: what was shown has been removed.
+    """
+
+    gone = Signal()
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.path = ""
+        self.editors: list[FieldEdit | ChoiceEdit | PolarEdit] = []
+        self.name = QLineEdit()
+        self.name.setFont(font(14))
+        self.name.setAccessibleName("Name of the obstacle")
+        self.name.setPlaceholderText("name")
+        self.name.editingFinished.connect(self._name)
+        self.form = QGridLayout(self)
+        self.form.setContentsMargins(0, 0, 0, 0)
+        self.form.setVerticalSpacing(2)
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Follow the document."""
+        for editor in self.editors:
+            editor.refresh(snapshot)
+
+    def show_picked(self, path: str) -> None:
+        """Show the fields of another thing."""
+        self.path = path
+        while (item := self.form.takeAt(0)) is not None:
+            if (old := item.widget()) is not None and old is not self.name:
+                old.hide()
+                old.deleteLater()
+        self.editors = []
+        self.name.setVisible(path.startswith("site.obstacles."))
+        if path.startswith("site.obstacles."):
+            self._obstacle(path)
+        elif path.startswith("site.spots."):
+            self._spot(path)
+        elif path:
+            self._rope(path)
+
+    def _obstacle(self, path: str) -> None:
+        obstacle: Obstacle = held(self.store.snapshot.job, path)
+        self.name.setText(obstacle.name)
+        self.form.addWidget(self.name, 0, 0, 1, 2)
+        shown = [n for n in OBSTACLE if n != "base_m" or obstacle.kind in ("tree", "save")]
+        self._rows([f"{path}.{name}" for name in shown], f"{path}.points.0")
+        corner = tool_button("Corner +", lambda: self._corner(path), "ground:corner")
+        corner.setEnabled(obstacle.shape != "spot")
+        self._buttons(corner, tool_button("Remove", lambda: self._remove(path), "ground:remove"))
+
+    def _spot(self, path: str) -> None:
+        self._heading("Spot height")
+        self._rows([f"{path}.height_m"], path)
+        self._buttons(tool_button("Remove", lambda: self._remove(path), "ground:remove"))
+
+    def _rope(self, path: str) -> None:
+        self._heading(f"Rope: {ROPE_PLACES[path].lower()}")
+        self._rows(list(ROPE), path)
+
+    def _heading(self, text: str) -> None:
+        label = QLabel(text)
+        label.setFont(font(13, strong=True))
+        self.form.addWidget(label, 0, 0, 1, 2)
+
+    def _rows(self, paths: list[str], place: str) -> None:
+        editors: list[FieldEdit | ChoiceEdit | PolarEdit] = [
+            ChoiceEdit(self.store, path) if path.endswith(WORDS) else FieldEdit(self.store, path) for path in paths
+        ]
+        editors += [PolarEdit(self.store, place, part) for part in ("bearing", "distance")]
+        editors += [FieldEdit(self.store, f"{place}.{axis}") for axis in ("east_m", "north_m")]
+        for editor in editors:
+            editor.refresh(self.store.snapshot)
+            row = self.form.rowCount()
+            label = QLabel(editor.accessibleName().removesuffix(" from the tree"))
+            label.setFont(font(13, narrow=True))
+            self.form.addWidget(label, row, 0)
+            editor.setFixedWidth(EDITOR_PX)
+            self.form.addWidget(editor, row, 1)
+        self.editors = editors
+
+    def _buttons(self, *buttons: QToolButton) -> None:
+        row = self.form.rowCount()
+        for column, button in enumerate(buttons):
+            self.form.addWidget(button, row, column)
+
+    def _corner(self, path: str) -> None:
+        if self.store.change("corner added", lambda job: add_corner(job, int(path.split(".")[2]))):
+            self.show_picked(path)
+
+    def _remove(self, path: str) -> None:
+        index = int(path.split(".")[2])
+        spot = path.startswith("site.spots.")
+        remove, title = (remove_spot, "spot height removed") if spot else (remove_obstacle, "obstacle removed")
+        if self.store.change(title, lambda job: remove(job, index)):
+            self.gone.emit()
+
+    def _name(self) -> None:
+        path = f"{self.path}.name"
+        if self.path.startswith("site.obstacles.") and self.name.text() != self.store.snapshot.value(path):
+            self.store.set(path, self.name.text(), "obstacle named", joins=True)
