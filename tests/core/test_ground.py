@@ -219,6 +219,14 @@ def test_a_steep_way_is_no_way_and_downhill_the_zone_is_longer() -> None:
     assert kept_away_m(Site(slope_deg=2.0), Place(), 20.0, 90.0) == 40.0
 
 
+@pytest.mark.parametrize(("overhead", "level"), [("no", "clear"), ("unknown", "unknown"), ("yes", "watch")])
+def test_a_way_out_under_a_crown_is_no_better_than_what_hangs_there(overhead: str, level: str) -> None:
+    site = on(replace(neighbour(110, 6, 15.0, radius=4.0), overhead=overhead, name="the poplar"))
+    found = finding(assess(standing(site)), "way_out.paths")
+    assert found.level == level
+    assert ("the poplar" in found.sentence.template) == (level != "clear")
+
+
 def test_a_track_inside_the_zone_must_be_closed() -> None:
     near, far = (Obstacle(kind="track", shape="line", points=(Place(-90, n), Place(90, n))) for n in (25.0, 35.0))
     assert people_inside(on(near, far), HERE, 15.0) == (0,)

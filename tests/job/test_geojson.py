@@ -110,6 +110,13 @@ def test_a_spot_height_without_height_and_a_rock_on_a_stem_are_skipped() -> None
     assert "on the stem of WH-12" in found.skipped[1]
 
 
+def test_a_tree_without_height_is_taken_with_the_usual_one_and_said_so() -> None:
+    content = collection(feature("Point", [9, 9], kind="tree"), feature("Point", [5, 9], kind="stump"))
+    found = import_geojson(content, "site", demo_job())
+    assert [o.height_m for o in found.obstacles] == [15.0, 0.4]
+    assert found.assumed == ("Feature 1: neighbour tree without height_m, taken as 15 m high; measure it.",)
+
+
 @pytest.mark.parametrize("origin", ["here", [1], [200, 0], [0, "x"], {}])
 def test_an_origin_that_is_none_is_refused(origin: Any) -> None:
     with pytest.raises(GeoJsonError, match="states the origin"):

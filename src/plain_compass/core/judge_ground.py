@@ -222,12 +222,17 @@ def _ways(case: Case) -> Finding:
     left, right = ways_out(case.site, case.at, case.cut.lay_deg)
     free = [way for way in (left, right) if way.free]
     if len(free) == 2:
+        unseen = sorted({index for way in free for index in way.under_unseen})
+        text = "Both ways out, {left} and {right}, are free of what is drawn."
+        if unseen:
+            names = listed([_escaped(called(case.site.obstacles[index])) for index in unseen])
+            text = f"The ways out, {{left}} and {{right}}, lead under {names}, and nobody has looked what hangs there."
         return _site(
             "way_out.paths",
             "way_out",
-            "clear",
-            "Both ways out, {left} and {right}, are free of what is drawn.",
-            "Clear them of brush before the saw starts.",
+            "unknown" if unseen else "clear",
+            text,
+            "Look up into what they lead under; clear them of brush before the saw starts.",
             left=(left.bearing_deg, "bearing"),
             right=(right.bearing_deg, "bearing"),
         )
@@ -235,6 +240,8 @@ def _ways(case: Case) -> Finding:
     if shut.blocked_by is not None:
         name = _escaped(called(case.site.obstacles[shut.blocked_by]))
         why = f"{name} stands in it"
+    elif shut.under_dead:
+        why = f"it leads under the dead wood of {_escaped(called(case.site.obstacles[shut.under_dead[0]]))}"
     else:
         why = f"it is steeper than {STEEP_DEG:.0f} degrees"
     lead = "One way out" if free else "Neither way out is free: the one"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from .around import SEEN
 from .hashing import hashed_once
 from .quantity import bearing, choice, quantity
 
@@ -84,6 +85,9 @@ class Obstacle:
         label="crown base",
         step=0.25,
         help="Height of a neighbour's lowest live crown.",
+    )
+    overhead: str = choice(
+        "unknown", SEEN, "dead wood above", "Dead or hung wood in a neighbour's crown, over those who pass under it."
     )
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from .ground import slope_at
 from .site import Place, Site
-from .ways_out import STEEP_DEG, ways_out
+from .ways_out import ways_out
 
 DOWNHILL_FROM_DEG = 5.0
 """Slope from which a side of the stump counts as downhill."""
@@ -47,6 +47,6 @@ def sides(site: Site, at: Place, lay_deg: float, load_left_m: float) -> tuple[Si
         sign = 1.0 if way.side == "left" else -1.0
         downhill = slope >= DOWNHILL_FROM_DEG and sign * off < 0 and 15.0 < abs(off) < 165.0
         under = sign * load_left_m > 0.05
-        found.append(Side(way.side, way.blocked_by is None and abs(way.rise_deg) <= STEEP_DEG, downhill, under))
+        found.append(Side(way.side, way.free, downhill, under))
     found.sort(key=lambda side: side.against)
     return found[0], found[1]

@@ -31,6 +31,8 @@ class WayOut:
         blocked_at_m: how far out that is.
         rise_deg: slope along it, uphill positive.
         side: ``left`` or ``right`` of somebody who looks along the lay.
+        under_dead, under_unseen: indices of the neighbours under whose crowns it leads, where dead or hung wood is
+            known to be above, and where nobody has looked.
     """
 
     bearing_deg: float
@@ -38,11 +40,13 @@ class WayOut:
     blocked_at_m: float
     rise_deg: float
     side: str
+    under_dead: tuple[int, ...] = ()
+    under_unseen: tuple[int, ...] = ()
 
     @property
     def free(self) -> bool:
-        """Whether it can be walked quickly."""
-        return self.blocked_by is None and abs(self.rise_deg) <= STEEP_DEG
+        """Whether it can be walked quickly, under nothing that is known to hang."""
+        return self.blocked_by is None and abs(self.rise_deg) <= STEEP_DEG and not self.under_dead
 
 
 @lru_cache(maxsize=64)
@@ -69,7 +73,22 @@ def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
         if met.any():
             nearest = int(np.where(met, along, np.inf).argmin())
             blocked, at_m = int(points.owner[nearest]), max(float(along[nearest]), 0.0)
-    return WayOut(bearing, blocked, at_m, rise_along_deg(site, at, bearing, LENGTH_M), side)
+    dead, unseen = _under(site, at, bearing)
+    return WayOut(bearing, blocked, at_m, rise_along_deg(site, at, bearing, LENGTH_M), side, dead, unseen)
+
+
+def _under(site: Site, at: Place, bearing_deg: float) -> tuple[tuple[int, ...], tuple[int, ...]]:
+    """Neighbours whose crowns hang over a path: (with dead wood, not looked at)."""
+    turn = math.radians(bearing_deg)
+    found: dict[str, list[int]] = {"yes": [], "unknown": [], "no": []}
+    for index, other in enumerate(site.obstacles):
+        if other.kind not in ("tree", "save"):
+            continue
+        east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
+        along = min(max(east * math.sin(turn) + north * math.cos(turn), 0.0), LENGTH_M)
+        if math.hypot(east - along * math.sin(turn), north - along * math.cos(turn)) < other.radius_m:
+            found[other.overhead].append(index)
+    return tuple(found["yes"]), tuple(found["unknown"])
 
 
 def kept_away_m(site: Site, at: Place, tree_height_m: float, bearing_deg: float) -> float:

@@ -105,7 +105,9 @@ def _with_neighbours(site: Site, trees: tuple[TreePlan, ...], tree_id: str) -> S
 def _neighbour(plan: TreePlan) -> Obstacle:
     tree = plan.tree
     radius = round(mean_radius_m(tree.crown), 2)
-    return Obstacle("tree", plan.id, "none", "spot", (plan.at,), radius, tree.height_m, tree.crown.base_m)
+    seen = (tree.around.dead_limbs, tree.around.hung_pieces)
+    overhead = "yes" if "yes" in seen else "unknown" if "unknown" in seen else "no"
+    return Obstacle("tree", plan.id, "none", "spot", (plan.at,), radius, tree.height_m, tree.crown.base_m, overhead)
 
 
 def assess_tree(job: Job, tree_id: str) -> Assessment:

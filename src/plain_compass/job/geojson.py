@@ -30,6 +30,8 @@ SHAPES = {geometry: shape for shape, geometry in GEOMETRY.items()}
 LOCAL, POSITIONS = "local metres", "longitude and latitude"
 SPOT, OWN = "spot height", "this job's tree"
 NUMBERS = ("height_m", "radius_m", "base_m")
+TALL = ("tree", "save", "wall", "roof", "wire", "bank")
+"""Kinds whose height decides something."""
 DECIMALS = 3
 
 
@@ -44,6 +46,7 @@ class Imported:
     Attributes:
         obstacles, spots: what could be taken.
         skipped: a sentence for each feature that could not, with its number.
+        assumed: a sentence for each that was taken with a height it does not state.
         origin: what the file states as its origin; None where it states none.
     """
 
@@ -51,6 +54,7 @@ class Imported:
     skipped: tuple[str, ...]
     spots: tuple[SpotHeight, ...] = ()
     origin: Origin | None = None
+    assumed: tuple[str, ...] = ()
 
 
 def site_geojson(job: Job, *, positions: bool = False) -> str:
@@ -100,7 +104,7 @@ def site_geojson(job: Job, *, positions: bool = False) -> str:
 def _feature(obstacle: Obstacle, pair: Callable[[Place], list[float]]) -> dict[str, Any]:
     pairs = [pair(point) for point in obstacle.points]
     coordinates: Any = {"spot": pairs[0], "line": pairs, "area": [[*pairs, pairs[0]]]}[obstacle.shape]
-    told = {name: getattr(obstacle, name) for name in ("kind", "name", "cost", *NUMBERS)}
+    told = {name: getattr(obstacle, name) for name in ("kind", "name", "cost", "overhead", *NUMBERS)}
     return {
         "type": "Feature",
         "properties": told,
@@ -130,6 +134,7 @@ def import_geojson(text: str, name: str, job: Job) -> Imported:
     taken: list[Obstacle] = []
     spots: dict[tuple[float, float], SpotHeight] = {}
     skipped: list[str] = []
+    assumed: list[str] = []
     for number, feature in enumerate(whole["features"], start=1):
         if len(taken) >= MOST_OBSTACLES or len(spots) >= MOST_SPOTS:
             rest = len(whole["features"]) - number + 1
@@ -144,9 +149,12 @@ def import_geojson(text: str, name: str, job: Job) -> Imported:
             continue
         if isinstance(made, Obstacle):
             taken.append(made)
+            if made.kind in TALL and "height_m" not in (feature.get("properties") or {}):
+                what = f"{KINDS[made.kind]} without height_m"
+                assumed.append(f"Feature {number}: {what}, taken as {made.height_m:g} m high; measure it.")
         elif made is not None:
             spots.setdefault((round(made.east_m, 2), round(made.north_m, 2)), made)
-    return Imported(tuple(taken), tuple(skipped), tuple(spots.values()), stated)
+    return Imported(tuple(taken), tuple(skipped), tuple(spots.values()), stated, tuple(assumed))
 
 
 def _read(text: str, name: str) -> dict[str, Any]:
@@ -196,6 +204,7 @@ def _taken(feature: Any, origin: Origin | None) -> Obstacle | SpotHeight | None:
     made = Obstacle(kind, str(told.get("name") or ""), told.get("cost", cost), shape, points, radius, height)
     if made.cost not in COSTS:
         raise ValueError(f"cost {made.cost!r} is not one of {', '.join(COSTS)}")
+    made = replace(made, overhead=told.get("overhead", "unknown"))
     for key in NUMBERS:
         if key in told:
             made = with_value(made, key, _number(told[key], key))

@@ -12,6 +12,7 @@ from ..core.findings import Finding
 from ..core.judge_ground import better_side, called, caught, lying
 from ..core.landing import hits_on
 from ..core.plan import Assessment
+from ..core.resting import Resting
 from ..core.survey import survey
 from ..core.ways_out import kept_away_m, ways_out
 from .document import Job, TreePlan
@@ -84,10 +85,17 @@ def _ground(result: Assessment) -> dict[str, Any]:
             }
             for c in catches
         ],
-        "lying": plain(result.parts.resting),
+        "lying": _lying(result.parts.resting),
         "stand": better_side(case, result.parts)[0].side,
         "kept_away_m": kept_away_m(case.site, case.at, case.tree.height_m, case.cut.lay_deg),
     }
+
+
+def _lying(resting: Resting) -> dict[str, Any]:
+    """The stem on the ground, with the bending along it."""
+    along = {"along_m": resting.along_m, "lies_m": resting.lies_m, "break_index_along": resting.index}
+    found: dict[str, Any] = plain(resting)
+    return found | {name: [round(float(each), 4) for each in held] for name, held in along.items()}
 
 
 def _survey(job: Job, plan: TreePlan, result: Assessment) -> dict[str, Any]:

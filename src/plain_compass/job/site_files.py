@@ -11,7 +11,7 @@ from .spot_heights import import_spots
 
 
 def with_site_file(job: Job, text: str, name: str) -> tuple[Job, str, tuple[str, ...]]:
-    """(the job with the file's site, what was taken, a sentence for each thing that was not).
+    """(the job with the file's site, what was taken, a sentence for each thing that was not, or only by guess).
 
     A ``.csv`` holds spot heights, anything else is GeoJSON. Raises TableError or GeoJsonError when it is neither.
     """
@@ -22,4 +22,4 @@ def with_site_file(job: Job, text: str, name: str) -> tuple[Job, str, tuple[str,
     told = f"{len(found.obstacles)} obstacles"
     if found.spots:
         told += f" and {len(found.spots)} spot heights"
-    return with_imported(job, found), told, found.skipped
+    return with_imported(job, found), told, found.skipped + found.assumed

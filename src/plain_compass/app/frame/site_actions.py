@@ -47,7 +47,7 @@ class SiteActions:
     def show_skipped(self, name: str, sentences: tuple[str, ...]) -> None:
         """What could not be taken, a line each."""
         box = QMessageBox(self.window)
-        box.setText(f"{len(sentences)} of {name} could not be taken; the rest is on the plan.")
+        box.setText(f"{name}: {len(sentences)} could not be taken, or only with a guess; the rest is on the plan.")
         box.setInformativeText(sentences[0])
         box.setDetailedText("\n".join(sentences[:SHOWN]))
         box.exec()

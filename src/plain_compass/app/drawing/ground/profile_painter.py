@@ -8,6 +8,7 @@ from PySide6.QtGui import QPolygonF
 
 from ....core.findings import level_of
 from ....core.ground import profile_on
+from ....core.resting import BREAKS_TO_m
 from ..canvas import Canvas
 from ..marks import paint_word
 from ..palette import fill, font, level_colour, pen
@@ -16,6 +17,8 @@ from ..scale import Scale, polygon
 Align = Qt.AlignmentFlag
 MARGIN_PX, HEAD_PX, FOOT_PX = 14.0, 42.0, 24.0
 STEP_M = 5.0
+BENT_PX = 26.0
+"""How far over the stem the line of bending stands where it breaks."""
 
 
 def profile_scale(width: float, height: float, along_m: float, low_m: float, high_m: float) -> Scale:
@@ -67,6 +70,9 @@ def _stem(c: Canvas, scale: Scale) -> None:
     c.painter.setPen(pen(c.palette.wedge, 2.0))
     bears = [QPointF(*at) for at, load in zip(under.tolist(), lying.contact_N.tolist(), strict=True) if load > 0]
     c.painter.drawLines([QLineF(at + QPointF(0, 2), at + QPointF(0, 9)) for at in bears])
+    bent = np.column_stack([over[:, 0], over[:, 1] - BENT_PX * np.minimum(lying.index, 1.2)])
+    c.painter.setPen(pen(c.palette.load, 1.4))
+    c.painter.drawPolyline(polygon(bent[lying.thick_m >= BREAKS_TO_m]))
     worst = int(lying.index.argmax())
     colour = level_colour(c.palette, level_of(lying.break_index))
     c.painter.setPen(pen(colour, 2.4))
@@ -96,5 +102,6 @@ def _words(c: Canvas, scale: Scale) -> None:
     by = {"top": "top", "middle": "middle", "butt": "lower stem"}[lying.touches_by]
     c.painter.setPen(pen(c.palette.quiet))
     c.painter.setFont(font(12, narrow=True))
-    told = f"▲ touches first: {by}, at {c.speech.show(lying.touches_deg, 'angle')} of tilt · ticks: where it bears"
+    tilt = c.speech.show(lying.touches_deg, "angle")
+    told = f"▲ touches first: {by}, at {tilt} of tilt · ticks: where it bears · upper line: bending"
     c.painter.drawText(QRectF(0, 6, view.width() - 12, 18), Align.AlignRight | Align.AlignVCenter, told)

@@ -16,11 +16,11 @@ from ...frame.field_edit import FieldEdit
 from ...frame.store import Snapshot, Store
 from .polar import PolarEdit
 
-OBSTACLE = ("kind", "cost", "radius_m", "height_m", "base_m")
+OBSTACLE = ("kind", "cost", "radius_m", "height_m", "base_m", "overhead")
 ROPE = ("rope.attached_m", "rope.system", "rope.sheave", "rope.haul_N", "rope.redirect")
 ROPE_PLACES = {"rope.anchor": "Anchor", "rope.corner": "Redirect", "rope.hauler": "Hauler"}
 EDITOR_PX = 128
-WORDS = ("kind", "cost", "rope.system", "rope.sheave", "rope.redirect")
+WORDS = ("kind", "cost", "overhead", "rope.system", "rope.sheave", "rope.redirect")
 
 
 def tool_button(text: str, do: Callable[[], object], name: str) -> QToolButton:
@@ -81,7 +81,7 @@ class PickedPanel(QWidget):
         obstacle: Obstacle = held(self.store.snapshot.job, path)
         self.name.setText(obstacle.name)
         self.form.addWidget(self.name, 0, 0, 1, 2)
-        shown = [n for n in OBSTACLE if n != "base_m" or obstacle.kind in ("tree", "save")]
+        shown = [n for n in OBSTACLE if n not in ("base_m", "overhead") or obstacle.kind in ("tree", "save")]
         self._rows([f"{path}.{name}" for name in shown], f"{path}.points.0")
         corner = tool_button("Corner +", lambda: self._corner(path), "ground:corner")
         corner.setEnabled(obstacle.shape != "spot")
