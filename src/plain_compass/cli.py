@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
-from .commands import instruments, measure, rose, site, trees
+from .commands import cuts, instruments, measure, rose, site, trees
 from .core.errors import PlainCompassError
 
 
@@ -56,6 +56,22 @@ def _parser() -> argparse.ArgumentParser:
     simulated = commands.add_parser("instruments", help="run small simulated instruments on loopback")
     instruments.add_to(simulated)
     simulated.set_defaults(run=instruments.run)
+    listed = commands.add_parser("cuts", help="the table of cuts: when each fits, and its usual mistake")
+    listed.add_argument("--json", action="store_true", help="print one JSON object")
+    listed.set_defaults(run=cuts.table)
+    for name, what, words in (
+        ("stages", cuts.stages, "the cut of one tree as standing states, with usual mistakes played in"),
+        ("suggest", cuts.suggestions, "the three best designs for one tree, and what each gives up"),
+    ):
+        about = commands.add_parser(name, help=words)
+        _file_and_tree(about)
+        about.add_argument("--json", action="store_true", help="print one JSON object")
+        about.set_defaults(run=lambda arguments, what=what: what(*_load(arguments), arguments))
+    schools = commands.add_parser("practices", help="the schools, and where they disagree")
+    schools.add_argument("--json", action="store_true", help="print one JSON object")
+    schools.add_argument("--save", nargs=2, metavar=("KEY", "FILE"), help="write one practice to a file, to be shared")
+    schools.add_argument("--add", type=Path, metavar="FILE", help="take a practice in from a file")
+    schools.set_defaults(run=cuts.schools)
     commands.add_parser("schema", help="print the JSON Schema of job files").set_defaults(run=_schema)
     return parser
 

@@ -162,4 +162,4 @@ def test_the_rose_command_tells_every_bearing_in_json(capsys: pytest.CaptureFixt
     assert [row["bearing_deg"] for row in rows] == [0, 90, 180, 270]
     assert set(rows[0]) >= {"margin", "ruled_by", "help", "targets", "pull_N", "refused"}
     assert main(["rose", "demo", "--every", "90"]) == 0
-    assert "decay.shell" in capsys.readouterr().out
+    assert "bar.reach" in capsys.readouterr().out

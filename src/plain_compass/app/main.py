@@ -46,8 +46,14 @@ def _measure(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     return MeasurePanel(store, commands, parent)
 
 
+def _stages(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.stages.page import StagesPage
+
+    return StagesPage(store, commands, parent)
+
+
 # Steps are imported when they are first opened: a third of the start-up would otherwise go to pages nobody looks at.
-PAGES: dict[str, PageFactory] = {"look": _look, "ground": _ground, "cut": CutPage, "card": _card}
+PAGES: dict[str, PageFactory] = {"look": _look, "ground": _ground, "cut": CutPage, "stages": _stages, "card": _card}
 PANELS: dict[str, PageFactory] = {"Measure": _measure}
 
 

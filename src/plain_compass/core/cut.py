@@ -6,8 +6,37 @@ from dataclasses import dataclass, field
 
 from .quantity import choice, quantity
 
-FACE_FORMS = {"conventional": "conventional: level floor", "open": "open: both slope", "reverse": "reverse: level roof"}
-BACK_FORMS = {"plain": "plain, from behind", "bored": "bored, [strap] released last"}
+FACE_FORMS = {
+    "conventional": "conventional: level floor",
+    "open": "open: both slope",
+    "reverse": "reverse: level roof",
+    "narrow": "narrow and deep, corners nipped",
+    "blocked": "blocked out, with a snipe",
+    "flare": "over a large flare",
+    "none": "no [face]",
+}
+BACK_FORMS = {
+    "plain": "plain, from behind",
+    "bored": "bored, [strap] released last",
+    "toothed": "bored, toothed [strap]",
+    "vees": "two V cuts from the sides",
+    "corner": "split-level, one corner kept",
+    "quarter": "quarter cut, wedge first",
+    "sides": "from two sides",
+    "posts": "four posts, no [face]",
+    "slot": "slot lock",
+    "axe": "axe or hand-saw",
+}
+HELD_BACK = ("bored", "toothed", "vees", "corner", "posts", "slot")
+"""Back cuts that leave wood holding behind until it is let go on purpose."""
+HINGE_FORMS = {
+    "strip": "even strip",
+    "tapered": "tapered",
+    "heart": "heart bored out",
+    "lengthened": "fibres lengthened at one corner",
+    "relieved": "relieved on the lean side",
+}
+SIDES = {"left": "left", "right": "right"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +80,40 @@ class Face:
         step=0.005,
         help="How far one [face] cut runs past the other at the apex; it shuts early. Zero when they meet.",
     )
+    block_m: float = quantity(
+        0.05,
+        kind="length",
+        low=0.0,
+        high=0.4,
+        label="blocked-out gap",
+        step=0.005,
+        help="Height of the block taken out at the apex, so that the [face] shuts later.",
+    )
+    snipe_left_m: float = quantity(
+        0.05,
+        kind="length",
+        low=0.0,
+        high=0.6,
+        label="snipe left",
+        step=0.005,
+        help="How far the snipe begins from the [back cut]'s line, left; unequal ends turn the butt.",
+    )
+    snipe_right_m: float = quantity(
+        0.05,
+        kind="length",
+        low=0.0,
+        high=0.6,
+        label="snipe right",
+        step=0.005,
+        help="How far the snipe begins from the [back cut]'s line, right.",
+    )
+
+    @property
+    def sloped(self) -> tuple[str, ...]:
+        """Which of the two cuts slopes in this form, and so has an angle to be typed."""
+        return {"open": ("roof", "floor"), "narrow": ("roof", "floor"), "reverse": ("floor",), "none": ()}.get(
+            self.form, ("roof",)
+        )
 
     @property
     def angles_deg(self) -> tuple[float, float]:
@@ -59,6 +122,10 @@ class Face:
             "conventional": (self.roof_deg, 0.0),
             "open": (self.roof_deg, self.floor_deg),
             "reverse": (0.0, self.floor_deg),
+            "narrow": (self.roof_deg, self.floor_deg),
+            "blocked": (self.roof_deg, 0.0),
+            "flare": (self.roof_deg, 0.0),
+            "none": (0.0, 0.0),
         }[self.form]
 
 
@@ -84,6 +151,44 @@ class Hinge:
         step=0.0025,
         help="Thickness of the [hinge] at its right end, looking along the lay.",
     )
+    form: str = choice("strip", HINGE_FORMS, "[hinge] form", "A plain strip, or one worked on for a reason.")
+    side: str = choice("left", SIDES, "worked side", "The end that is lengthened, or relieved.")
+    nip_m: float = quantity(
+        0.0,
+        kind="length",
+        low=0.0,
+        high=0.3,
+        label="corner nips",
+        step=0.005,
+        help="Wood taken off both ends of the [hinge], against splitting and torn roots; it gives up steering.",
+    )
+    heart_m: float = quantity(
+        0.1,
+        kind="length",
+        low=0.0,
+        high=1.0,
+        label="heart bore",
+        step=0.01,
+        help="Width of the bore through the middle of the [hinge], from the [face].",
+    )
+    lengthen_m: float = quantity(
+        0.15,
+        kind="length",
+        low=0.0,
+        high=0.6,
+        label="corner lengthened",
+        step=0.01,
+        help="Height over which the corner's fibres are cut free, so that they bend further.",
+    )
+    relief_ratio: float = quantity(
+        0.3,
+        kind="ratio",
+        low=0.0,
+        high=0.7,
+        label="relieved",
+        step=0.05,
+        help="Share of the [hinge]'s length that is cut away on the lean side.",
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,8 +212,37 @@ class BackCut:
         high=1.0,
         label="[strap]",
         step=0.005,
-        help="Wood left at the back by a bored cut, measured along the lay.",
+        help="Wood left at the back by a bored cut along the lay; width of a rib, corner or post.",
     )
+    side: str = choice("left", SIDES, "kept side", "The corner that is kept, or the side that is cut last.")
+    lower_m: float = quantity(
+        0.04,
+        kind="length",
+        low=0.0,
+        high=0.3,
+        label="lower cut",
+        step=0.005,
+        help="How far below the bored cut the one is that lets the tree go.",
+    )
+    slot_m: float = quantity(
+        0.12,
+        kind="length",
+        low=0.02,
+        high=0.6,
+        label="slot width",
+        step=0.01,
+        help="Width of the slot through the middle of the stem.",
+    )
+    slot_length_m: float = quantity(
+        0.8, kind="length", low=0.2, high=3.0, label="slot length", step=0.05, help="Height of the slot up the stem."
+    )
+
+    shaved: str = choice("no", {"no": "bark left on", "yes": "bark shaved off"}, "bark", "Bark eats the bar's reach.")
+
+    @property
+    def held(self) -> bool:
+        """Whether wood is left behind that holds the tree until it is let go."""
+        return self.form in HELD_BACK
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,7 +265,7 @@ class WedgeSeat:
 
 @dataclass(frozen=True, slots=True)
 class Cut:
-    """The whole design for one tree."""
+    """The whole design for one tree. ``read`` names the specialist forms whose statement was read for it."""
 
     lay_deg: float = quantity(
         0.0, kind="bearing", low=0.0, high=360.0, label="lay", step=1.0, help="Bearing on which the tree is to lie."
@@ -149,6 +283,7 @@ class Cut:
     hinge: Hinge = field(default_factory=Hinge)
     back: BackCut = field(default_factory=BackCut)
     wedges: tuple[WedgeSeat, ...] = ()
+    read: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,6 +337,12 @@ class Kit:
     )
     wedge_count: int = quantity(
         3, kind="count", low=0, high=12, label="wedges carried", step=1, help="Number of wedges carried to the tree."
+    )
+    stackable: str = choice(
+        "yes",
+        {"yes": "two may be laid on each other", "no": "not to be stacked"},
+        "wedges",
+        "Ribbed ones stay together.",
     )
     pull_N: float = quantity(
         0.0,

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import TypeVar
 
 from .checks import check_tree
 from .cut import BackCut, Cut, Face, Hinge, WedgeSeat
 from .practice import Practice
+from .quantity import declared
 from .section import section_at
 from .tree import Tree
 from .wood import Indicative, Wood
 
 STUMP_HEIGHT_M = 0.30
+T = TypeVar("T")
 
 
 def first_design(tree: Tree, wood: Wood, lay_deg: float, practice: Practice, constants: Indicative) -> Cut:
@@ -39,7 +42,15 @@ def resized(cut: Cut, factor: float) -> Cut:
     """The same design on a stem ``factor`` times as thick: everything in plan keeps its share of the wood."""
     return replace(
         cut,
-        face=replace(cut.face, depth_m=cut.face.depth_m * factor, overcut_m=cut.face.overcut_m * factor),
-        hinge=Hinge(cut.hinge.left_m * factor, cut.hinge.right_m * factor),
-        back=replace(cut.back, strap_m=cut.back.strap_m * factor),
+        face=_scaled(cut.face, factor, ("depth_m", "overcut_m", "block_m", "snipe_left_m", "snipe_right_m")),
+        hinge=_scaled(cut.hinge, factor, ("left_m", "right_m", "nip_m", "heart_m")),
+        back=_scaled(cut.back, factor, ("strap_m", "slot_m")),
     )
+
+
+def _scaled(part: T, factor: float, names: tuple[str, ...]) -> T:
+    """A part of the cut with some of its lengths scaled, each held within what may be typed."""
+    bounds = {name: declared(type(part), name) for name in names}
+    scaled = {name: min(max(getattr(part, name) * factor, b.low), b.high) for name, b in bounds.items()}
+    found: T = replace(part, **scaled)  # type: ignore[type-var]
+    return found

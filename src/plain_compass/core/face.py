@@ -43,12 +43,17 @@ def face_on(section: Section, face: Face, kerf_m: float) -> FaceGeometry:
     """Geometry of the face.
 
     An overcut by e leaves a slot one kerf high that shuts at atan(kerf/e); with none the kerf is ignored,
-    since two cuts that meet leave no slot.
+    since two cuts that meet leave no slot. A blocked-out gap adds atan(gap/depth).
     """
     roof_deg, floor_deg = face.angles_deg
     apex = section.front_m - face.depth_m
     front = apex - face.overcut_m
     opening = roof_deg + floor_deg
+    if face.form == "blocked":
+        opening += math.degrees(math.atan2(face.block_m, face.depth_m))
+    if face.form == "none":
+        # Without a face the stem shuts on the kerf of the cut itself.
+        opening = math.degrees(math.atan2(kerf_m, max(face.depth_m, 0.05)))
     slot = math.degrees(math.atan2(kerf_m, face.overcut_m)) if face.overcut_m > 0 else math.inf
     left, right = chord(section.wood, front)
     return FaceGeometry(

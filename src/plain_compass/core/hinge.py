@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from .balance import Balance, Mass
-from .cut import Hinge
+from .cut import BackCut, Hinge
 from .face import FaceGeometry
-from .polygon import Array, Moments, clip, moments
+from .polygon import Array, Moments, across, added, clip, moments
 from .section import Section, sound_powers
 from .wood import Indicative, Strength, Wood
 
@@ -29,6 +29,7 @@ class HingeGeometry:
         thickness_m: mean, sound area over length.
         reach_m: mean of the thickness at the two ends: how far behind the apex line the kerf stops.
         sound_fraction: sound area over the strip's whole area.
+        spans: (from_m, to_m) of every piece of it across the lay, shape as a tuple of pairs.
         width_thickness2_m3: integral of thickness squared over the width.
         left_m, right_m: outermost sound wood across the lay.
     """
@@ -43,6 +44,7 @@ class HingeGeometry:
     width_thickness2_m3: float
     left_m: float
     right_m: float
+    spans: tuple[tuple[float, float], ...]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -84,8 +86,24 @@ class HingeUse:
     side_utilisation: float
 
 
-def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge) -> HingeGeometry:
-    """Cut the hinge out of the section: behind the apex line, ahead of the back-cut line."""
+def spans_of(face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[float, float], ...]:
+    """Pieces of the hinge across the lay: nips shorten it, a heart bore or a slot parts it, relief takes one end."""
+    low, high = face.end_right_m + hinge.nip_m, face.end_left_m - hinge.nip_m
+    if hinge.form == "relieved":
+        gone = hinge.relief_ratio * face.hinge_length_m
+        low, high = (low, high - gone) if hinge.side == "left" else (low + gone, high)
+    middle = (face.end_left_m + face.end_right_m) / 2
+    gap = hinge.heart_m if hinge.form == "heart" else back.slot_m if back.form == "slot" else 0.0
+    if back.form == "posts":
+        gap = max(face.hinge_length_m - 2 * back.strap_m, 0.0)
+    if gap <= 0:
+        return ((low, high),) if high > low else ()
+    pieces = ((low, min(middle - gap / 2, high)), (max(middle + gap / 2, low), high))
+    return tuple(piece for piece in pieces if piece[1] > piece[0])
+
+
+def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) -> HingeGeometry:
+    """Cut the hinge out of the section: behind the apex line, ahead of the back-cut line, in its pieces."""
     length = face.hinge_length_m
     slope = (hinge.left_m - hinge.right_m) / length
     offset = -face.hinge_front_m + hinge.right_m - slope * face.end_right_m
@@ -94,10 +112,19 @@ def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge) -> HingeGeometr
         return clip(clip(points, 1.0, 0.0, face.hinge_front_m), -1.0, -slope, offset)
 
     outline, rot = strip(section.wood), strip(section.rot)
-    region, whole = moments(outline, rot), moments(outline)
+    spans = spans_of(face, hinge, back)
     lefts = section.strips.left_m
+    if spans == ((face.end_right_m, face.end_left_m),):
+        region, whole = moments(outline, rot), moments(outline)
+        within: Array | bool = True
+    else:
+        region = added(*(moments(across(outline, *span), across(rot, *span)) for span in spans))
+        whole = added(*(moments(across(outline, *span)) for span in spans))
+        within = np.any([(lefts >= low) & (lefts <= high) for low, high in spans], axis=0) if spans else False
+        length = max(sum(high - low for low, high in spans), 1e-6)
     rear = face.hinge_front_m - np.clip(hinge.right_m + slope * (lefts - face.end_right_m), 0.0, None)
     thickness, _, _ = sound_powers(section.strips, rear, np.full_like(lefts, face.hinge_front_m))
+    thickness = np.where(within, thickness, 0.0)
     sound = lefts[thickness > 1e-6]
     half = section.strips.width_m / 2
     return HingeGeometry(
@@ -111,6 +138,7 @@ def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge) -> HingeGeometr
         width_thickness2_m3=float((thickness**2).sum() * section.strips.width_m),
         left_m=float(sound.max() + half) if len(sound) else 0.0,
         right_m=float(sound.min() - half) if len(sound) else 0.0,
+        spans=spans,
     )
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from .findings import Finding, against, margin_of, phrase, unknown, used
+from .findings import Finding, against, phrase, unknown, used
+from .judge_bar import bar_findings
 from .judge_seen import crack_at_cut
 from .judge_wedges import wedge_findings
 
@@ -26,7 +27,7 @@ def physics_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
         split(case, parts),
         *strap(parts),
         *wedge_findings(case, parts),
-        *bar(case, parts),
+        *bar_findings(case, parts),
         shell(parts),
         sound_hinge(parts),
         *unknowns(case),
@@ -138,7 +139,7 @@ def overcut(case: Case, parts: Parts) -> list[Finding]:
 def split(case: Case, parts: Parts) -> Finding:
     """Splitting up the stem with the chosen back cut."""
     result = parts.splitting
-    how = "bored and released" if case.cut.back.form == "bored" else "cut from behind"
+    how = "held behind and released" if case.cut.back.held else "cut from behind"
     sentence = phrase(
         f"Splitting index {{index}} when {how} (from behind {{plain}}, bored {{bored}}); 1 is the limit.",
         index=(result.split_index, "number"),
@@ -169,51 +170,6 @@ def strap(parts: Parts) -> list[Finding]:
     sentence = phrase("The [strap] carries {use} of what it may before it is cut.", use=(use, "ratio"))
     change = phrase("A thicker [strap]; too thin and it tears before it is cut.")
     return [used("split.strap", "split", use, sentence, change, mark="strap")]
-
-
-def bar(case: Case, parts: Parts) -> list[Finding]:
-    """Does the bar reach across, and is there room to bore?"""
-    reach = case.kit.bar_m
-    across = parts.section.width_m if case.cut.back.form == "plain" else parts.face.hinge_length_m
-    use = across / (2 * reach)
-    text = "The bar reaches across: {across} of wood, {bar} of bar."
-    if across > reach:
-        text = "The bar ({bar}) does not reach across {across} of wood: cut from two sides, the second a hair lower."
-    found = [
-        Finding(
-            id="bar.reach",
-            group="bar",
-            level="stop" if use > 1 else "watch" if across > reach else "clear",
-            value=across,
-            limit=2 * reach,
-            kind="length",
-            margin=margin_of(use),
-            sentence=phrase(text, across=(across, "length"), bar=(reach, "length")),
-            change=phrase("A longer bar, or the two sides planned one after the other."),
-            mark="kerf",
-        )
-    ]
-    if case.cut.back.form == "bored":
-        room = parts.hinge_back_m - parts.section.back_m - case.cut.back.strap_m
-        use = case.kit.bar_width_m / max(room, 1e-6)
-        sentence = phrase(
-            "Between [hinge] and [strap] there is {room} for a bar {bar} wide.",
-            room=(room, "length"),
-            bar=(case.kit.bar_width_m, "length"),
-        )
-        found.append(
-            against(
-                "bar.bore_room",
-                "bar",
-                use,
-                (room, case.kit.bar_width_m, "length"),
-                sentence,
-                phrase("A thinner [strap] or a narrower bar; very small stems are not bored."),
-                watch_from=0.9,
-                mark="strap",
-            )
-        )
-    return found
 
 
 def shell(parts: Parts) -> Finding:

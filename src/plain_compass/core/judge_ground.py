@@ -23,6 +23,8 @@ WATCH_FROM = 0.4
 """Share of the energy of the fall taken by a neighbour from which a hang-up is to be watched for."""
 MISSES_DEG = np.arange(-60.0, 61.0, 15.0)
 """Bearings, off straight back, on which a tree that sits back may fall."""
+DEAR = ("never", "matters")
+"""Costs at which a miss would cost something."""
 SPARE_TOLD_m = 6.0
 """A neighbour passed farther off than this is not spoken of."""
 TEARS_FREE_DEG = 60.0
@@ -124,12 +126,21 @@ def behind(case: Case, lay_deg: float) -> tuple[int, ...]:
     return _behind(case.site, case.at, lying(case), lay_deg)
 
 
+def in_reach(case: Case) -> str:
+    """What a tree could hit on any bearing that matters or must never be hit; empty where there is nothing."""
+    bearings = np.arange(0.0, 360.0, 10.0)
+    table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings, len(case.site.obstacles))
+    reached = np.any(table, axis=0).reshape(-1).tolist()
+    dear = [o for o, hit in zip(case.site.obstacles, reached, strict=True) if hit and o.cost in DEAR]
+    return _escaped(called(dear[0])) if dear else ""
+
+
 def _miss(case: Case, parts: Parts) -> list[Finding]:
     """Where a miss would cost something, wedges alone are not enough."""
     if parts.balance.moment_forward_Nm >= 0 or not parts.wedging.wanted or parts.rigging is not None:
         return []
     at_risk = [case.site.obstacles[index] for index in behind(case, case.cut.lay_deg)]
-    dear = [each for each in at_risk if each.cost in ("never", "matters")]
+    dear = [each for each in at_risk if each.cost in DEAR]
     if not dear:
         return []
     worst = next((each for each in dear if each.cost == "never"), dear[0])

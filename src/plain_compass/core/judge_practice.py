@@ -10,6 +10,7 @@ if TYPE_CHECKING:
     from .plan import Case, Parts
 
 
+LEAST_BORED_m = 0.25
 SLACK = 1e-3
 """A range is held to a thousandth: nobody cuts finer, and outlines are polygons."""
 
@@ -23,6 +24,7 @@ def practice_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
         _step(case),
         *_uneven(case, parts),
         *_bore(case, parts),
+        *_kept_away(case),
     ]
     return tuple(found)
 
@@ -117,7 +119,7 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
 def _step(case: Case) -> Finding:
     practice, cut = case.practice, case.cut
     low, high = practice.step_m
-    if practice.level_when_bored_open and cut.back.form == "bored" and cut.face.form == "open":
+    if practice.level_when_bored_open and cut.back.held and cut.face.form == "open":
         low = 0.0
     sentence = phrase(
         "The [back cut] is {step} above the apex; this practice keeps it between {low} and {high}.",
@@ -160,14 +162,35 @@ def _uneven(case: Case, parts: Parts) -> list[Finding]:
 
 
 def _bore(case: Case, parts: Parts) -> list[Finding]:
-    """Bore whenever the splitting check of a cut from behind is not clear."""
-    index = parts.splitting.split_index_plain
-    if case.cut.back.form == "bored" or index < 0.5:
+    """Bore when this school does: always, with forward lean, or when cutting from behind is not clear of splitting."""
+    index, when = parts.splitting.split_index_plain, case.practice.bore_when
+    if case.cut.back.held or when == "never":
         return []
-    sentence = phrase(
-        "Cut from behind, the splitting index is {index}: this practice bores from 0.5 up.", index=(index, "number")
-    )
+    leans = parts.balance.moment_forward_Nm > 0 and not parts.wedging.wanted
+    asked = {"always": True, "forward lean": leans, "split not clear": index >= 0.5}[when]
+    if not asked or (when == "always" and parts.section.depth_m < LEAST_BORED_m):
+        return []
+    text = {
+        "always": "This practice bores every stem that is wide enough for the bar.",
+        "forward lean": "The tree goes by itself: this practice bores with forward lean.",
+        "split not clear": "Cut from behind, the splitting index is {index}: this practice bores from 0.5 up.",
+    }[when]
     change = phrase("Change the [back cut] to bored, with the [strap] released last.")
+    sentence = phrase(text, index=(index, "number"))
     return [
         Finding("split.bore", "split", "watch", index, 0.5, "number", 0.1, sentence, change, "practice", True, "kerf")
+    ]
+
+
+def _kept_away(case: Case) -> list[Finding]:
+    """A site rule short of the practice's own distance."""
+    site, school = case.site.kept_away_lengths, case.practice.kept_away_lengths
+    if site >= school - 1e-9:
+        return []
+    text = "People are kept {site} tree lengths away; this practice keeps them {school}."
+    sentence = phrase(text, site=(site, "number"), school=(school, "number"))
+    change = phrase("Type the larger distance on the tree sheet.")
+    margin = margin_of(school / site * 0.85)
+    return [
+        Finding("way_out.distance", "way_out", "watch", site, school, "number", margin, sentence, change, "practice")
     ]

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from .findings import Finding, Phrase, against, phrase, unknown, used
+from .wedge import seat_wanted_m
 
 if TYPE_CHECKING:
     from .plan import Case, Parts
@@ -42,7 +44,12 @@ def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
                 mark="wedges",
             )
         )
-    found += _in_strap(case, parts)
+    found += _in_strap(case, parts) + _spacing(case, parts)
+    if kit.stackable == "no" and any(seat.stacked == 2 for seat in wedging.seats):
+        sentence = phrase("Two wedges lie on each other, and these are not made to be stacked.")
+        found.append(
+            _broken_rule("wedge.stack", sentence, phrase("Ribbed ones, a thicker one, or one beside the other."))
+        )
     if any(seat.spits_out for seat in wedging.seats):
         sentence = phrase("Two wedges on each other are too steep to hold by friction and will spit out.")
         found.append(_broken_rule("wedge.holds", sentence, phrase("Longer, thinner wedges, or driven one at a time.")))
@@ -51,7 +58,7 @@ def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
 
 def _fits_first(case: Case, parts: Parts) -> Finding:
     wedging, kit = parts.wedging, case.kit
-    needs = kit.wedge_seat_m + kit.bar_width_m
+    needs = seat_wanted_m(case.cut, kit)
     change = phrase("A shallower [face], a bored or quarter cut that sets the wedge first, or a rope.")
     if wedging.kerf_at_sit_back_m is None:
         kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
@@ -78,7 +85,7 @@ def _in_strap(case: Case, parts: Parts) -> list[Finding]:
     """Behind a strap there is no kerf to drive into until it is released."""
     edge = parts.section.back_m + case.cut.back.strap_m
     caught = [seat for seat in parts.wedging.seats if seat.edge_forward_m < edge]
-    if case.cut.back.form != "bored" or not caught:
+    if case.cut.back.form not in ("bored", "toothed") or not caught:
         return []
     sentence = phrase(
         "The wedge {at} of the back stands in the [strap], where there is no kerf before it is released.",
@@ -86,6 +93,21 @@ def _in_strap(case: Case, parts: Parts) -> list[Finding]:
     )
     change = phrase("Move it round the back, past the end of the [strap], or leave a thinner [strap].")
     return [_broken_rule("wedge.in_strap", sentence, change)]
+
+
+def _spacing(case: Case, parts: Parts) -> list[Finding]:
+    """Two wedges beside each other want room for both."""
+    seats = sorted(parts.wedging.seats, key=lambda seat: seat.edge_left_m)
+    for one, other in pairwise(seats):
+        apart = math.hypot(other.edge_left_m - one.edge_left_m, other.edge_forward_m - one.edge_forward_m)
+        if apart < case.kit.wedge_width_m:
+            sentence = phrase(
+                "Two wedges stand {apart} apart and are {wide} wide: one drives the other out.",
+                apart=(apart, "length"),
+                wide=(case.kit.wedge_width_m, "length"),
+            )
+            return [_broken_rule("wedge.spacing", sentence, phrase("Move them apart round the back, or stack them."))]
+    return []
 
 
 def _drive(case: Case, parts: Parts) -> Finding:

@@ -13,6 +13,7 @@ from .ground import profile_on
 from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use
 from .judge import physics_findings
 from .judge_around import around_findings
+from .judge_cut import cut_findings
 from .judge_ground import ground_findings
 from .judge_lying import lying_findings
 from .judge_practice import practice_findings
@@ -77,18 +78,23 @@ class Parts:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Assessment:
+class Planned:
+    """A case with its physical results, before they are judged."""
+
+    case: Case
+    parts: Parts
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Assessment(Planned):
     """What the numbers say about a case.
 
     Attributes:
-        parts: the physical results.
         tape_marks: marks round the bark.
         findings: every judged limit, worst first.
         verdict: the whole in one sentence.
     """
 
-    case: Case
-    parts: Parts
     tape_marks: tuple[TapeMark, ...]
     findings: tuple[Finding, ...]
     verdict: Verdict
@@ -108,6 +114,7 @@ def assess(case: Case) -> Assessment:
         *ground_findings(case, parts),
         *lying_findings(case, parts),
         *rope_findings(case, parts),
+        *cut_findings(Planned(case, parts)),
         wind_finding(case, parts),
     )
     findings = worst_first(judged + practice_findings(case, parts))
@@ -122,10 +129,10 @@ def _parts(case: Case) -> Parts:
     strength = working_strength(case.wood, tree.condition, constants)
     mass = tree_mass(tree, case.wood, cut, constants)
     face = face_on(section, cut.face, case.kit.kerf_m)
-    hinge = hinge_on(section, face, cut.hinge)
+    hinge = hinge_on(section, face, cut.hinge, cut.back)
     capacity = hinge_strength(
         hinge,
-        step_m=cut.back.step_m,
+        step_m=cut.back.step_m + lengthened_m(cut),
         wood=case.wood,
         strength=strength,
         condition=tree.condition,
@@ -202,6 +209,11 @@ def _released(
         constants=constants,
     )
     return sweep, splitting, wedging
+
+
+def lengthened_m(cut: Cut) -> float:
+    """What a corner cut free adds to the bending fibres, taken over the whole hinge by halves (indicative)."""
+    return cut.hinge.lengthen_m / 2 if cut.hinge.form == "lengthened" else 0.0
 
 
 def _loads(case: Case) -> tuple[Gust, Rigging | None, Loads]:

@@ -86,6 +86,32 @@ def moments(outline: Array, *holes: Array) -> Moments:
     )
 
 
+def added(*parts: Moments) -> Moments:
+    """Moments of regions that do not overlap, together: the parallel axis theorem."""
+    area = sum(part.area_m2 for part in parts)
+    if area <= 1e-12:
+        return Moments(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+    forward = sum(part.area_m2 * part.forward_m for part in parts) / area
+    left = sum(part.area_m2 * part.left_m for part in parts) / area
+
+    def shifted(own: float, part: Moments, one: float, other: float) -> float:
+        return own + part.area_m2 * one * other
+
+    return Moments(
+        area,
+        forward,
+        left,
+        sum(shifted(p.second_fall_m4, p, p.forward_m - forward, p.forward_m - forward) for p in parts),
+        sum(shifted(p.second_side_m4, p, p.left_m - left, p.left_m - left) for p in parts),
+        sum(shifted(p.product_m4, p, p.forward_m - forward, p.left_m - left) for p in parts),
+    )
+
+
+def across(points: Array, low_m: float, high_m: float) -> Array:
+    """The part of a polygon between two lines along the lay."""
+    return clip(clip(points, 0.0, 1.0, high_m), 0.0, -1.0, -low_m)
+
+
 def _oriented(points: Array) -> Array:
     raw = _raw(points)
     return raw if raw[0] >= 0 else -raw

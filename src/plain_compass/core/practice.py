@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+BORES = ("always", "forward lean", "split not clear", "never")
+
 
 @dataclass(frozen=True, slots=True)
 class Practice:
@@ -17,6 +19,9 @@ class Practice:
         level_when_bored_open: whether a bored cut behind an open face may be level.
         tolerance_deg: how far off the lay the top may come to rest.
         order: in which order the face cuts are made, as words.
+        bore_when: when this school bores: one of ``BORES``.
+        kept_away_lengths: tree lengths within which nobody else may be.
+        words: the vocabulary it speaks.
     """
 
     key: str
@@ -31,3 +36,6 @@ class Practice:
     level_when_bored_open: bool
     tolerance_deg: float
     order: str
+    bore_when: str = "split not clear"
+    kept_away_lengths: float = 2.0
+    words: str = "hinge"

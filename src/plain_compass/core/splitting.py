@@ -8,10 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from .balance import Mass, amplified
-from .cut import Cut
+from .cut import BackCut, Cut
 from .face import FaceGeometry
 from .hinge import HingeGeometry, HingeStrength
-from .polygon import Array, ahead_of, behind, chord_length, moments
+from .polygon import Array, Moments, across, added, ahead_of, behind, chord, chord_length, moments
 from .section import Section, sound_powers
 from .wood import Indicative, Strength, Wood
 
@@ -172,9 +172,9 @@ def splitting_of(
         moment = float(np.interp(-ligament, -sweep.ligament_m, sweep.moment_Nm)) + sweep.following_Nm
         plain = max(bored, energy_release_J_m2(section, face.hinge_front_m - ligament, moment, elasticity))
     overcut = _overcut_energy(section, face, hinge, mass, cut, strength, kerf_m)
-    chosen = max(bored if cut.back.form == "bored" else plain, overcut)
+    chosen = max(bored if cut.back.held else plain, overcut)
     resists = resistance_J_m2(wood, crack, section.diameter_m, constants)
-    use, area = (None, None) if cut.back.form != "bored" else _strap(section, hinge, cut, mass, strength, ahead_m)
+    use, area = (None, None) if not cut.back.held else _strap(section, hinge, cut, mass, strength, ahead_m)
     return Splitting(
         split_index=chosen / resists,
         split_index_plain=max(plain, overcut) / resists,
@@ -206,12 +206,37 @@ def _overcut_energy(
     return energy_release_J_m2(section, face.hinge_front_m - hinge.reach_m, moment, strength.elasticity_Pa)
 
 
+def rear_posts(section: Section, width_m: float) -> tuple[float, tuple[tuple[float, float], tuple[float, float]]]:
+    """(front of the rear posts along the lay, their stretches across it): at both ends of the chord a quarter in."""
+    line = section.back_m + 0.25 * section.depth_m
+    left, right = chord(section.wood, line)
+    return line, ((right - 0.5, right + width_m), (left - width_m, left + 0.5))
+
+
+def held_behind(section: Section, back: BackCut, hinge: HingeGeometry) -> Moments:
+    """The sound wood a held back cut leaves behind: a strap right across, a corner, a rib, or two posts."""
+    edge, width = section.back_m + back.strap_m, back.strap_m
+    if back.form == "posts":
+        edge, pieces_at = rear_posts(section, width)
+        wood, rot = behind(section.wood, edge), behind(section.rot, edge)
+        return added(*(moments(across(wood, *piece), across(rot, *piece)) for piece in pieces_at))
+    low, high = section.strips.left_m[0], section.strips.left_m[-1]
+    pieces = {
+        "corner": ((high - 2 * width, high),) if back.side == "left" else ((low, low + 2 * width),),
+        "vees": ((-width / 2, width / 2),),
+        "slot": hinge.spans,
+    }.get(back.form, ((low - 1.0, high + 1.0),))
+    if back.form == "vees":
+        edge = (section.back_m + hinge.region.forward_m) / 2
+    wood, rot = behind(section.wood, edge), behind(section.rot, edge)
+    return added(*(moments(across(wood, *piece), across(rot, *piece)) for piece in pieces))
+
+
 def _strap(
     section: Section, hinge: HingeGeometry, cut: Cut, mass: Mass, strength: Strength, ahead_m: float
 ) -> tuple[float, float]:
     """(utilisation, sound area) of the strap in tension: T = M/arm against a third of rupture times area."""
-    edge = section.back_m + cut.back.strap_m
-    strap = moments(behind(section.wood, edge), behind(section.rot, edge))
+    strap = held_behind(section, cut.back, hinge)
     tension = max(mass.weight_N * ahead_m, 0.0) / max(hinge.region.forward_m - strap.forward_m, 1e-9)
     if strap.area_m2 <= 0:
         return (math.inf if tension else 0.0), 0.0

@@ -131,7 +131,7 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
     if cut.face.overcut_m > 0:
         marks.append(pair("overcut_end", face.hinge_front_m))
     marks.append(pair("hinge_back", hinge_back, slope))
-    if cut.back.form == "bored":
+    if cut.back.form in ("bored", "toothed"):
         # One bore through the stem: it goes in and comes out beside the hinge and runs back to the strap.
         marks.append(pair("bore", (hinge_back + section.back_m + cut.back.strap_m) / 2))
         marks.append(pair("strap_edge", section.back_m + cut.back.strap_m))

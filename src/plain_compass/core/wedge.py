@@ -33,6 +33,7 @@ class SeatResult:
         driven_m: how far it is in when the tree tips.
         room_m: kerf behind the hinge in its line.
         sound_fraction: sound wood under it.
+        side_Nm: moment it gives across the lay, left positive: a wedge lifts the tree away from its own side.
         spits_out: whether its whole angle is past twice the friction angle.
     """
 
@@ -49,6 +50,7 @@ class SeatResult:
     driven_m: float
     room_m: float
     sound_fraction: float
+    side_Nm: float
     spits_out: bool
 
 
@@ -125,9 +127,9 @@ def wedging_of(
         for seat, arm in zip(cut.wedges, arms, strict=True)
     )
     kerf_at = None
-    if sits_back_at_m is not None and cut.back.form == "plain":
+    if sits_back_at_m is not None and cut.back.form in ("plain", "sides", "axe"):
         kerf_at = face.hinge_front_m - sits_back_at_m - section.back_m
-    single_lift = kit.wedge_thickness_m - kit.kerf_m
+    single_lift = kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
     lift = max((seat.lift_m for seat in seats), default=_central_lift(section, hinge, tilt))
     return Wedging(
         seats=seats,
@@ -138,7 +140,7 @@ def wedging_of(
         blows=_blows(curve, tilt, seats, kit, constants),
         advance_per_blow_m=min((seat.advance_per_blow_m for seat in seats), default=math.inf),
         kerf_at_sit_back_m=kerf_at,
-        first_fits=_first_fits(kerf_at, section, face, hinge, kit),
+        first_fits=_first_fits(kerf_at, section, face, hinge, cut, kit),
         doubled_needed=single_lift < lift <= 2 * kit.wedge_thickness_m - kit.kerf_m,
         pause_s=pause_s(mass, capacity, dbh_m, tree_height_m),
     )
@@ -219,6 +221,7 @@ def _seat(
     slice_at = int(np.clip(np.searchsorted(section.strips.left_m, left), 0, len(section.strips.left_m) - 1))
     rear = np.full_like(section.strips.left_m, edge)
     thickness, _, _ = sound_powers(section.strips, rear, rear + kit.wedge_length_m)
+    sound = min(float(thickness[slice_at]) / kit.wedge_length_m, 1.0)
     return SeatResult(
         at_deg=seat.at_deg,
         stacked=seat.stacked,
@@ -226,15 +229,24 @@ def _seat(
         edge_left_m=left,
         arm_m=arm_m,
         lift_m=lift,
-        available_m=max(seat.stacked * kit.wedge_thickness_m - kit.kerf_m, 0.0),
+        available_m=max(
+            seat.stacked * kit.wedge_thickness_m - kit.kerf_m - _lost_m(sound if len(section.rot) else 1.0, constants),
+            0.0,
+        ),
         force_N=force_N,
         advance_per_blow_m=blow / push if push > 0 else math.inf,
         advance_singly_m=blow / singly if singly > 0 else math.inf,
         driven_m=max((lift + kit.kerf_m) / math.tan(angle), kit.wedge_seat_m),
         room_m=max(face.hinge_front_m - hinge.reach_m - edge, 0.0),
-        sound_fraction=min(float(thickness[slice_at]) / kit.wedge_length_m, 1.0),
+        sound_fraction=sound,
+        side_Nm=-force_N * (left - hinge.region.left_m),
         spits_out=angle >= 2 * math.atan(constants.wedge_friction),
     )
+
+
+def _lost_m(sound: float, constants: Indicative) -> float:
+    """Lift lost to sawdust left in the kerf and to soft wood that gives under the wedge (indicative)."""
+    return constants.sawdust_m + (1.0 - sound) * constants.rot_gives_m
 
 
 def _central_lift(section: Section, hinge: HingeGeometry, tilt_deg: float) -> float:
@@ -261,11 +273,18 @@ def _blows(
     return work * loss / sum(seat.arm_m for seat in seats) / (constants.blow_efficiency * kit.maul_J)
 
 
-def _first_fits(kerf_at_m: float | None, section: Section, face: FaceGeometry, hinge: HingeGeometry, kit: Kit) -> bool:
+def seat_wanted_m(cut: Cut, kit: Kit) -> float:
+    """Kerf a first wedge wants: its seat, and the bar where that is still in the same kerf."""
+    return kit.wedge_seat_m + (0.0 if cut.back.form in ("quarter", "corner") else kit.bar_width_m)
+
+
+def _first_fits(
+    kerf_at_m: float | None, section: Section, face: FaceGeometry, hinge: HingeGeometry, cut: Cut, kit: Kit
+) -> bool:
     """Whether kerf long enough for a wedge's seat and the bar is there before the tree sits back."""
     whole = face.hinge_front_m - hinge.reach_m - section.back_m
     kerf = whole if kerf_at_m is None else min(kerf_at_m, whole)
-    return kerf >= kit.wedge_seat_m + kit.bar_width_m
+    return kerf >= seat_wanted_m(cut, kit)
 
 
 def pause_s(mass: Mass, capacity: HingeStrength, dbh_m: float, tree_height_m: float) -> float | None:

@@ -63,6 +63,8 @@ class Indicative:
     stacked_friction: float
     blow_efficiency: float
     least_advance_m: float
+    sawdust_m: float
+    rot_gives_m: float
     impact_factor: float
     break_by_class: dict[str, float]
     ground_N_m2: float

@@ -9,6 +9,7 @@ from typing import Any
 
 from ..core.checks import check_tree
 from ..core.cut import WedgeSeat
+from ..core.cuts import form_of
 from ..core.design import first_design, resized
 from ..core.errors import InputError
 from ..core.paths import held, with_value
@@ -106,6 +107,22 @@ def toggle_stacked(job: Job, tree_id: str, index: int) -> Job:
     """One wedge, or two on each other, in a seat."""
     seat = job.plan(tree_id).cut.wedges[index]
     return with_plan(job, tree_id, f"cut.wedges.{index}.stacked", 3 - seat.stacked)
+
+
+def take_form(job: Job, tree_id: str, part: str, key: str, *, read: bool = False) -> Job:
+    """The tree's cut begun in another form, sized by practice and tree; the rest of it stays.
+
+    Args:
+        read: whether the statement of a specialist form has just been read for this tree.
+    """
+    case = case_of(job, tree_id)
+    form = form_of(part, key)
+    cut = form.design(case)
+    if cut.face.form == "none" and (part, key) != ("back", "posts"):
+        cut = form_of("face", "open").design(replace(case, cut=cut))
+    if read and f"{part}:{key}" not in cut.read.split():
+        cut = replace(cut, read=f"{cut.read} {part}:{key}".strip())
+    return with_plan(job, tree_id, "cut", cut)
 
 
 def add_tree(job: Job) -> tuple[Job, str]:

@@ -9,6 +9,7 @@ from dataclasses import fields
 from functools import cache
 from importlib.resources import files
 from importlib.resources.abc import Traversable
+from pathlib import Path
 from typing import Any
 
 from platformdirs import user_config_path
@@ -16,7 +17,9 @@ from platformdirs import user_config_path
 from ..core.errors import InputError
 from ..core.practice import Practice
 from ..core.wood import Indicative, Wood
+from .practice_files import PracticeError, practice_from
 
+DEFAULT_PRACTICE = "fifth-and-tenth"
 DATA: Traversable = files("plain_compass") / "data"
 APP = "plain-compass"
 
@@ -79,13 +82,29 @@ def _overlaid(base: dict[str, Any], own: dict[str, Any]) -> dict[str, Any]:
 
 @cache
 def practices() -> dict[str, Practice]:
-    """Every practice that ships, by key."""
+    """Every practice by key: those that ship, then a person's own; own files that cannot be read are passed over."""
     found = {}
     for item in sorted((DATA / "practices").iterdir(), key=lambda p: p.name):
-        raw = json.loads(item.read_text(encoding="utf-8"))
-        values: dict[str, Any] = {k: tuple(v) if isinstance(v, list) else v for k, v in raw.items()}
-        found[raw["key"]] = Practice(**values)
-    return found
+        practice = practice_from(item.read_text(encoding="utf-8"), item.name)
+        found[practice.key] = practice
+    for path in sorted(own_practices().glob("*.json")):
+        try:
+            practice = practice_from(path.read_text(encoding="utf-8"), path.name)
+        except (PracticeError, OSError, UnicodeDecodeError):
+            continue
+        found.setdefault(practice.key, practice)
+    return {key: found[key] for key in sorted(found, key=lambda key: (key != DEFAULT_PRACTICE, key))}
+
+
+def own_practices() -> Path:
+    """Where a person's own practices are kept, a file each."""
+    return Path(user_config_path(APP)) / "practices"
+
+
+@cache
+def disagreements() -> tuple[dict[str, Any], ...]:
+    """Where practitioners disagree: question, schools, this program's choice and its reason."""
+    return tuple(json.loads((DATA / "disagreements.json").read_text(encoding="utf-8")))
 
 
 def practice_of(key: str) -> Practice:

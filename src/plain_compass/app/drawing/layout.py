@@ -99,7 +99,7 @@ def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layo
         side("cut.hinge.left_m", "[hinge]", back_left, face.hinge_front_m, True),
     ]
     rights = [side("cut.hinge.right_m", "[hinge]", back_right, face.hinge_front_m, False)]
-    if cut.back.form == "bored":
+    if cut.back.form in ("bored", "toothed"):
         rights.append(side("cut.back.strap_m", "[strap]", section.back_m, section.back_m + cut.back.strap_m, False))
     lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", "lay")
     return Layout(
@@ -139,7 +139,7 @@ def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
             "drag the right end of the [hinge]",
         ),
     ]
-    if cut.back.form == "bored":
+    if cut.back.form in ("bored", "toothed"):
         back = section.back_m
         grips.append(
             Grip(
@@ -228,8 +228,8 @@ def _slopes(result: Assessment, scale: Scale, right_x: float) -> list[FieldPlace
     near = result.parts.section.front_m - 0.1 * cut.face.depth_m
     found = []
     for path, tag, level, is_used in (
-        ("cut.face.roof_deg", "roof", cut.height_m + 0.9 * face.roof_height_m, cut.face.form != "reverse"),
-        ("cut.face.floor_deg", "floor", cut.height_m - 0.9 * face.floor_drop_m, cut.face.form != "conventional"),
+        ("cut.face.roof_deg", "roof", cut.height_m + 0.9 * face.roof_height_m, "roof" in cut.face.sloped),
+        ("cut.face.floor_deg", "floor", cut.height_m - 0.9 * face.floor_drop_m, "floor" in cut.face.sloped),
     ):
         if is_used:
             found.append(
@@ -242,10 +242,10 @@ def _slope_grips(result: Assessment, scale: Scale) -> list[Grip]:
     face, cut = result.parts.face, result.case.cut
     front, level = result.parts.section.front_m, cut.height_m
     found = []
-    if cut.face.form != "reverse":
+    if "roof" in cut.face.sloped:
         at = scale.point(front, level + face.roof_height_m)
         found.append(Grip("cut.face.roof_deg", at, _slope(face.apex_forward_m, level, 1), "drag the roof"))
-    if cut.face.form != "conventional":
+    if "floor" in cut.face.sloped:
         at = scale.point(front, level - face.floor_drop_m)
         found.append(Grip("cut.face.floor_deg", at, _slope(face.apex_forward_m, level, -1), "drag the floor"))
     return found

@@ -8,7 +8,9 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
-from ...core.polygon import ahead_of, behind, clip
+from ...core.cut import HELD_BACK
+from ...core.polygon import across, ahead_of, behind, clip
+from ...core.stages import kept_outlines, steps_of
 from .canvas import Canvas
 from .layout import hinge_backs, ring_radius
 from .marks import paint_arrow, paint_measure, paint_word
@@ -88,6 +90,9 @@ def _wood(c: Canvas) -> None:
 def _face(c: Canvas) -> None:
     """Wood taken out in front, bark and all."""
     face = c.result.parts.face
+    if c.result.case.cut.face.form == "none":
+        _hinge_length(c)
+        return
     gone = c.scale.plan(ahead_of(c.bark, face.apex_forward_m))
     c.painter.setBrush(fill(c.palette.cut))
     c.painter.setPen(c.outline("face", 1.2))
@@ -107,21 +112,41 @@ def _back(c: Canvas) -> None:
     slope = (cut.hinge.left_m - cut.hinge.right_m) / face.hinge_length_m
     offset = face.hinge_front_m - cut.hinge.right_m + slope * face.end_right_m
     kerf = clip(c.bark, 1.0, slope, offset)
-    if cut.back.form == "bored":
+    if cut.back.form in ("bored", "toothed"):
         kerf = ahead_of(kerf, section.back_m + cut.back.strap_m)
     c.painter.setPen(c.outline("kerf", 1.0))
     c.painter.setBrush(fill(c.palette.cut))
     c.painter.drawPolygon(polygon(c.scale.plan(kerf)))
     c.hatch(c.scale.plan(kerf), c.palette.quiet, 9)
-    if cut.back.form == "bored":
+    if cut.back.form in ("bored", "toothed"):
         strap = behind(c.wood, section.back_m + cut.back.strap_m)
         c.painter.setPen(c.outline("strap", 1.6))
         c.painter.setBrush(fill(c.palette.heart))
         c.painter.drawPolygon(polygon(c.scale.plan(strap)))
 
 
+def _held(c: Canvas) -> None:
+    """What other held back cuts leave until they are let go: a corner, a rib, posts."""
+    if c.result.case.cut.back.form not in HELD_BACK or c.result.case.cut.back.form in ("bored", "toothed"):
+        return
+    waiting = [step for part, step in steps_of(c.result) if part == "back" and not step.releases]
+    if not waiting:
+        return
+    c.painter.setPen(c.outline("strap", 1.6))
+    c.painter.setBrush(fill(c.palette.heart))
+    for outline in kept_outlines(c.result.parts.section, waiting[-1].kept(1.0)):
+        c.painter.drawPolygon(polygon(c.scale.plan(outline)))
+
+
 def _hinge(c: Canvas) -> None:
     hinge = c.result.parts.hinge
+    _held(c)
+    if len(hinge.spans) != 1 or c.result.case.cut.hinge.form == "relieved":
+        c.painter.setPen(c.outline("hinge", 2))
+        c.painter.setBrush(fill(c.palette.heart))
+        for low, high in hinge.spans:
+            c.painter.drawPolygon(polygon(c.scale.plan(across(hinge.outline, low, high))))
+        return
     c.painter.setPen(c.outline("hinge", 2))
     c.painter.setBrush(fill(c.palette.heart))
     c.painter.drawPolygon(polygon(c.scale.plan(hinge.outline)))
@@ -176,7 +201,7 @@ def _tape_ticks(c: Canvas) -> None:
     """Short chalk ticks across the bark where the tape marks lie."""
     section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
     lines = [face.apex_forward_m, *hinge_backs(c.result)]
-    if cut.back.form == "bored":
+    if cut.back.form in ("bored", "toothed"):
         lines.append(section.back_m + cut.back.strap_m)
     c.painter.setPen(pen(c.palette.sheet, 2 * c.size))
     bark, wood = section.bark, section.wood
@@ -219,7 +244,7 @@ def _measures(c: Canvas) -> None:
         (-edge, back_left, face.hinge_front_m),
         (edge, back_right, face.hinge_front_m),
     ]
-    if cut.back.form == "bored":
+    if cut.back.form in ("bored", "toothed"):
         spans.append((edge, section.back_m, section.back_m + cut.back.strap_m))
     for right, low, high in spans:
         c.painter.setPen(pen(c.palette.quiet, 0.7 * c.size, Qt.PenStyle.DotLine))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QInputDialog
 
 from ...core.errors import PlainCompassError
@@ -13,6 +14,8 @@ from ...job.units import UNITS
 from ...job.words import vocabularies
 from .commands import Command
 from .field_edit import FieldEdit
+from .practice_dialog import PracticeDialog
+from .suggest_dialog import SuggestDialog
 
 if TYPE_CHECKING:
     from .window import Window
@@ -49,10 +52,26 @@ class EditActions:
             Command("tree.rename", "Rename this tree…", "", self.rename_tree),
             Command("tree.remove", "Remove this tree", "", self.remove_tree, lambda: len(store.snapshot.job.trees) > 1),
             Command("tree.redesign", "Begin this cut afresh from the practice", "Ctrl+R", self.redesign),
+            Command("cut.suggest", "Suggest…", "Ctrl+G", self.suggest),
+            Command("practice.read", "Practices…", "", self.read_practices),
             Command("wedge.add", "Add wedge", "Alt+W", self.add_wedge, lambda: len(self._seats()) < MOST_WEDGES),
             Command("wedge.remove", "Remove wedge", "Alt+R", self.remove_wedge, lambda: bool(self._seats())),
             Command("wedge.stack", "Two on each other", "Alt+D", self.stack_wedge, lambda: bool(self._seats())),
         ]
+
+    def suggest(self) -> SuggestDialog:
+        """Search the table of cuts for this tree."""
+        dialog = SuggestDialog(self.store, self.window)
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.open()
+        return dialog
+
+    def read_practices(self) -> PracticeDialog:
+        """The schools and where they disagree."""
+        dialog = PracticeDialog(self.store, self.window)
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.open()
+        return dialog
 
     def _seats(self) -> tuple[object, ...]:
         return self.store.snapshot.plan.cut.wedges

@@ -31,6 +31,8 @@ JOB_MENU = [
     "tree.rename",
     "tree.remove",
     "tree.redesign",
+    "cut.suggest",
+    "practice.read",
     "",
     "view.units",
     "view.words",

@@ -80,6 +80,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "kit.wedge_width_m",
             "kit.wedge_seat_m",
             "kit.wedge_count",
+            "kit.stackable",
             "kit.maul_J",
             "kit.pull_N",
         ),

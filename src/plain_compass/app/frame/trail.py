@@ -26,7 +26,7 @@ STEPS = (
     Step("look", 1, "Look", True),
     Step("ground", 2, "Ground", True),
     Step("cut", 3, "Cut", True),
-    Step("stages", 4, "Stages", False),
+    Step("stages", 4, "Stages", True),
     Step("fall", 5, "Fall", False),
     Step("card", 6, "Card", True),
     Step("stump", 7, "Stump", False),

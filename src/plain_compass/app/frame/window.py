@@ -129,6 +129,7 @@ class Window(QMainWindow):
         self.trail.show_level("look", level_seen(result.findings))
         self.trail.show_level("ground", level_of_groups(result.findings, ("way_out", "landing")))
         self.trail.show_level("cut", result.verdict.level)
+        self.trail.show_level("stages", level_of_groups(result.findings, ("split", "wedge", "bar")))
         self.trail.show_level("card", result.verdict.level)
         if not self.store.dragging:
             self.commands.refresh()

@@ -5,11 +5,13 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF
 from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
+from ....core.cuts import PARTS
 from ....core.findings import Finding
-from ...frame.choice_edit import ChoiceEdit
 from ...frame.commands import Commands
 from ...frame.page import Picture
 from ...frame.store import Snapshot, Store
+from .details import Details
+from .form_choice import FormChoice
 from .views import PlanView, SideView
 
 
@@ -24,15 +26,16 @@ class CutPage(QWidget):
         self.side.plan, self.plan.side = self.plan, self.side
         self.plan.setAccessibleName("Stump from above")
         self.side.setAccessibleName("Stump from its right side")
-        self.choices = [ChoiceEdit(store, "cut.face.form", self), ChoiceEdit(store, "cut.back.form", self)]
+        self.choices = [FormChoice(store, part, self) for part in PARTS]
+        self.details = Details(store, self)
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 6, 10, 4)
         for choice in self.choices:
-            choice.setMaximumWidth(238)
-            choice.setMinimumWidth(120)
+            choice.setMaximumWidth(220)
+            choice.setMinimumWidth(96)
             tools.addWidget(choice, 1)
         tools.addStretch()
-        for name in ("wedge.add", "wedge.remove", "wedge.stack"):
+        for name in ("cut.suggest", "wedge.add", "wedge.remove", "wedge.stack"):
             tools.addWidget(commands.button(name))
         drawings = QHBoxLayout()
         drawings.setSpacing(1)
@@ -44,6 +47,7 @@ class CutPage(QWidget):
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
         whole.addLayout(tools)
+        whole.addWidget(self.details)
         whole.addLayout(drawings, 1)
 
     def refresh(self, snapshot: Snapshot) -> None:
@@ -52,6 +56,7 @@ class CutPage(QWidget):
         self.side.refresh(snapshot)
         for choice in self.choices:
             choice.refresh(snapshot)
+        self.details.refresh(snapshot)
 
     def bring_out(self, finding: Finding) -> None:
         """Bring out what a finding is about."""

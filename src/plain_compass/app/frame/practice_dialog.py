@@ -1,0 +1,94 @@
+"""The schools and where they disagree, readable in the program; a practice saved and taken in as one file."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from html import escape
+from pathlib import Path
+
+from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QPushButton, QTextBrowser, QVBoxLayout, QWidget
+
+from ...core.errors import PlainCompassError
+from ...job.files import read_text, write_atomically
+from ...job.practice_files import practice_from, practice_text
+from ...job.tables import disagreements, own_practices, practice_of, practices
+from ..drawing.palette import font
+from .store import Store
+
+FILTER = "Practices (*.json);;All files (*)"
+
+
+class PracticeDialog(QDialog):
+    """A page to read, and two buttons. Dialogs are methods, so that tests can answer them."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.setWindowTitle("Practices")
+        self.resize(760, 560)
+        self.text = QTextBrowser()
+        self.text.setFont(font(14))
+        self.text.setAccessibleName("Practices and where they disagree")
+        save, add, close = QPushButton("Save this job's practice…"), QPushButton("Take one in…"), QPushButton("Close")
+        save.clicked.connect(self.save)
+        add.clicked.connect(self.add)
+        close.clicked.connect(self.accept)
+        row = QHBoxLayout()
+        for button in (save, add, close):
+            row.addWidget(button)
+        column = QVBoxLayout(self)
+        column.addWidget(self.text)
+        column.addLayout(row)
+        self._show()
+
+    def _show(self) -> None:
+        chosen = self.store.snapshot.job.practice
+        schools = "".join(
+            f"<p><b>{escape(each.name)}</b>{' (this job)' if key == chosen else ''}<br>{escape(each.note)}</p>"
+            for key, each in practices().items()
+        )
+        rows = "".join(
+            f"<tr><td><b>{escape(row['question'])}</b></td><td>{escape('; '.join(row['schools']))}</td>"
+            f"<td>{escape(row['choice'])}. {escape(row['reason'])}</td></tr>"
+            for row in disagreements()
+        )
+        head = "<tr><th>Question</th><th>Schools</th><th>Here</th></tr>"
+        table = f"<table cellpadding='5' border='1' cellspacing='0'>{head}{rows}</table>"
+        self.text.setHtml(f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}")
+
+    def ask_save(self) -> str:
+        """Where to write; empty for nowhere."""
+        name = f"{self.store.snapshot.job.practice}.json"
+        return QFileDialog.getSaveFileName(self, "Save practice", str(Path.home() / name), FILTER)[0]
+
+    def ask_open(self) -> str:
+        """Which file to take in; empty for none."""
+        return QFileDialog.getOpenFileName(self, "Take a practice in", str(Path.home()), FILTER)[0]
+
+    def save(self) -> None:
+        """The job's practice as one file."""
+        name = self.ask_save()
+        if name:
+            self._try(
+                lambda: write_atomically(Path(name), practice_text(practice_of(self.store.snapshot.job.practice)))
+            )
+
+    def add(self) -> None:
+        """A practice from a file, kept for every job from now on."""
+        name = self.ask_open()
+        if name:
+            self._try(lambda: self._take_in(Path(name)))
+            self._show()
+
+    def _take_in(self, path: Path) -> None:
+        practice = practice_from(read_text(path), path.name)
+        folder = own_practices()
+        folder.mkdir(parents=True, exist_ok=True)
+        write_atomically(folder / f"{practice.key}.json", practice_text(practice))
+        practices.cache_clear()
+
+    def _try(self, do: Callable[[], object]) -> None:
+        try:
+            do()
+        except (PlainCompassError, OSError) as error:
+            self.store.refused.emit(str(error))

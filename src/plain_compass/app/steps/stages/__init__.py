@@ -1,0 +1,1 @@
+"""Stages: the cut as standing states."""

@@ -1,0 +1,175 @@
+"""The page of the Stages step: states in a row, the large one with what it means, the curves below."""
+
+from __future__ import annotations
+
+from html import escape
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+
+from ....core.faults import FAULTS
+from ....core.findings import Finding
+from ...drawing.palette import font
+from ...drawing.text import unbroken
+from ...frame.commands import Commands
+from ...frame.page import Picture
+from ...frame.store import Snapshot, Store
+from .views import StageRow, StageView, SweepView
+from .walk import Walk
+
+BESIDE = 384
+SIGNS = {"clear": "●", "watch": "◐", "unknown": "○", "stop": "⊘"}
+
+
+class StagesPage(QWidget):
+    """The cut as standing states."""
+
+    def __init__(self, store: Store, commands: Commands, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.walk = Walk(store.snapshot.result)
+        self.row = StageRow(self.walk, self)
+        self.large = StageView(self.walk, self)
+        self.curves = SweepView(self.walk, self)
+        self.words = QLabel()
+        self.words.setWordWrap(True)
+        self.words.setTextFormat(Qt.TextFormat.RichText)
+        self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.words.setFont(font(14))
+        self.words.setAccessibleName("What this state means")
+        self.faults = QComboBox()
+        self.faults.setFont(font(14))
+        self.faults.setAccessibleName("Mistake played in")
+        self.faults.addItem("No mistake", "")
+        for fault in FAULTS:
+            self.faults.addItem(fault.name[:1].upper() + fault.name[1:], fault.key)
+        self._compose()
+        self.row.picked.connect(self.go_to)
+        self.curves.moved.connect(self.move_to)
+        self.faults.activated.connect(lambda _: self.play(self.faults.currentData()))
+
+    def _compose(self) -> None:
+        label = QLabel("Play a mistake in:")
+        label.setFont(font(13))
+        body = QWidget()
+        body.setObjectName("page")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(12, 8, 12, 8)
+        column.addWidget(self.words)
+        column.addStretch()
+        beside = QScrollArea()
+        beside.setObjectName("page")
+        beside.setWidget(body)
+        beside.setWidgetResizable(True)
+        beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        top = QHBoxLayout()
+        top.setContentsMargins(12, 6, 12, 6)
+        top.addWidget(label)
+        top.addWidget(self.faults, 1)
+        right = QVBoxLayout()
+        right.setSpacing(0)
+        right.addLayout(top)
+        right.addWidget(beside, 1)
+        holder = QWidget()
+        holder.setObjectName("page")
+        holder.setFixedWidth(BESIDE)
+        holder.setLayout(right)
+        right.setContentsMargins(0, 0, 0, 0)
+        middle = QHBoxLayout()
+        middle.setSpacing(1)
+        middle.addWidget(self.large, 1)
+        middle.addWidget(holder)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(1)
+        whole.addWidget(self.row)
+        whole.addLayout(middle, 1)
+        whole.addWidget(self.curves)
+
+    # Walking -------------------------------------------------------------------------------------------
+
+    def go_to(self, number: int) -> None:
+        """To a standing state."""
+        self.walk.go_to(number)
+        self._show()
+
+    def move_to(self, progress: float) -> None:
+        """To a depth."""
+        self.walk.progress = progress
+        self._show()
+
+    def play(self, key: str) -> None:
+        """Play a mistake in."""
+        self.walk.set_fault(key)
+        self.faults.setCurrentIndex(self.faults.findData(key))
+        self._show()
+
+    def _show(self) -> None:
+        self.words.setText(unbroken(self._told()))
+        for view in (self.row, self.large, self.curves):
+            view.update()
+
+    def _told(self) -> str:
+        walk, speech = self.walk, self.store.snapshot.speech
+        step = walk.stage.step
+        parts = [f"<b>{walk.number}. {escape(walk.title(walk.number))}</b>"]
+        if walk.played is not None:
+            parts.append(self._fault())
+        if step is None:
+            parts.append("The tree as it stands. Clear both ways out; look up once more.")
+        else:
+            parts.append(escape(speech.phrase(step.do)))
+            for name, text in (("Stand", step.stand), ("Look at", step.look), ("Stop if", step.stop_if)):
+                parts.append(f"<b>{name}:</b> {escape(speech.say(text))}")
+        rows = "".join(
+            f"<tr><td>{SIGNS[level]}</td><td style='padding-right:8px'>{escape(name)}</td><td>{escape(value)}</td></tr>"
+            for name, value, level in walk.numbers(speech)
+        )
+        parts.append(f"<table cellspacing='2'>{rows}</table>")
+        if walk.part == "back":
+            parts.append(self._bar())
+        return "".join(f"<p style='margin-top:0;margin-bottom:7px'>{part}</p>" for part in parts)
+
+    def _fault(self) -> str:
+        played, speech = self.walk.played, self.store.snapshot.speech
+        assert played is not None
+        mend = f"<b>Mend:</b> {escape(played.fault.mends)}"
+        if played.result is None:
+            return f"<b>With this mistake</b> the cut does not hold together at all. {mend}"
+        worse = "; ".join(escape(speech.phrase(each.sentence)) for each in played.worse[:2])
+        return f"<b>With this mistake:</b> {worse or 'Nothing gets clearly worse.'} {mend}"
+
+    def _bar(self) -> str:
+        plan, show = self.walk.passes, self.store.snapshot.speech.show
+        told = [f"<b>Bar:</b> {show(plan.reach_m, 'length')} inside the bark."]
+        for number, one in enumerate(plan.passes, start=1):
+            lower = f", {show(one.lower_m, 'fine_length')} lower" if one.lower_m else ""
+            told.append(f"Pass {number}{lower}: {one.stand}.")
+        if plan.corner_share > 0.002:
+            told.append(f"A blind corner stays: {show(plan.corner_share, 'ratio')} of the kerf.")
+        return " ".join(told)
+
+    # The window's requests -----------------------------------------------------------------------------
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Follow the document; not while something is dragged elsewhere."""
+        if not self.store.dragging:
+            self.walk.follow(snapshot.result)
+            self._show()
+
+    def bring_out(self, finding: Finding) -> None:
+        """To the moment at which a finding's margin is worst."""
+        name = {"split": "split", "hinge": "side", "balance": "standing", "wedge": "kerf"}.get(finding.group)
+        if name is not None:
+            self.move_to(self.walk.sweep.worst[name])
+
+    def fit(self) -> None:
+        """Back to the uncut tree."""
+        self.go_to(0)
+
+    def zoom(self, factor: float) -> None:
+        """Nothing to zoom: the state fills its place."""
+
+    def pictures(self) -> tuple[Picture, ...]:
+        """The large state, for copying."""
+        return (Picture(self.large.size(), self.large.paint),)

@@ -1,0 +1,136 @@
+"""Where one stands in the cut: the states, the depth looked at, and what a mistake would do. No widgets."""
+
+from __future__ import annotations
+
+from ....core.bar import BarPlan
+from ....core.cuts.form import Bands
+from ....core.faults import FAULTS, Played, play
+from ....core.findings import level_of
+from ....core.judge_bar import bar_plan_of
+from ....core.plan import Assessment
+from ....core.stages import TRAPS_FROM, Stage, States, Sweep, stages_of, states_at, sweep_of
+from ....job.words import Speech
+
+MOST_TOLD = 9.99
+
+
+class Walk:
+    """The cut of one assessed plan, walked through."""
+
+    def __init__(self, result: Assessment) -> None:
+        self.fault = ""
+        self.progress = 0.0
+        self.planned = result
+        self._take(result)
+
+    def _take(self, result: Assessment) -> None:
+        self.result = result
+        self.stages: tuple[Stage, ...] = stages_of(result)
+        self.sweep: Sweep = sweep_of(result)
+        self.passes: BarPlan = bar_plan_of(result)
+
+    def follow(self, result: Assessment) -> None:
+        """Another plan; the place in it stays where it was, as far as it goes."""
+        if result is self.planned:
+            return
+        self.planned = result
+        self._play()
+
+    def set_fault(self, key: str) -> None:
+        """Play a mistake in, or take it out again with an empty key."""
+        self.fault = key
+        self._play()
+
+    def _play(self) -> None:
+        self.played: Played | None = None
+        if self.fault:
+            self.played = play(self.planned, next(f for f in FAULTS if f.key == self.fault))
+        self._take(self.played.result if self.played and self.played.result else self.planned)
+
+    played: Played | None = None
+
+    # Where one is --------------------------------------------------------------------------------------
+
+    @property
+    def number(self) -> int:
+        """The state that is reached, 0 the uncut tree; in the middle of a step the one it leads to."""
+        return next(
+            (i for i, end in enumerate((0.0, *self.sweep.ends)) if self.progress <= end + 1e-6), len(self.stages) - 1
+        )
+
+    def go_to(self, number: int) -> None:
+        """To a standing state."""
+        self.progress = (0.0, *self.sweep.ends)[number]
+
+    @property
+    def stage(self) -> Stage:
+        """The state that is reached, or worked towards."""
+        return self.stages[self.number]
+
+    @property
+    def part(self) -> str:
+        """Which part of the cut is being made."""
+        return self.stage.part
+
+    @property
+    def kept(self) -> Bands:
+        """The wood that holds at the depth that is looked at."""
+        if self.stage.step is None:
+            return self.stage.kept
+        start = (0.0, *self.sweep.ends)[self.number - 1]
+        return self.stage.step.kept((self.progress - start) / (self.sweep.ends[self.number - 1] - start))
+
+    @property
+    def states(self) -> States:
+        """Its margins."""
+        return states_at(self.result, [self.kept])
+
+    @property
+    def wedges_in(self) -> bool:
+        """Whether a wedge has been set by now."""
+        return any(stage.wedge_fits for stage in self.stages[: self.number]) or (
+            self.stage.wedge_fits and self.progress >= self.sweep.ends[max(self.number - 1, 0)] - 1e-6
+        )
+
+    def title(self, number: int) -> str:
+        """Name of a state."""
+        step = self.stages[number].step
+        return "Uncut" if step is None else step.title
+
+    # What it means -------------------------------------------------------------------------------------
+
+    @staticmethod
+    def level(stage: Stage) -> str:
+        """The worst that is true of a state; a hinge that folds is what the last one is for."""
+        if stage.sits_back or not stage.bar_free:
+            return "stop"
+        released = stage.step is not None and stage.step.releases
+        uses = [stage.side_utilisation, stage.split_index]
+        if stage.goes and not released:
+            uses.append(1.01)
+        return level_of(max(uses))
+
+    def numbers(self, speech: Speech) -> list[tuple[str, str, str]]:
+        """(name, value, level) of every margin at the depth that is looked at."""
+        states, stage = self.states, self.stage
+        standing, side, split = (
+            float(each[0]) for each in (states.standing, states.side_utilisation, states.split_index)
+        )
+        backwards = bool(states.backwards[0]) and not self.wedges_in
+        held = "it stands" if standing < 1 else "it sits back" if backwards else "it goes"
+        more = "+" if standing > MOST_TOLD else ""
+        opens = stage.step is not None and stage.step.opens_back and not self.wedges_in
+        shut = float(states.kerf_shut[0]) if opens else 0.0
+        trapped = shut >= TRAPS_FROM
+        return [
+            ("wood that holds", f"{float(states.uncut_area_m2[0]) * 1e4:.0f} cm²", "clear"),
+            (
+                "on what holds",
+                f"{speech.show(min(standing, MOST_TOLD), 'ratio')}{more}: {held}",
+                "stop" if standing >= 1 and backwards else "clear",
+            ),
+            ("side weight", speech.show(side, "ratio"), level_of(side)),
+            ("splitting ~", f"{split:.2f} of 1", level_of(split, 0.5)),
+            ("bar", "held by the kerf" if trapped else "free", "stop" if trapped else "clear"),
+            ("kerf for a wedge", speech.show(stage.seat_m, "length"), "clear"),
+        ]

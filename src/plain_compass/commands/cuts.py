@@ -1,0 +1,167 @@
+"""``plain-compass cuts``, ``stages``, ``suggest`` and ``practices``: the table of cuts, taken apart and searched."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+from ..core.cuts import PARTS, form_of, forms_of
+from ..core.faults import FAULTS, play
+from ..core.stages import Stage, stages_of, sweep_of
+from ..core.suggest import Suggestion, suggest
+from ..job.document import Job, TreePlan, assess_tree
+from ..job.files import read_text, write_atomically
+from ..job.practice_files import practice_from, practice_text
+from ..job.report import plain
+from ..job.tables import disagreements, own_practices, practice_of, practices
+from ..job.words import Speech
+
+
+def table(arguments: argparse.Namespace) -> int:
+    """Every form: what it is for and the usual mistake; for a tree, whether it fits."""
+    rows = [
+        {
+            "part": form.part,
+            "key": form.key,
+            "name": form.name,
+            "for": form.purpose,
+            "drill": form.drill,
+            "specialist": form.needs,
+        }
+        for part in PARTS
+        for form in forms_of(part)
+    ]
+    if arguments.json:
+        print(json.dumps({"cuts": rows}, indent=2, ensure_ascii=False))
+        return 0
+    for row in rows:
+        print(f"{row['part']:<6} {row['key']:<13} {row['name']}{'  (specialist)' if row['specialist'] else ''}")
+        print(f"       fits when: {row['for']}")
+        print(f"       watch for: {row['drill']}")
+    return 0
+
+
+def stages(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
+    """The cut of one tree as standing states."""
+    result, speech = assess_tree(job, tree.id), job.speech
+    found = [_stage(stage, speech) for stage in stages_of(result)]
+    if not arguments.json:
+        print(f"{'stage':<14} {'uncut':>9} {'standing':>9} {'side':>6} {'split':>6}  bar    stop if")
+        for row in found:
+            bar = "free" if row["bar_free"] else "held"
+            back = "  SITS BACK" if row["sits_back"] else ""
+            print(
+                f"{row['title']:<14} {row['uncut_area_m2'] * 1e4:>5.0f} cm2 {row['standing'] * 100:>7.0f} % "
+                f"{row['side_utilisation'] * 100:>4.0f} % {row['split_index']:>6.2f}  {bar:<5}  {row['stop_if']}{back}"
+            )
+        return 0
+    sweep = sweep_of(result)
+    faults = []
+    for fault in FAULTS:
+        played = play(result, fault)
+        worse = [speech.phrase(each.sentence) for each in played.worse]
+        holds = played.result is not None
+        faults.append({"key": fault.key, "name": fault.name, "worse": worse, "fits": holds, "mends": fault.mends})
+    curves = {name: [round(float(v), 5) for v in values] for name, values in asdict(sweep.states).items()}
+    whole = {
+        "tree": tree.id,
+        "stages": found,
+        "sweep": {"progress": sweep.progress.tolist(), "ends": sweep.ends, "worst": sweep.worst, **curves},
+        "faults": faults,
+    }
+    print(json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False))
+    return 0
+
+
+def _stage(stage: Stage, speech: Speech) -> dict[str, Any]:
+    step = stage.step
+    told = {
+        "key": step.key if step else "uncut",
+        "part": stage.part,
+        "title": step.title if step else "Uncut",
+        "do": speech.phrase(step.do) if step else "",
+        "stand": step.stand if step else "",
+        "look": step.look if step else "",
+        "stop_if": step.stop_if if step else "",
+    }
+    names = ("uncut_area_m2", "standing", "side_utilisation", "split_index", "bar_free", "sits_back", "goes", "seat_m")
+    return told | {name: plain(getattr(stage, name)) for name in (*names, "wedge_fits")}
+
+
+def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
+    """The three best designs for one tree."""
+    speech = job.speech
+    found = suggest(assess_tree(job, tree.id))
+    assert found is not None
+    if arguments.json:
+        rows = [_suggestion(each, speech) for each in found.best]
+        nearest = None if found.nearest is None else _suggestion(found.nearest, speech)
+        whole = {"tree": tree.id, "tried": found.tried, "best": rows, "nearest": nearest}
+        print(json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False))
+        return 0
+    for number, each in enumerate(found.best, start=1):
+        row = _suggestion(each, speech)
+        print(f"{number}. {row['words']}: least margin {each.margin * 100:.0f} %")
+        print(f"   {row['because']}")
+        for text in row["gives_up"]:  # type: ignore[attr-defined]
+            print(f"   gives up: {text}")
+    if not found.best:
+        print(
+            "No design of the table is good enough with this kit: a rope, a machine, another lay, or those qualified."
+        )
+        if found.nearest is not None:
+            print(f"Nearest: {_suggestion(found.nearest, speech)['words']}; stopped by:")
+            for finding in found.nearest.stops:
+                print(f"   {speech.phrase(finding.sentence)}")
+    return 0
+
+
+def _suggestion(each: Suggestion, speech: Speech) -> dict[str, object]:
+    return {
+        "words": words_of(each),
+        "forms": dict(zip(PARTS, each.forms, strict=True)),
+        "margin": each.margin,
+        "because": speech.verdict(each.result.verdict),
+        "gives_up": [speech.phrase(finding.sentence) for finding in each.gives_up],
+        "stopped_by": [speech.phrase(finding.sentence) for finding in each.stops],
+        "cut": asdict(each.cut),
+    }
+
+
+def words_of(each: Suggestion) -> str:
+    """A design in a few words."""
+    face, hinge, back = (form_of(part, key).name for part, key in zip(PARTS, each.forms, strict=True))
+    return f"{face}, {hinge}, {back}"
+
+
+def schools(arguments: argparse.Namespace) -> int:
+    """The practices and where they disagree; one written to a file, or taken in from one."""
+    if arguments.add is not None:
+        practice = practice_from(read_text(arguments.add), arguments.add.name)
+        folder = own_practices()
+        folder.mkdir(parents=True, exist_ok=True)
+        if practice.key in practices() and not (folder / f"{practice.key}.json").exists():
+            print(f"{practice.key} is the key of a practice that ships; give yours another.", file=sys.stderr)
+            return 2
+        write_atomically(folder / f"{practice.key}.json", practice_text(practice))
+        print(f"{practice.name} can be chosen now.")
+        return 0
+    if arguments.save is not None:
+        key, target = arguments.save
+        write_atomically(Path(target), practice_text(practice_of(key)))
+        print(f"Practice written to {target}.")
+        return 0
+    if arguments.json:
+        whole = {"practices": [asdict(each) for each in practices().values()], "disagreements": list(disagreements())}
+        print(json.dumps(whole, indent=2, ensure_ascii=False))
+        return 0
+    for each in practices().values():
+        print(f"{each.key:<17} {each.name}: {each.note}")
+    print("\nWhere practitioners disagree:")
+    for row in disagreements():
+        print(f"{row['question']}: {'; '.join(row['schools'])}\n    here: {row['choice']}. {row['reason']}")
+    return 0

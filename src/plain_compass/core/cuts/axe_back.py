@@ -1,0 +1,45 @@
+"""Axe or hand-saw: a wide face about half in, the back cut a little higher. Small stems."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..cut import Cut
+from .form import CutForm, Fit
+from .plain_back import steps
+from .shapes import GOOD, section_of
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+MOST_m = 0.30
+
+
+def _fits(result: Planned) -> Fit:
+    if result.parts.section.depth_m > MOST_m:
+        return Fit("refused", "By hand this stem takes too long with its balance half gone.", "plain")
+    if result.parts.splitting.split_index_plain > 1.0:
+        return Fit("refused", "Cut from behind it would split up the stem.", "vees")
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    depth = section_of(case).depth_m
+    return replace(
+        case.cut,
+        face=replace(case.cut.face, form="open", depth_m=round(0.45 * depth, 3), roof_deg=50.0, floor_deg=20.0),
+        back=replace(case.cut.back, form="axe", step_m=max(case.cut.back.step_m, 0.03)),
+    )
+
+
+FORM = CutForm(
+    "axe",
+    "back",
+    "axe or hand-saw",
+    "Small stems: a wide face about half in, the back cut a little higher.",
+    _fits,
+    _design,
+    steps,
+    "The face chopped uneven: the hinge is thicker where the chips stayed.",
+)

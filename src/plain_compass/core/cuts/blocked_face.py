@@ -1,0 +1,51 @@
+"""Blocked-out face with a snipe: a slab out of the apex, so that the stem stays long on the stump."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..cut import Cut
+from .faces import face_steps, told
+from .form import CutForm, Fit
+from .shapes import GOOD, section_of, with_face
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+EVEN_m = 0.005
+
+
+def _fits(result: Planned) -> Fit:
+    face = result.case.cut.face
+    if result.parts.section.diameter_m < 0.35:
+        return Fit("refused", "The stem is too small to take a block out and leave a floor to stand on.", "open")
+    if abs(face.snipe_left_m - face.snipe_right_m) > EVEN_m:
+        side = "left" if face.snipe_left_m < face.snipe_right_m else "right"
+        return Fit("poor", f"The snipe is uneven: the butt touches first on the {side} and is turned that way.", "")
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    cut = with_face(form="blocked", roof_deg=45.0)(case)
+    depth = section_of(case).depth_m
+    block, snipe = round(0.08 * depth, 3), round(0.12 * depth, 3)
+    return replace(cut, face=replace(cut.face, block_m=block, snipe_left_m=snipe, snipe_right_m=snipe))
+
+
+FORM = CutForm(
+    "blocked",
+    "face",
+    "blocked-out face with a snipe",
+    "A long time on the stump, for brittle timber that must be laid down slowly.",
+    _fits,
+    _design,
+    face_steps(
+        told(
+            "Two level cuts {block} apart, {depth} deep at {high} above ground, the block knocked "
+            "out; the snipe above it "
+            "from {left} left and {right} right of the cut's line."
+        )
+    ),
+    "Unequal snipe offsets turn the butt as it touches: measure both ends from the same line.",
+)

@@ -1,0 +1,96 @@
+"""Split-level corner cut: a bored upper cut keeps one corner at the back, an undercut lets it go."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from ..findings import phrase
+from .bored_back import BORE
+from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
+from .plain_back import CRACK
+from .shapes import GOOD, hinge_bands, hinge_line, with_back
+
+if TYPE_CHECKING:
+    from ..plan import Planned
+
+
+def _fits(result: Planned) -> Fit:
+    if result.parts.section.depth_m < 0.25:
+        return Fit("refused", "The stem is too small to bore and keep a corner.", "quarter")
+    if result.parts.balance.moment_forward_Nm > 0:
+        return Fit("poor", "It is for back weight that is levered over; a strap is simpler with the lean.", "bored")
+    return GOOD
+
+
+def _corner(result: Planned) -> Band:
+    """The corner kept: across from its side inwards twice the strap's depth, along to the strap's depth."""
+    section, back = result.parts.section, result.case.cut.back
+    half = float(abs(section.wood[:, 1]).max()) + 0.01
+    inner = half - 2 * back.strap_m
+    low, high = (inner, FAR_m) if back.side == "left" else (-FAR_m, -inner)
+    return (low, high, section.back_m - 0.01, 0.0, section.back_m + 2 * back.strap_m, 0.0)
+
+
+def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
+    cut, corner, hinge = result.case.cut, _corner(result), hinge_bands(result)
+    rear, slope = hinge_line(result)
+    back = result.parts.section.back_m - 0.01
+    inner = corner[0] if cut.back.side == "left" else corner[1]
+
+    def kept(share: float) -> Bands:
+        """Bored along the hinge, then out through the open side; the corner's side stays up to its own line."""
+        at = rear + share * (back - rear)
+        open_side = (-FAR_m, inner) if cut.back.side == "left" else (inner, FAR_m)
+        corner_front = rear + share * (corner[4] - rear)
+        own = (*corner[:4], corner_front, slope * (1 - share))
+        return (*hinge, own) if share >= 1 else (*hinge, own, (*open_side, back, 0.0, at, slope * (1 - share)))
+
+    def released(share: float) -> Bands:
+        if share >= 1:
+            return hinge
+        return (*hinge, (corner[0], corner[1], corner[2] + share * (corner[4] - corner[2]), 0.0, corner[4], 0.0))
+
+    return (
+        CutStep(
+            "upper",
+            "Upper cut",
+            phrase(
+                f"Bore {{step}} above the apex, open to the [hinge] and out on the open side; keep "
+                f"the {cut.back.side} corner, {{corner}} deep.",
+                step=(cut.back.step_m, "length"),
+                corner=(2 * cut.back.strap_m, "length"),
+            ),
+            BORE,
+            "The corner stays whole; set the wedge or lever in the open back now.",
+            CRACK,
+            kept,
+            cut.back.step_m,
+            wedge_after=True,
+        ),
+        CutStep(
+            "under",
+            "Undercut",
+            phrase(
+                "Cut under the corner, {lower} below the bore, then walk away or lever it over.",
+                lower=(cut.back.lower_m, "length"),
+            ),
+            f"On the {'right' if cut.back.side == 'left' else 'left'} of the corner, never behind it.",
+            "The wedge carries before the corner is let go.",
+            "The wedge is slack: the tree is not held up.",
+            released,
+            cut.back.step_m - cut.back.lower_m,
+            releases=True,
+        ),
+    )
+
+
+FORM = CutForm(
+    "corner",
+    "back",
+    "split-level corner cut",
+    "Back weight with a lever, and time to walk away.",
+    _fits,
+    with_back("corner", strap_m=0.12),
+    _steps,
+    "The undercut reaches the bore's level: the corner parts at once and the tree sits back.",
+)

@@ -1,0 +1,42 @@
+"""Even hinge: a plain strip, the usual case."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..cut import Cut
+from .form import Bands, CutForm, CutStep, Fit
+from .shapes import GOOD, section_of
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+
+def _fits(result: Planned) -> Fit:
+    if result.parts.use.side_utilisation > 1.0:
+        return Fit("poor", "Side weight tears an even strip: more wood at the end in tension.", "tapered")
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    practice = case.practice
+    thick = max(sum(practice.hinge_ratio) / 2 * section_of(case).depth_m, practice.hinge_least_m)
+    return replace(case.cut, hinge=replace(case.cut.hinge, form="strip", left_m=thick, right_m=thick))
+
+
+def no_steps(_result: Planned, _before: Bands) -> tuple[CutStep, ...]:
+    """A hinge that asks for no cut of its own."""
+    return ()
+
+
+FORM = CutForm(
+    "strip",
+    "hinge",
+    "even hinge",
+    "The usual case: a strip of one thickness, a tenth of the diameter.",
+    _fits,
+    _design,
+    no_steps,
+    "Thick in the middle because the two sides did not meet: it breaks early at the ends.",
+)

@@ -1,0 +1,50 @@
+"""Large-flare face: over very large butt swell its depth is set by the length of the hinge."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..cut import Cut
+from ..polygon import chord
+from .faces import face_steps, told
+from .form import CutForm, Fit
+from .shapes import GOOD, section_of
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+CHORD_SHARE = 2.0 / 3.0
+SWELL_FROM = 1.25
+"""Butt over breast height from which there is flare to speak of."""
+
+
+def _fits(result: Planned) -> Fit:
+    swell = result.parts.section.width_m / result.case.tree.trunk.diameter_m
+    if swell < SWELL_FROM:
+        return Fit("refused", "There is no large flare at this cut: size the face by its depth.", "open")
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    """The shallowest face whose apex is two thirds of the mean diameter long."""
+    section = section_of(case)
+    wanted = CHORD_SHARE * (section.wood_moments.area_m2 * 4 / 3.141592653589793) ** 0.5
+    low, high = 0.005, 0.6 * section.front_m
+    for _ in range(40):
+        depth = (low + high) / 2
+        left, right = chord(section.wood, section.front_m - depth)
+        low, high = (depth, high) if left - right < wanted else (low, depth)
+    return replace(case.cut, face=replace(case.cut.face, form="flare", depth_m=round(high, 4), roof_deg=55.0))
+
+
+FORM = CutForm(
+    "flare",
+    "face",
+    "face over a large flare",
+    "Very large butt swell: the depth is what makes the hinge two thirds of the diameter long.",
+    _fits,
+    _design,
+    face_steps(told("Roof {roof} down to {high} above ground, {depth} deep, then the floor, level, to meet it.")),
+    "Sized by the flared diameter the face goes far too deep into the stem itself.",
+)

@@ -1,0 +1,101 @@
+"""What a row of the table of cuts is made of: when it fits, what it begins as, and how it takes the wood away.
+
+Wood that still holds is a few *bands*: between a rear and a front line, both straight, over a stretch across the lay.
+A band is six numbers (from_m, to_m, rear_m, rear_slope, front_m, front_slope): the lines stand at
+``rear_m + rear_slope * left`` and ``front_m + front_slope * left``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, TypeAlias
+
+from ..findings import Phrase
+
+if TYPE_CHECKING:
+    from ..cut import Cut
+    from ..plan import Case, Planned
+
+Band: TypeAlias = tuple[float, float, float, float, float, float]
+Bands: TypeAlias = tuple[Band, ...]
+FAR_m = 5.0
+"""Beyond any stump: where a band has no edge of its own."""
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """Whether a form suits a tree.
+
+    Attributes:
+        level: ``fits``, ``poor`` or ``refused``.
+        why: a sentence.
+        instead: key of the form to take instead; empty where it fits.
+    """
+
+    level: str
+    why: str
+    instead: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class CutStep:
+    """One step of a cut, between two standing states.
+
+    Attributes:
+        key: stable name within the form.
+        title: two or three words.
+        do: what is done.
+        stand: where to stand for it.
+        look: what to look at.
+        stop_if: what ends the work.
+        kept: the wood that still holds after a share of this step, 0 to 1.
+        level_m: height of this cut over the apex.
+        opens_back: whether it opens a kerf that a tree sitting back would shut on the bar.
+        wedge_after: whether a wedge can be set once it is done.
+        releases: whether the tree is free to go after it.
+    """
+
+    key: str
+    title: str
+    do: Phrase
+    stand: str
+    look: str
+    stop_if: str
+    kept: Callable[[float], Bands]
+    level_m: float = 0.0
+    opens_back: bool = False
+    wedge_after: bool = False
+    releases: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class CutForm:
+    """One row of the table.
+
+    Attributes:
+        key: what ``cut.face.form``, ``cut.back.form`` or ``cut.hinge.form`` says.
+        part: ``face``, ``back`` or ``hinge``.
+        name: what it is called.
+        purpose: what it is for.
+        fits: judges it for a tree as it is planned.
+        design: the case's cut begun in this form by practice and tree; the rest of it stays.
+        steps: how it takes the wood away, given what held before it.
+        drill: the usual mistake, and how to see it.
+        needs: the plain statement of a specialist cut; empty for the others.
+    """
+
+    key: str
+    part: str
+    name: str
+    purpose: str
+    fits: Callable[[Planned], Fit]
+    design: Callable[[Case], Cut]
+    steps: Callable[[Planned, Bands], tuple[CutStep, ...]]
+    drill: str
+    needs: str = ""
+
+    @property
+    def specialist(self) -> bool:
+        """Whether it opens only after its statement is read."""
+        return bool(self.needs)

@@ -1,0 +1,75 @@
+"""Heart bore through the face: the middle of a stiff hinge is bored out, or a short bar reaches the middle."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..cut import Cut
+from ..findings import phrase
+from .form import Bands, CutForm, CutStep, FAR_m, Fit
+from .plain_back import CRACK
+from .shapes import GOOD, section_of
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+
+def _fits(result: Planned) -> Fit:
+    cut, parts = result.case.cut, result.parts
+    ends = (parts.face.hinge_length_m - cut.hinge.heart_m) / 2
+    if ends < 0.15 * parts.section.width_m:
+        return Fit("refused", "The bore leaves too little hinge at either end, and the ends do the work.", "strip")
+    if parts.section.width_m < result.case.kit.bar_m:
+        return Fit("poor", "The bar reaches across: only a stiff hinge would be eased by this.", "strip")
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    width = round(max(case.kit.bar_width_m, 0.25 * section_of(case).width_m), 3)
+    return replace(case.cut, hinge=replace(case.cut.hinge, form="heart", heart_m=width))
+
+
+def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
+    """The bore goes from the face through the hinge and as far behind it as the bar reaches."""
+    face, section, kit, cut = result.parts.face, result.parts.section, result.case.kit, result.case.cut
+    reach = max(kit.bar_m - cut.face.depth_m, 0.05)
+    deepest = max(face.hinge_front_m - reach, section.back_m + cut.back.strap_m)
+    middle, half = (face.end_left_m + face.end_right_m) / 2, cut.hinge.heart_m / 2
+
+    def kept(share: float) -> Bands:
+        at = face.hinge_front_m + share * (deepest - face.hinge_front_m)
+        band = before[0]
+        return (
+            (-FAR_m, middle - half, *band[2:]),
+            (middle + half, FAR_m, *band[2:]),
+            (middle - half, middle + half, band[2], 0.0, at, 0.0),
+        )
+
+    return (
+        CutStep(
+            "heart",
+            "Heart bore",
+            phrase(
+                "From the face bore the middle of the [hinge], {wide} wide, straight along the lay.",
+                wide=(cut.hinge.heart_m, "length"),
+            ),
+            "Ahead of the face only while nothing behind is cut.",
+            "The bore in the middle: both ends of the hinge of one length.",
+            CRACK,
+            kept,
+            cut.back.step_m,
+        ),
+    )
+
+
+FORM = CutForm(
+    "heart",
+    "hinge",
+    "heart bored through the face",
+    "A bar shorter than half the tree; easing a stiff hinge.",
+    _fits,
+    _design,
+    _steps,
+    "Bored off the middle: one end of the hinge is short and goes first.",
+)

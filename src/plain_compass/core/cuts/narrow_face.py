@@ -1,0 +1,47 @@
+"""Narrow deep-angle face with nipped corners, for wood that splits."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..cut import Cut
+from .faces import face_steps, told
+from .form import CutForm, Fit
+from .shapes import GOOD, section_of, with_face
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+NIP_SHARE = 0.06
+"""Each nip, as a share of the wood's depth along the lay."""
+
+
+def _fits(result: Planned) -> Fit:
+    if result.parts.use.side_utilisation > 0.7:
+        return Fit("refused", "The nips give up steering that this side weight needs.", "open")
+    if result.parts.splitting.split_index_plain < 0.5:
+        return Fit("poor", "This wood is not so ready to split that steering should be given up for it.", "open")
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    cut = with_face(form="narrow", roof_deg=45.0, floor_deg=10.0)(case)
+    return replace(cut, hinge=replace(cut.hinge, nip_m=round(NIP_SHARE * section_of(case).depth_m, 3)))
+
+
+FORM = CutForm(
+    "narrow",
+    "face",
+    "narrow face, corners nipped",
+    "Wood that splits: the hinge breaks earlier and the corners cannot tear down the stem.",
+    _fits,
+    _design,
+    face_steps(
+        told(
+            "Roof {roof} down to {high} above ground, {depth} deep; floor {floor} to meet it; nip "
+            "both corners by {nip}."
+        )
+    ),
+    "Nips cut too deep let the tree go before it is past the point of no return.",
+)

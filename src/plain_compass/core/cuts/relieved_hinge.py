@@ -1,0 +1,74 @@
+"""Relieved lean side (swing): the hinge is cut away on the lean side so that the rest swings the tree: specialist."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..balance import tree_mass
+from ..cut import Cut
+from ..findings import phrase
+from .form import Bands, CutForm, CutStep, Fit
+from .shapes import GOOD, lean_side, within
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+
+def _fits(result: Planned) -> Fit:
+    side, hinge = lean_side(result), result.case.cut.hinge
+    if abs(result.parts.balance.left_m) < 0.05:
+        return Fit("refused", "There is no side lean to swing off.", "strip")
+    if hinge.side != side:
+        return Fit("refused", f"The side to relieve is the lean's own, the {side} one.", "relieved")
+    if result.parts.use.side_utilisation > 1.0:
+        return Fit("refused", "What is left of the hinge does not carry the side weight.", "tapered")
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    left = tree_mass(case.tree, case.wood, case.cut, case.constants).com_left_m > 0
+    return replace(
+        case.cut, hinge=replace(case.cut.hinge, form="relieved", side="left" if left else "right", relief_ratio=0.3)
+    )
+
+
+def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
+    hinge = result.case.cut.hinge
+    low, high = result.parts.hinge.spans[0] if result.parts.hinge.spans else (0.0, 0.0)
+
+    def kept(share: float) -> Bands:
+        outer = 5.0
+        if hinge.side == "left":
+            return within(before, -outer, outer + share * (high - outer)) if share < 1 else within(before, -outer, high)
+        return within(before, -outer + share * (low + outer), outer) if share < 1 else within(before, low, outer)
+
+    return (
+        CutStep(
+            "relief",
+            "Relief",
+            phrase(
+                f"Cut the {hinge.side} {{share}} of the hinge's length away, to the line of the [back cut].",
+                share=(hinge.relief_ratio, "ratio"),
+            ),
+            f"On the {'right' if hinge.side == 'left' else 'left'}, away from the lean.",
+            "What is left of the hinge, at its far end.",
+            "The tree moves before the back cut is done.",
+            kept,
+        ),
+    )
+
+
+FORM = CutForm(
+    "relieved",
+    "hinge",
+    "relieved on the lean side",
+    "Swinging up to about a right angle off the lean.",
+    _fits,
+    _design,
+    _steps,
+    "Relieved on the wrong side, or too far: the rest tears and the tree goes where it leans.",
+    "A swung tree turns on a part of its hinge, and where it stops is a guess. It is for people "
+    "trained in it, only where a miss in "
+    "any direction between the lean and the lay costs nothing.",
+)

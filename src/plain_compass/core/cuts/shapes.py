@@ -1,0 +1,98 @@
+"""Bands, fits and first designs that several forms share."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..cut import Cut
+from ..section import Section, section_at
+from .form import Band, Bands, FAR_m, Fit
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+GOOD = Fit("fits", "It suits this tree.")
+
+
+def whole(result: Planned) -> Bands:
+    """The stem before anything is cut."""
+    section = result.parts.section
+    return ((-FAR_m, FAR_m, section.back_m - 0.01, 0.0, section.front_m + 0.01, 0.0),)
+
+
+def hinge_line(result: Planned) -> tuple[float, float]:
+    """(forward_m, slope) of the rear of the hinge, linear between its two ends."""
+    face, hinge = result.parts.face, result.case.cut.hinge
+    slope = (hinge.left_m - hinge.right_m) / face.hinge_length_m
+    return face.hinge_front_m - hinge.right_m + slope * face.end_right_m, -slope
+
+
+def hinge_bands(result: Planned) -> Bands:
+    """The finished hinge, in as many pieces as it has."""
+    rear, slope = hinge_line(result)
+    front = result.parts.face.hinge_front_m
+    return tuple((low, high, rear, slope, front, 0.0) for low, high in result.parts.hinge.spans)
+
+
+def within(bands: Bands, low: float, high: float) -> Bands:
+    """The pieces of bands inside a stretch across the lay."""
+    return tuple((max(b[0], low), min(b[1], high), *b[2:]) for b in bands if min(b[1], high) > max(b[0], low))
+
+
+def rear_moved(bands: Bands, result: Planned, share: float) -> Bands:
+    """Bands whose rear has come a share of the way from the back of the stem to the finished hinge."""
+    rear, slope = hinge_line(result)
+    back = result.parts.section.back_m - 0.01
+    at = back + share * (rear - back)
+    return tuple((b[0], b[1], at, share * slope, b[4], b[5]) for b in bands)
+
+
+def strap(result: Planned, depth_m: float, low: float = -FAR_m, high: float = FAR_m) -> Band:
+    """Wood left at the back, so deep along the lay, over a stretch across it."""
+    back = result.parts.section.back_m
+    return (low, high, back - 0.01, 0.0, back + depth_m, 0.0)
+
+
+def bored(result: Planned, held: Bands, share: float, edge_m: float) -> Bands:
+    """The hinge, and what is held behind a bore that grows from the hinge back to ``edge_m``."""
+    rear, slope = hinge_line(result)
+    width = min(result.case.kit.bar_width_m, max(rear - edge_m, 1e-3))
+    start = rear - width
+    at = start + share * (edge_m - start)
+    back = result.parts.section.back_m - 0.01
+    return (*held, (-FAR_m, FAR_m, back, 0.0, at, slope * (1.0 - share)))
+
+
+def section_of(case: Case) -> Section:
+    """The section at a case's cut."""
+    exponent = case.constants.profile_exponent[case.wood.group]
+    return section_at(case.tree, case.cut.height_m, case.cut.lay_deg, exponent)
+
+
+def with_face(**changes: object) -> Callable[[Case], Cut]:
+    """A design that sets the face: depth in the middle of the practice's range, and what the form asks for."""
+
+    def design(case: Case) -> Cut:
+        depth = sum(case.practice.face_depth_ratio) / 2 * section_of(case).depth_m
+        return replace(case.cut, face=replace(case.cut.face, depth_m=depth, **changes))  # type: ignore[arg-type]
+
+    return design
+
+
+def with_back(form: str, **shares: float) -> Callable[[Case], Cut]:
+    """A design that sets the back cut; lengths are given as shares of the wood's depth along the lay."""
+
+    def design(case: Case) -> Cut:
+        depth = section_of(case).depth_m
+        sized = {name: max(share * depth, 0.01) for name, share in shares.items()}
+        step = case.cut.back.step_m or case.practice.step_m[0]
+        return replace(case.cut, back=replace(case.cut.back, form=form, step_m=step, **sized))  # type: ignore[arg-type]
+
+    return design
+
+
+def lean_side(result: Planned) -> str:
+    """The side the weight hangs to."""
+    return "left" if result.parts.balance.left_m > 0 else "right"

@@ -1,0 +1,49 @@
+"""Tapered hinge: more wood at the end in tension, against side lean or side weight."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from ..balance import tree_mass
+from ..cut import Cut
+from .even_hinge import no_steps
+from .form import CutForm, Fit
+from .shapes import GOOD, lean_side, section_of
+
+if TYPE_CHECKING:
+    from ..plan import Case, Planned
+
+THICKER = 1.5
+
+
+def _fits(result: Planned) -> Fit:
+    side, hinge = lean_side(result), result.case.cut.hinge
+    thicker = "left" if hinge.left_m > hinge.right_m else "right"
+    if abs(result.parts.balance.left_m) < 0.02:
+        return Fit("poor", "There is no side weight: a taper turns the tree for nothing.", "strip")
+    if abs(hinge.left_m - hinge.right_m) > 0.003 and thicker == side:
+        return Fit(
+            "refused", f"The thicker end is on the {side}, where the weight hangs: it belongs on the other.", "tapered"
+        )
+    return GOOD
+
+
+def _design(case: Case) -> Cut:
+    practice = case.practice
+    thin = max(practice.hinge_ratio[0] * section_of(case).depth_m, practice.hinge_least_m)
+    left = tree_mass(case.tree, case.wood, case.cut, case.constants).com_left_m > 0
+    ends = (thin, THICKER * thin) if left else (THICKER * thin, thin)
+    return replace(case.cut, hinge=replace(case.cut.hinge, form="tapered", left_m=ends[0], right_m=ends[1]))
+
+
+FORM = CutForm(
+    "tapered",
+    "hinge",
+    "tapered hinge",
+    "Side lean or side weight: more wood on the tension side.",
+    _fits,
+    _design,
+    no_steps,
+    "The thick end on the lean's own side: it pulls the tree further off.",
+)

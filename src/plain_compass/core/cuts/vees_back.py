@@ -1,0 +1,105 @@
+"""Two V cuts from the sides, for leaners too small to bore."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from ..findings import phrase
+from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
+from .plain_back import CRACK
+from .shapes import GOOD, hinge_bands, hinge_line, with_back
+
+if TYPE_CHECKING:
+    from ..plan import Planned
+
+MOST_m = 0.25
+
+
+def _fits(result: Planned) -> Fit:
+    if result.parts.section.depth_m > MOST_m:
+        return Fit("refused", "It is for stems too small to bore; this one has room for the bar.", "bored")
+    if result.parts.balance.moment_forward_Nm <= 0:
+        return Fit("refused", "It is for leaners; this one must be wedged or pushed over.", "quarter")
+    return GOOD
+
+
+def _rib(result: Planned) -> Band:
+    half = result.case.cut.back.strap_m / 2
+    rear, slope = hinge_line(result)
+    return (-half, half, result.parts.section.back_m - 0.01, 0.0, rear, slope)
+
+
+def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
+    rib, hinge, cut = _rib(result), hinge_bands(result), result.case.cut
+    back = rib[2]
+
+    def side(share: float, sign: int) -> Band:
+        """What is left of one side: it is cut from outside towards the rib."""
+        edge, half = rib[1], FAR_m if share <= 0 else _half_width(result) * (1 - share) + rib[1] * share
+        low, high = (edge, half) if sign > 0 else (-half, -edge)
+        return (low, high, back, 0.0, rib[4], rib[5])
+
+    def right(share: float) -> Bands:
+        return (*hinge, rib, side(0.0, 1)) if share >= 1 else (*hinge, rib, side(share, -1), side(0.0, 1))
+
+    def left(share: float) -> Bands:
+        return (*hinge, rib) if share >= 1 else (*hinge, rib, side(share, 1))
+
+    def release(share: float) -> Bands:
+        if share >= 1:
+            return hinge
+        return (*hinge, (rib[0], rib[1], back + share * (rib[4] - back), 0.0, rib[4], rib[5]))
+
+    words = phrase(
+        "From this side a V towards the middle, {step} above the apex, to the [hinge] and the rib.",
+        step=(cut.back.step_m, "length"),
+    )
+    return (
+        CutStep(
+            "right",
+            "Right V",
+            words,
+            "Beside the stem.",
+            "The hinge's end on this side.",
+            CRACK,
+            right,
+            cut.back.step_m,
+        ),
+        CutStep(
+            "left",
+            "Left V",
+            words,
+            "Beside the stem, the other side.",
+            "The hinge's other end.",
+            CRACK,
+            left,
+            cut.back.step_m,
+        ),
+        CutStep(
+            "release",
+            "Rib",
+            phrase("Cut the rib at the back, {rib} wide, and go.", rib=(cut.back.strap_m, "length")),
+            "To the side, one foot on the way out.",
+            "The top.",
+            CRACK,
+            release,
+            cut.back.step_m,
+            releases=True,
+        ),
+    )
+
+
+def _half_width(result: Planned) -> float:
+    return float(abs(result.parts.section.wood[:, 1]).max()) + 0.01
+
+
+FORM = CutForm(
+    "vees",
+    "back",
+    "two V cuts from the sides",
+    "Leaners too small to bore, under about 20 cm.",
+    _fits,
+    with_back("vees", strap_m=0.3),
+    _steps,
+    "The V cuts meet behind the hinge: nothing holds and it goes while the saw is in.",
+)

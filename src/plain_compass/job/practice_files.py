@@ -1,0 +1,76 @@
+"""A practice as one file: read with a sentence for what is wrong, written to be shared."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import asdict, fields
+from typing import Any
+
+from ..core.errors import PlainCompassError
+from ..core.practice import BORES, Practice
+
+ORDERS = ("roof first", "floor first")
+RANGES = {
+    "face_depth_ratio": (0.05, 0.6),
+    "opening_deg": (10.0, 150.0),
+    "hinge_ratio": (0.02, 0.3),
+    "step_m": (0.0, 0.3),
+}
+NUMBERS = {
+    "opening_default_deg": (10.0, 150.0),
+    "hinge_least_m": (0.0, 0.3),
+    "tolerance_deg": (0.1, 20.0),
+    "kept_away_lengths": (1.5, 5.0),
+}
+
+
+class PracticeError(PlainCompassError, ValueError):
+    """A file that is no practice; the text names it, the field and what would be accepted."""
+
+
+def practice_from(text: str, name: str) -> Practice:
+    """A practice from the text of its file. Raises PracticeError; fields it does not know are passed over."""
+    try:
+        raw = json.loads(text)
+    except (ValueError, RecursionError):
+        raise PracticeError(f"{name} is not JSON; accepted: a practice as this program writes it.") from None
+    if not isinstance(raw, dict):
+        raise PracticeError(f"{name} is no practice; accepted: one JSON object.")
+    known = {item.name for item in fields(Practice)}
+    values: dict[str, Any] = {key: value for key, value in raw.items() if key in known}
+    for field in ("key", "name", "note"):
+        if not isinstance(values.get(field), str) or not values[field].strip():
+            raise PracticeError(f"{name}: {field} is {values.get(field)!r}; accepted: some words.")
+    for field, (low, high) in RANGES.items():
+        values[field] = _pair(values.get(field), low, high, f"{name}: {field}")
+    for field, (low, high) in NUMBERS.items():
+        if field in values or field != "kept_away_lengths":
+            values[field] = _number(values.get(field), low, high, f"{name}: {field}")
+    for field, options in (("order", ORDERS), ("bore_when", BORES)):
+        if values.get(field, options[0]) not in options:
+            raise PracticeError(f"{name}: {field} is {values[field]!r}; accepted: {', '.join(options)}.")
+    values["level_when_bored_open"] = values.get("level_when_bored_open") is True
+    values.setdefault("order", ORDERS[0])
+    if not isinstance(values.get("words", ""), str):
+        raise PracticeError(f"{name}: words is {values['words']!r}; accepted: a vocabulary's name.")
+    return Practice(**values)
+
+
+def _number(value: Any, low: float, high: float, what: str) -> float:
+    if isinstance(value, bool) or not isinstance(value, (int, float)) or not low <= value <= high:
+        raise PracticeError(f"{what} is {value!r}; accepted: {low} to {high}.")
+    return float(value)
+
+
+def _pair(value: Any, low: float, high: float, what: str) -> tuple[float, float]:
+    if not isinstance(value, list) or len(value) != 2:
+        raise PracticeError(f"{what} is {value!r}; accepted: two numbers, low and high.")
+    one, other = (_number(each, low, high, what) for each in value)
+    if one > other:
+        raise PracticeError(f"{what} is {value!r}; accepted: the lower one first.")
+    return one, other
+
+
+def practice_text(practice: Practice) -> str:
+    """The file of a practice."""
+    return json.dumps(asdict(practice), indent=2, ensure_ascii=False) + "\n"
