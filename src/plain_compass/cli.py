@@ -38,6 +38,7 @@ def _parser() -> argparse.ArgumentParser:
     card = commands.add_parser("card", help="write one tree's card as PDF")
     _file_and_tree(card)
     card.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
+    card.add_argument("--strip", action="store_true", help="the tape marks alone, as a strip at true scale")
     card.add_argument("--paper", choices=("A4", "Letter"), default="A4")
     card.set_defaults(run=_card)
     turned = commands.add_parser("rose", help="every bearing of one tree: margin, what rules, help needed, targets")
@@ -156,8 +157,8 @@ def _card(arguments: argparse.Namespace) -> int:
     from .app.steps.card.pdf import write_card_without_screen
 
     job, plan = _load(arguments)
-    write_card_without_screen(job, plan.id, arguments.output, arguments.paper)
-    print(f"Card of {plan.id} written to {arguments.output}.")
+    write_card_without_screen(job, plan.id, arguments.output, arguments.paper, strip=arguments.strip)
+    print(f"{'Tape strip' if arguments.strip else 'Card'} of {plan.id} written to {arguments.output}.")
     return 0
 
 

@@ -18,6 +18,8 @@ from plain_compass.app.steps.card import painter as card_painter
 from plain_compass.app.steps.card.page import CardPage
 from plain_compass.app.steps.card.painter import PAPERS, PX_PER_M, SCALES, drawing_scale, paint_card
 from plain_compass.app.steps.card.pdf import write_card
+from plain_compass.app.steps.card.tape_strip import places_of, write_strip
+from plain_compass.core.tape import bark_tape
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import Job, assess_tree, with_plan
 from plain_compass.job.edits import set_value
@@ -148,3 +150,23 @@ def test_the_card_step_shows_the_page_and_writes_it(
     (picture,) = page.pictures()
     assert picture.size.width() == math.ceil(PAPERS["Letter"][0])
     window.commands.run("copy.picture")
+
+
+@pytest.mark.parametrize("tree_id", ["WH-07", "WH-21"])
+def test_the_tape_strip_is_true_to_scale_and_names_every_mark(window: Window, tmp_path: Path, tree_id: str) -> None:
+    window.store.look_at(tree_id)
+    shown = window.store.snapshot
+    write_strip(shown, tmp_path / "strip.pdf")
+    reader = PdfReader(tmp_path / "strip.pdf")
+    text = " ".join(page.extract_text() for page in reader.pages)
+    assert float(reader.pages[0].mediabox.width) == pytest.approx(297 / 25.4 * 72, abs=1)
+    girth_mm = bark_tape(shown.result.parts.section).girth_m * 1000
+    places = places_of(shown)
+    assert all(0 <= place.at_mm < girth_mm for place in places)
+    for place in places:
+        assert place.words.split()[0] in text
+    lay, *_ = places
+    assert lay.at_mm == 0.0
+    corners = sorted(place.at_mm for place in places if "corners" in place.words)
+    mark = next(mark for mark in shown.result.tape_marks if mark.key == "face_corner")
+    assert corners == pytest.approx([mark.left_m * 1000, girth_mm - mark.right_m * 1000])

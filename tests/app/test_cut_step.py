@@ -282,7 +282,7 @@ def test_wedges_are_added_stacked_and_removed(window: Window) -> None:
 
 def test_choosing_a_form_changes_what_can_be_typed(window: Window) -> None:
     page = cut_page(window)
-    face, back = page.choices
+    face, _, back = page.choices
     face.setCurrentIndex(face.findData("reverse"))
     face.activated.emit(face.currentIndex())
     back.setCurrentIndex(back.findData("bored"))

@@ -71,32 +71,36 @@ def application() -> QApplication:
 
 
 def _card_commands(window: Window) -> list[Command]:
-    return [Command("card.pdf", "Card as PDF…", "Ctrl+P", lambda: save_card(window))]
+    return [
+        Command("card.pdf", "Card as PDF…", "Ctrl+P", lambda: save_card(window)),
+        Command("card.strip", "Tape strip as PDF, true to scale…", "", lambda: save_card(window, strip=True)),
+    ]
 
 
-def ask_card(window: Window) -> str:
+def ask_card(window: Window, strip: bool = False) -> str:
     """Where to write the card; empty for nowhere."""
-    name = f"{window.store.tree_id}.pdf"
+    name = f"{window.store.tree_id}{'-tape' if strip else ''}.pdf"
     return QFileDialog.getSaveFileName(window, "Card as PDF", str(Path.home() / name), "PDF (*.pdf)")[0]
 
 
-def save_card(window: Window) -> None:
-    """Write the card of the tree looked at."""
+def save_card(window: Window, *, strip: bool = False) -> None:
+    """Write the card of the tree looked at, or its tape strip."""
     from .steps.card.page import CardPage
     from .steps.card.pdf import write_card
+    from .steps.card.tape_strip import write_strip
 
     window.settle()
-    name = ask_card(window)
+    name = ask_card(window, strip) if strip else ask_card(window)
     if not name:
         return
     page = window.pages["card"]
     assert isinstance(page, CardPage)
     try:
-        write_card(window.store.snapshot, Path(name), page.preview.paper)
+        (write_strip if strip else write_card)(window.store.snapshot, Path(name), page.preview.paper)
     except PlainCompassError as error:
         window.message.refuse(str(error))
         return
-    window.message.tell(f"Card written to {name}.")
+    window.message.tell(f"{'Tape strip' if strip else 'Card'} written to {name}.")
 
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:

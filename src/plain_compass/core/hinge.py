@@ -15,6 +15,8 @@ from .section import Section, sound_powers
 from .wood import Indicative, Strength, Wood
 
 CURVE_STEP_DEG = 1.0
+BEYOND_m = 2.0
+"""Past any stem."""
 CURVE_TILTS_DEG: Array = np.arange(0.0, 90.0 + CURVE_STEP_DEG / 2, CURVE_STEP_DEG)
 
 
@@ -88,10 +90,12 @@ class HingeUse:
 
 def spans_of(face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[float, float], ...]:
     """Pieces of the hinge across the lay: nips shorten it, a heart bore or a slot parts it, relief takes one end."""
-    low, high = face.end_right_m + hinge.nip_m, face.end_left_m - hinge.nip_m
+    # An end that is not worked on runs out with the wood, which is wider behind the apex than at it.
+    low = face.end_right_m + hinge.nip_m if hinge.nip_m > 0 else face.end_right_m - BEYOND_m
+    high = face.end_left_m - hinge.nip_m if hinge.nip_m > 0 else face.end_left_m + BEYOND_m
     if hinge.form == "relieved":
         gone = hinge.relief_ratio * face.hinge_length_m
-        low, high = (low, high - gone) if hinge.side == "left" else (low + gone, high)
+        low, high = (low, face.end_left_m - gone) if hinge.side == "left" else (face.end_right_m + gone, high)
     middle = (face.end_left_m + face.end_right_m) / 2
     gap = hinge.heart_m if hinge.form == "heart" else back.slot_m if back.form == "slot" else 0.0
     if back.form == "posts":
@@ -114,14 +118,15 @@ def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) 
     outline, rot = strip(section.wood), strip(section.rot)
     spans = spans_of(face, hinge, back)
     lefts = section.strips.left_m
-    if spans == ((face.end_right_m, face.end_left_m),):
+    if len(spans) == 1 and spans[0][0] < face.end_right_m and spans[0][1] > face.end_left_m:
         region, whole = moments(outline, rot), moments(outline)
         within: Array | bool = True
     else:
         region = added(*(moments(across(outline, *span), across(rot, *span)) for span in spans))
         whole = added(*(moments(across(outline, *span)) for span in spans))
         within = np.any([(lefts >= low) & (lefts <= high) for low, high in spans], axis=0) if spans else False
-        length = max(sum(high - low for low, high in spans), 1e-6)
+        reaches = [min(high, face.end_left_m) - max(low, face.end_right_m) for low, high in spans]
+        length = max(sum(reaches), 1e-6)
     rear = face.hinge_front_m - np.clip(hinge.right_m + slope * (lefts - face.end_right_m), 0.0, None)
     thickness, _, _ = sound_powers(section.strips, rear, np.full_like(lefts, face.hinge_front_m))
     thickness = np.where(within, thickness, 0.0)

@@ -166,13 +166,13 @@ def _bore(case: Case, parts: Parts) -> list[Finding]:
     index, when = parts.splitting.split_index_plain, case.practice.bore_when
     if case.cut.back.held or when == "never":
         return []
-    leans = parts.balance.moment_forward_Nm > 0 and not parts.wedging.wanted
+    leans = parts.balance.ahead_m > 0
     asked = {"always": True, "forward lean": leans, "split not clear": index >= 0.5}[when]
     if not asked or (when == "always" and parts.section.depth_m < LEAST_BORED_m):
         return []
     text = {
         "always": "This practice bores every stem that is wide enough for the bar.",
-        "forward lean": "The tree goes by itself: this practice bores with forward lean.",
+        "forward lean": "The weight is ahead of the [hinge]: this practice bores with forward lean.",
         "split not clear": "Cut from behind, the splitting index is {index}: this practice bores from 0.5 up.",
     }[when]
     change = phrase("Change the [back cut] to bored, with the [strap] released last.")

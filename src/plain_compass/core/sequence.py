@@ -8,23 +8,34 @@ from .findings import Phrase, phrase
 from .judge_ground import better_side
 from .plan import Assessment
 from .rigging import SYSTEMS
+from .stages import steps_of
 from .ways_out import kept_away_m, ways_out
+
+ORDERED = ("conventional", "open", "reverse")
+"""Faces whose two cuts are made in the practice's order."""
 
 
 def order_of_cuts(result: Assessment) -> tuple[Phrase, ...]:
     """Every step from chalk to walking away, in order."""
-    back = _bored(result) if result.case.cut.back.form == "bored" else _plain(result)
+    own = {"bored": _bored, "plain": _plain}.get(result.case.cut.back.form)
+    back = own(result) if own is not None else _steps(result, "back")
     return (
         phrase("Clear both ways out. Chalk the lay and the tape marks. Look up."),
         *_trimming(result),
-        *_face(result),
+        *(_face(result) if result.case.cut.face.form in ORDERED else _steps(result, "face")),
         phrase(
             "Check that both cuts meet along the whole apex, and sight the [face] on {lay}.",
             lay=(result.case.cut.lay_deg, "bearing"),
         ),
+        *_steps(result, "hinge"),
         *back,
         phrase("When it goes, leave by the way out; eyes on the top until everything is still."),
     )
+
+
+def _steps(result: Assessment, part: str) -> tuple[Phrase, ...]:
+    """What the table says to do for one part of the cut."""
+    return tuple(step.do for own, step in steps_of(result) if own == part)
 
 
 def _trimming(result: Assessment) -> tuple[Phrase, ...]:

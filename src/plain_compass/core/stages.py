@@ -288,8 +288,8 @@ def _split(result: Planned, kept: list[Bands], forward_Nm: Array, capacity_Nm: A
     breadth = np.maximum(there.sum(axis=1) * width, 1e-6)
     held = np.array([_is_held(bands, apex) for bands in kept])
     strength = working_strength(case.wood, case.tree.condition, case.constants)
-    thick = np.maximum(apex - kerf, 0.0)
-    folds = strength.rupture_Pa / 6 * breadth * thick**2
+    ligament, _, _ = sound_powers(section.strips, kerf[:, None], np.full((len(kept), len(section.strips.left_m)), apex))
+    folds = strength.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
     finished = ~held & (kerf >= parts.hinge_back_m - 1e-6)
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
     moment = np.where(finished, np.maximum(moment, folds), moment)

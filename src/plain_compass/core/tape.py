@@ -135,12 +135,37 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
         # One bore through the stem: it goes in and comes out beside the hinge and runs back to the strap.
         marks.append(pair("bore", (hinge_back + section.back_m + cut.back.strap_m) / 2))
         marks.append(pair("strap_edge", section.back_m + cut.back.strap_m))
+    marks += _form_marks(section, cut, tape)
     for seat in cut.wedges:
         marks.append(_seat_mark(tape, seat.at_deg))
     half = tape.girth_m / 2
     turn_back = tape.at(math.pi)
     marks.append(TapeMark("back_centre", min(turn_back, 2 * half), 2 * half - turn_back))
     return tuple(marks)
+
+
+def _form_marks(section: Section, cut: Cut, tape: BarkTape) -> list[TapeMark]:
+    """Marks that only some forms ask for: where what is kept behind ends, where a relief or a bore through begins."""
+    found: list[TapeMark] = []
+
+    def both(key: str, forward_m: float) -> TapeMark:
+        left, right = (_crossing(section, forward_m, 0.0, side) for side in (True, False))
+        return TapeMark(key, _from_lay(tape, left, True), _from_lay(tape, right, False))
+
+    if cut.back.form == "corner":
+        mark = both("corner_edge", section.back_m + 2 * cut.back.strap_m)
+        is_left = cut.back.side == "left"
+        found.append(TapeMark(mark.key, mark.left_m if is_left else None, None if is_left else mark.right_m))
+    if cut.back.form == "posts":
+        found.append(both("post_front", section.back_m + 0.25 * section.depth_m))
+    if cut.back.form in ("slot", "vees"):
+        half = cut.back.slot_m / 2 if cut.back.form == "slot" else cut.back.strap_m / 2
+        at = tape.at(math.pi - math.asin(min(half / max(-section.back_m, 1e-6), 1.0)))
+        found.append(TapeMark("slot_edge" if cut.back.form == "slot" else "rib_edge", at, at))
+    if cut.hinge.form == "heart":
+        half = math.asin(min(cut.hinge.heart_m / 2 / max(section.front_m, 1e-6), 1.0))
+        found.append(TapeMark("heart_edge", tape.at(half), -tape.at(-half)))
+    return found
 
 
 def _from_lay(tape: BarkTape, turn: float | None, left: bool) -> float | None:

@@ -118,7 +118,7 @@ def take_form(job: Job, tree_id: str, part: str, key: str, *, read: bool = False
     case = case_of(job, tree_id)
     form = form_of(part, key)
     cut = form.design(case)
-    if cut.face.form == "none" and (part, key) != ("back", "posts"):
+    if cut.face.form == "none" and part == "back" and key != "posts":
         cut = form_of("face", "open").design(replace(case, cut=cut))
     if read and f"{part}:{key}" not in cut.read.split():
         cut = replace(cut, read=f"{cut.read} {part}:{key}".strip())

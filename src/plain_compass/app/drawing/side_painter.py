@@ -122,6 +122,9 @@ def _face(c: Canvas) -> None:
     c.painter.drawPolygon(QPolygonF(corners))
     c.painter.setPen(c.outline("face", 1.6))
     c.painter.drawPolyline(QPolygonF([corners[1], corners[0], corners[2]]))
+    if cut.face.form == "blocked":
+        c.painter.setBrush(fill(c.palette.cut))
+        c.painter.drawRect(_box(c, face.apex_forward_m, out, level, level + cut.face.block_m))
     if cut.face.overcut_m > 0:
         c.painter.setPen(pen(c.palette.load, 2 * c.size))
         c.painter.setBrush(fill(c.palette.cut))

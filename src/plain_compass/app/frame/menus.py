@@ -24,6 +24,7 @@ JOB_MENU = [
     "site.export",
     "",
     "card.pdf",
+    "card.strip",
     "copy.picture",
     "copy.svg",
     "",

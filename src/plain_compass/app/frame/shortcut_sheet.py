@@ -12,6 +12,7 @@ GROUPS = {
     "edit": "Edit",
     "tree": "Tree",
     "wedge": "Wedges",
+    "cut": "Cut",
     "step": "Steps",
     "view": "View",
     "copy": "Copy",

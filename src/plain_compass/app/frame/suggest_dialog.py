@@ -4,7 +4,16 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QApplication, QDialog, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QLabel,
+    QProgressBar,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...core.cuts import PARTS, form_of
 from ...core.suggest import Suggested, Suggestion, suggest
@@ -29,16 +38,22 @@ class SuggestDialog(QDialog):
         self.found: Suggested | None = None
         self.cancelled = self.searching = False
         self.setWindowTitle("Suggested designs")
-        self.setMinimumWidth(640)
-        self.column = QVBoxLayout(self)
-        self.column.setSpacing(8)
+        self.resize(680, 520)
+        body = QWidget()
+        self.column = QVBoxLayout(body)
+        self.column.setSpacing(6)
         self.head = self._label("Searching the table of cuts …", strong=True)
+        area = QScrollArea()
+        area.setWidget(body)
+        area.setWidgetResizable(True)
+        whole = QVBoxLayout(self)
+        whole.addWidget(area)
         self.bar = QProgressBar()
         self.bar.setRange(0, 100)
-        self.column.addWidget(self.bar)
+        whole.addWidget(self.bar)
         self.stop = QPushButton("Cancel")
         self.stop.clicked.connect(self.reject)
-        self.column.addWidget(self.stop)
+        whole.addWidget(self.stop)
         QTimer.singleShot(0, self, self.search)
 
     def _label(self, text: str, *, strong: bool = False) -> QLabel:
@@ -83,10 +98,8 @@ class SuggestDialog(QDialog):
             self._label(f"Nearest: {words_of(found.nearest)}. Stopped by:")
             for finding in found.nearest.stops[:3]:
                 self._label("⊘ " + speech.phrase(finding.sentence))
-        self.column.removeWidget(self.stop)
-        self.column.addWidget(self.stop)
+        self.column.addStretch()
         self.stop.setText("Leave the cut as it is")
-        self.resize(self.width(), self.column.totalHeightForWidth(self.width()))
 
     def take(self, number: int) -> None:
         """Put a design in place of the cut, as one step."""

@@ -1,31 +1,74 @@
-"""The table of cuts: one file a form, found by name in one registry."""
+"""The table of cuts: one file a form, found by part and name in one registry."""
 
 from __future__ import annotations
 
-from functools import cache
-from importlib import import_module
-from pkgutil import iter_modules
-
+from . import (
+    axe_back,
+    blocked_face,
+    bored_back,
+    conventional_face,
+    corner_back,
+    even_hinge,
+    flare_face,
+    heart_hinge,
+    lengthened_hinge,
+    narrow_face,
+    no_face,
+    open_face,
+    plain_back,
+    posts_back,
+    quarter_back,
+    relieved_hinge,
+    reverse_face,
+    sides_back,
+    slot_back,
+    tapered_hinge,
+    toothed_back,
+    vees_back,
+)
 from .form import CutForm, Fit
 
-__all__ = ["CutForm", "Fit", "form_of", "forms", "forms_of"]
+__all__ = ["PARTS", "CutForm", "Fit", "form_of", "forms", "forms_of"]
 
 PARTS = ("face", "hinge", "back")
 """The parts of a cut, in the order in which they are made."""
+MODULES = (
+    axe_back,
+    blocked_face,
+    bored_back,
+    conventional_face,
+    corner_back,
+    even_hinge,
+    flare_face,
+    heart_hinge,
+    lengthened_hinge,
+    narrow_face,
+    no_face,
+    open_face,
+    plain_back,
+    posts_back,
+    quarter_back,
+    relieved_hinge,
+    reverse_face,
+    sides_back,
+    slot_back,
+    tapered_hinge,
+    toothed_back,
+    vees_back,
+)
+_FORMS: dict[tuple[str, str], CutForm] = {(module.FORM.part, module.FORM.key): module.FORM for module in MODULES}
 
 
-@cache
 def forms() -> dict[tuple[str, str], CutForm]:
-    """Every form by (part, key): each module here that has a ``FORM``."""
-    found = [getattr(import_module(f"{__name__}.{item.name}"), "FORM", None) for item in iter_modules(__path__)]
-    return {(form.part, form.key): form for form in found if isinstance(form, CutForm)}
+    """Every form by (part, key)."""
+    return _FORMS
 
 
 def form_of(part: str, key: str) -> CutForm:
     """A form by its part and key; KeyError when there is none."""
-    return forms()[part, key]
+    return _FORMS[part, key]
 
 
 def forms_of(part: str) -> tuple[CutForm, ...]:
     """The forms of one part."""
-    return tuple(form for form in forms().values() if form.part == part)
+    return tuple(form for form in _FORMS.values() if form.part == part)

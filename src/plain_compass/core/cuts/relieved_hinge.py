@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 def _fits(result: Planned) -> Fit:
     side, hinge = lean_side(result), result.case.cut.hinge
-    if abs(result.parts.balance.left_m) < 0.05:
+    if abs(result.parts.mass.com_left_m) < 0.05:
         return Fit("refused", "There is no side lean to swing off.", "strip")
     if hinge.side != side:
         return Fit("refused", f"The side to relieve is the lean's own, the {side} one.", "relieved")

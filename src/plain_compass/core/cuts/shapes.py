@@ -95,4 +95,4 @@ def with_back(form: str, **shares: float) -> Callable[[Case], Cut]:
 
 def lean_side(result: Planned) -> str:
     """The side the weight hangs to."""
-    return "left" if result.parts.balance.left_m > 0 else "right"
+    return "left" if result.parts.mass.com_left_m > 0 else "right"

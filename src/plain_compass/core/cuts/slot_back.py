@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import replace
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TypeAlias
 
 from ..cut import Cut
 from ..findings import phrase
@@ -54,7 +55,11 @@ def _design(case: Case) -> Cut:
     )
 
 
-def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
+Kept: TypeAlias = Callable[[float], Bands]
+
+
+def _kept(result: Planned) -> tuple[Kept, Kept, Kept]:
+    """What holds through the slot, the sides and the release."""
     cut, section = result.case.cut, result.parts.section
     hinge, slot = hinge_bands(result), cut.back.slot_m / 2
     rear, slope = hinge_line(result)
@@ -77,6 +82,12 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
             return hinge
         return (*hinge, *((low, high, back + share * (edge - back), 0.0, edge, 0.0) for low, high in outer))
 
+    return through, sides_out, last
+
+
+def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
+    cut = result.case.cut
+    through, sides_out, last = _kept(result)
     return (
         CutStep(
             "slot",

@@ -20,7 +20,7 @@ THICKER = 1.5
 def _fits(result: Planned) -> Fit:
     side, hinge = lean_side(result), result.case.cut.hinge
     thicker = "left" if hinge.left_m > hinge.right_m else "right"
-    if abs(result.parts.balance.left_m) < 0.02:
+    if abs(result.parts.mass.com_left_m) < 0.02:
         return Fit("poor", "There is no side weight: a taper turns the tree for nothing.", "strip")
     if abs(hinge.left_m - hinge.right_m) > 0.003 and thicker == side:
         return Fit(

@@ -14,6 +14,7 @@ from ....job.files import write_atomically
 from ...drawing.palette import load_fonts
 from ...frame.store import Snapshot
 from .painter import paint_card
+from .tape_strip import write_strip
 
 RESOLUTION = 1200
 
@@ -46,10 +47,11 @@ def write_card(snapshot: Snapshot, output: Path, paper: str = "A4") -> None:
     write_atomically(output, card_pdf(snapshot, paper))
 
 
-def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str) -> None:
-    """Write a card from the command line, where there may be no screen at all."""
+def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str, *, strip: bool = False) -> None:
+    """Write a card, or its tape strip, from the command line, where there may be no screen at all."""
     if QGuiApplication.instance() is None:
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
         write_card_without_screen.application = QGuiApplication([])  # type: ignore[attr-defined]
     load_fonts()
-    write_card(Snapshot(job, job.plan(tree_id), assess_tree(job, tree_id)), output, paper)
+    write = write_strip if strip else write_card
+    write(Snapshot(job, job.plan(tree_id), assess_tree(job, tree_id)), output, paper)

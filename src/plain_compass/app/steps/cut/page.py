@@ -31,12 +31,15 @@ class CutPage(QWidget):
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 6, 10, 4)
         for choice in self.choices:
-            choice.setMaximumWidth(220)
             choice.setMinimumWidth(96)
             tools.addWidget(choice, 1)
-        tools.addStretch()
-        for name in ("cut.suggest", "wedge.add", "wedge.remove", "wedge.stack"):
-            tools.addWidget(commands.button(name))
+        tools.addWidget(commands.button("cut.suggest"))
+        more = QHBoxLayout()
+        more.setContentsMargins(0, 0, 10, 2)
+        more.addWidget(self.details)
+        more.addStretch()
+        for name in ("wedge.add", "wedge.remove", "wedge.stack"):
+            more.addWidget(commands.button(name))
         drawings = QHBoxLayout()
         drawings.setSpacing(1)
         drawings.addWidget(self.plan, 55)
@@ -47,7 +50,7 @@ class CutPage(QWidget):
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
         whole.addLayout(tools)
-        whole.addWidget(self.details)
+        whole.addLayout(more)
         whole.addLayout(drawings, 1)
 
     def refresh(self, snapshot: Snapshot) -> None:

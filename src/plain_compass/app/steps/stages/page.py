@@ -136,7 +136,7 @@ class StagesPage(QWidget):
         mend = f"<b>Mend:</b> {escape(played.fault.mends)}"
         if played.result is None:
             return f"<b>With this mistake</b> the cut does not hold together at all. {mend}"
-        worse = "; ".join(escape(speech.phrase(each.sentence)) for each in played.worse[:2])
+        worse = " ".join(escape(speech.phrase(each.sentence)) for each in played.worse[:2])
         return f"<b>With this mistake:</b> {worse or 'Nothing gets clearly worse.'} {mend}"
 
     def _bar(self) -> str:

@@ -106,7 +106,9 @@ class StageView(QWidget):
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(palette.quiet))
         painter.drawText(
-            QRectF(0, 6, self.width() - 12, 18), Align.AlignRight, "dashed, with numbers: passes of the bar"
+            QRectF(0, self.height() - 20, self.width() - 12, 18),
+            Align.AlignRight,
+            "dashed, with numbers: passes of the bar",
         )
 
     def paintEvent(self, event: QPaintEvent) -> None:

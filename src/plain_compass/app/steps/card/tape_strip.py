@@ -1,0 +1,110 @@
+"""The tape marks as a strip at true scale: printed at 100 %, cut out, glued end to end and laid round the bark."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+
+from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QPointF, QRectF, Qt
+from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter
+
+from ....core.tape import TapeMark, bark_tape
+from ....job.files import write_atomically
+from ...drawing.palette import LIGHT, font, pen
+from ...frame.store import Snapshot
+
+Align = Qt.AlignmentFlag
+RESOLUTION = 1200
+PX_PER_MM = 96 / 25.4
+PIECE_MM, MARGIN_MM, ROW_MM, HEAD_MM, WIDE_MM = 250.0, 14.0, 30.0, 12.0, 20.0
+PAGES_MM = {"A4": (297.0, 210.0), "Letter": (279.4, 215.9)}
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """One mark on the strip: millimetres leftwards round the bark from the lay, and what is written there."""
+
+    at_mm: float
+    words: str
+
+
+def places_of(snapshot: Snapshot) -> tuple[Place, ...]:
+    """Every mark of the design, in its order round the bark."""
+    girth = bark_tape(snapshot.result.parts.section).girth_m
+    found = [place for mark in snapshot.result.tape_marks for place in _both(mark, girth, snapshot)]
+    return tuple(sorted(found, key=lambda place: place.at_mm))
+
+
+def _both(mark: TapeMark, girth_m: float, snapshot: Snapshot) -> list[Place]:
+    name = snapshot.speech.named("marks", mark.key)
+    found = []
+    if mark.left_m is not None:
+        found.append(Place(mark.left_m % girth_m * 1000, f"{name} left" if mark.left_m else name))
+    if mark.right_m:
+        found.append(Place(-mark.right_m % girth_m * 1000, f"{name} right"))
+    return found
+
+
+def strip_pdf(snapshot: Snapshot, paper: str) -> bytes:
+    """The strip as the content of a PDF file, on as many pages as it takes."""
+    content = QByteArray()
+    buffer = QBuffer(content)
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    writer = QPdfWriter(buffer)
+    writer.setResolution(RESOLUTION)
+    size = QPageSize(QPageSize.PageSizeId.A4 if paper == "A4" else QPageSize.PageSizeId.Letter)
+    writer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Landscape, QMarginsF(0, 0, 0, 0)))
+    writer.setTitle(f"{snapshot.plan.id}: tape strip")
+    writer.setCreator("Plain Compass")
+    with QPainter(writer) as painter:
+        painter.scale(RESOLUTION / 96, RESOLUTION / 96)
+        _pages(painter, writer, snapshot, paper)
+    return bytes(content.data())
+
+
+def _pages(painter: QPainter, writer: QPdfWriter, snapshot: Snapshot, paper: str) -> None:
+    girth_mm = bark_tape(snapshot.result.parts.section).girth_m * 1000
+    places = places_of(snapshot)
+    rows = int((PAGES_MM[paper][1] - 2 * MARGIN_MM - HEAD_MM) // ROW_MM)
+    for piece in range(int(-(-girth_mm // PIECE_MM))):
+        if piece % rows == 0:
+            if piece:
+                writer.newPage()
+            girth = snapshot.speech.show(girth_mm / 1000, "length")
+            head = (
+                f"{snapshot.plan.id}: tape marks leftwards round the bark from the lay; girth {girth}; print at 100 %"
+            )
+            painter.setFont(font(14, strong=True))
+            painter.setPen(pen(LIGHT.ink))
+            painter.drawText(QPointF(MARGIN_MM * PX_PER_MM, (MARGIN_MM + 4) * PX_PER_MM), head)
+        top_mm = MARGIN_MM + HEAD_MM + (piece % rows) * ROW_MM
+        _piece(painter, top_mm, piece * PIECE_MM, min(PIECE_MM, girth_mm - piece * PIECE_MM), places)
+
+
+def _piece(painter: QPainter, top_mm: float, start_mm: float, length_mm: float, places: tuple[Place, ...]) -> None:
+    """One piece: a tick each centimetre, longer each ten, and the marks that fall on it."""
+    left, top = MARGIN_MM * PX_PER_MM, top_mm * PX_PER_MM
+    painter.setPen(pen(LIGHT.ink, 0.8))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRect(QRectF(left, top, length_mm * PX_PER_MM, WIDE_MM * PX_PER_MM))
+    painter.setFont(font(11, narrow=True))
+    for tick in range(0, int(length_mm) + 1, 10):
+        whole = round(start_mm + tick) % 100 == 0
+        x = left + tick * PX_PER_MM
+        painter.drawLine(QPointF(x, top), QPointF(x, top + (5 if whole else 2) * PX_PER_MM))
+        if whole:
+            painter.drawText(QPointF(x + 3, top + 5 * PX_PER_MM), f"{(start_mm + tick) / 10:.0f} cm")
+    for place in places:
+        mm = place.at_mm - start_mm
+        if 0 <= mm < length_mm:
+            x = left + mm * PX_PER_MM
+            painter.setPen(pen(LIGHT.load, 2.0))
+            painter.drawLine(QPointF(x, top + 6 * PX_PER_MM), QPointF(x, top + WIDE_MM * PX_PER_MM))
+            painter.setPen(pen(LIGHT.ink))
+            room = QRectF(x + 4, top + 8 * PX_PER_MM, 160, 40)
+            painter.drawText(room, Align.AlignLeft | Align.AlignTop | Qt.TextFlag.TextWordWrap, place.words)
+
+
+def write_strip(snapshot: Snapshot, output: Path, paper: str = "A4") -> None:
+    """Write one tree's strip. Raises JobFileError with a sentence; one already there then stays as it was."""
+    write_atomically(output, strip_pdf(snapshot, paper))
