@@ -6,10 +6,29 @@ import json
 import os
 import sys
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 SCREEN = {"screens": [{"name": "paper", "x": 0, "y": 0, "width": 1280, "height": 800, "logicalDpi": 96, "dpr": 1}]}
+
+
+def _stages_and_rope(window: Any, shot: Callable[[str], None]) -> None:
+    """The cut walked through, a mistake played in, and a rope on the plan."""
+    window.store.look_at("WH-12")
+    window.show_step("stages")
+    window.page.move_to(0.62)
+    shot("stages")
+    window.store.look_at("WH-21")
+    window.page.play("thin-strap")
+    window.page.go_to(2)
+    shot("stages-mistake")
+    window.page.play("")
+    window.show_step("ground")
+    window.page.rose.finish()
+    window.page.pick("rope.anchor")
+    shot("ground-rope")
 
 
 def main() -> int:
@@ -69,6 +88,8 @@ def main() -> int:
     window.show_scheme("dark")
     shot("cut-dark")
     window.show_scheme("light")
+    _stages_and_rope(window, shot)
+    window.store.look_at("WH-07")
     window.show_step("card")
     shot("card")
     print(f"Pictures written to {folder}.")

@@ -22,7 +22,7 @@ from plain_compass.core.judge_bar import bar_plan_of
 from plain_compass.core.paths import with_value
 from plain_compass.core.plan import Assessment, assess
 from plain_compass.core.polygon import clip
-from plain_compass.core.stages import sweep_of
+from plain_compass.core.stages import stages_of, states_at, sweep_of
 from plain_compass.core.suggest import suggest
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
@@ -246,3 +246,37 @@ def test_cuts_suggest_and_practices_answer(
 def test_numbers_of_a_sweep_are_finite() -> None:
     states = sweep_of(assess_tree(demo_job(), "WH-21")).states
     assert all(np.isfinite(getattr(states, name)).all() for name in ("standing", "side_utilisation", "split_index"))
+
+
+# Kit and caches --------------------------------------------------------------------------------------------
+
+
+def test_a_blow_comes_from_the_maul_and_its_swing_or_is_typed() -> None:
+    kit = case().kit
+    assert kit.blow_J == kit.maul_J
+    heavy = with_value(with_value(kit, "maul_kg", 3.0), "swing", "full")
+    assert heavy.blow_J == pytest.approx(0.5 * 3.0 * 8.0**2)
+    blows = [with_value(heavy, "swing", swing).blow_J for swing in ("short", "full", "over")]
+    assert blows == sorted(blows)
+    back = case(round_tree(lean__angle_deg=3.0, lean__bearing_deg=180.0))
+    light, strong = (assess(with_value(with_value(back, "kit.maul_kg", kg), "kit.swing", "full")) for kg in (1.5, 4.0))
+    assert light.parts.wedging.blows > strong.parts.wedging.blows
+
+
+def test_equal_trees_and_sites_have_equal_hashes_and_unequal_ones_are_told_apart() -> None:
+    one, other = round_tree(), round_tree()
+    assert one == other and hash(one) == hash(other) and len({one, other}) == 1
+    taller = with_value(one, "height_m", 16.0)
+    assert taller != one and hash(taller) != hash(one)
+    assert hash(with_value(taller, "height_m", one.height_m)) == hash(one)
+
+
+def test_a_coarser_sweep_agrees_with_every_slice() -> None:
+    result = assess_tree(demo_job(), "WH-21")
+    sweep = sweep_of(result)
+    kept = [stage.kept for stage in stages_of(result)]
+    fine, coarse = states_at(result, kept), states_at(result, kept, every=4)
+    assert coarse.uncut_area_m2 == pytest.approx(fine.uncut_area_m2, rel=0.03)
+    assert coarse.standing == pytest.approx(fine.standing, rel=0.06, abs=0.01)
+    assert coarse.split_index == pytest.approx(fine.split_index, rel=0.1, abs=0.01)
+    assert sweep.progress[0] == 0.0 and sweep.progress[-1] == 1.0 == sweep.ends[-1]

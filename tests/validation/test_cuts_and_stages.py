@@ -28,6 +28,8 @@ from plain_compass.core.polygon import added, moments
 from plain_compass.core.site import Obstacle, Place, Site
 from plain_compass.core.stages import TRAPS_FROM, kept_outlines, stages_of, states_at, steps_of, sweep_of
 from plain_compass.core.tree import Decay
+from plain_compass.job.demo import demo_job
+from plain_compass.job.document import assess_tree
 
 ALL = sorted(forms())
 SPURS = tuple(Lobe(bearing, 0.05, 0.2, 0.8) for bearing in (45.0, 135.0, 225.0, 315.0))
@@ -315,3 +317,14 @@ def test_mirrored_trees_and_cuts_fit_alike(part: str) -> None:
             for bearing in (40.0, 320.0)
         )
         assert form.fits(one).level == form.fits(other).level, form.key
+
+
+def test_each_of_the_demo_trees_uses_forms_that_fit_and_they_are_not_all_alike() -> None:
+    backs = set()
+    for plan in demo_job().trees:
+        result = assess_tree(demo_job(), plan.id)
+        cut = result.case.cut
+        for part, key in (("face", cut.face.form), ("hinge", cut.hinge.form), ("back", cut.back.form)):
+            assert form_of(part, key).fits(result).level == "fits", (plan.id, key)
+        backs.add(cut.back.form)
+    assert len(backs) >= 4

@@ -9,7 +9,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-from ..core.cuts import PARTS, form_of, forms_of
+from ..core.cuts import NEVER_PLANNED, PARTS, form_of, forms_of
 from ..core.faults import FAULTS, play
 from ..core.stages import Stage, stages_of, sweep_of
 from ..core.suggest import Suggestion, suggest
@@ -36,12 +36,13 @@ def table(arguments: argparse.Namespace) -> int:
         for form in forms_of(part)
     ]
     if arguments.json:
-        print(json.dumps({"cuts": rows}, indent=2, ensure_ascii=False))
+        print(json.dumps({"cuts": rows, "never_planned": NEVER_PLANNED}, indent=2, ensure_ascii=False))
         return 0
     for row in rows:
         print(f"{row['part']:<6} {row['key']:<13} {row['name']}{'  (specialist)' if row['specialist'] else ''}")
         print(f"       fits when: {row['for']}")
         print(f"       watch for: {row['drill']}")
+    print(f"\n{NEVER_PLANNED}")
     return 0
 
 

@@ -36,6 +36,9 @@ HINGE_FORMS = {
     "lengthened": "fibres lengthened at one corner",
     "relieved": "relieved on the lean side",
 }
+SWINGS = {"short": "short, one hand", "full": "full swing", "over": "over the head"}
+SWING_m_s = {"short": 5.5, "full": 8.0, "over": 10.0}
+"""Speed of the maul's head at the wedge (indicative)."""
 SIDES = {"left": "left", "right": "right"}
 
 
@@ -353,6 +356,17 @@ class Kit:
         step=500.0,
         help="Most that can be pulled on a rope with what is carried, friction taken off; nothing without a rope.",
     )
+    maul_kg: float | None = quantity(
+        None,
+        kind="mass",
+        low=0.5,
+        high=10.0,
+        label="maul",
+        step=0.25,
+        optional=True,
+        help="Mass of the maul; with the swing it gives the blow, and the energy below is not used.",
+    )
+    swing: str = choice("full", SWINGS, "swing", "How the maul is swung: it gives the speed of the blow.")
     maul_J: float = quantity(
         80.0,
         kind="energy",
@@ -362,3 +376,8 @@ class Kit:
         step=5.0,
         help="Energy of one blow: 50 to 140 J for a 2 to 3.5 kg maul.",
     )
+
+    @property
+    def blow_J(self) -> float:
+        """Energy of one blow: m v^2/2 where the maul's mass is known, otherwise as typed."""
+        return self.maul_J if self.maul_kg is None else self.maul_kg * SWING_m_s[self.swing] ** 2 / 2

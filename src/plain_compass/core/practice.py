@@ -21,7 +21,6 @@ class Practice:
         order: in which order the face cuts are made, as words.
         bore_when: when this school bores: one of ``BORES``.
         kept_away_lengths: tree lengths within which nobody else may be.
-        words: the vocabulary it speaks.
     """
 
     key: str
@@ -38,4 +37,3 @@ class Practice:
     order: str
     bore_when: str = "split not clear"
     kept_away_lengths: float = 2.0
-    words: str = "hinge"

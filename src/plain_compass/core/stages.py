@@ -17,11 +17,11 @@ from .cuts.shapes import whole
 from .judge_seen import crack_at_cut
 from .plan import Planned
 from .polygon import Array, across, clip
-from .section import Section, sound_powers
+from .section import Section, Strips, sound_powers
 from .splitting import resistance_J_m2
 from .wood import working_strength
 
-SWEEP_DEPTHS = 200
+SWEEP_DEPTHS, SWEEP_EVERY = 200, 4
 TRAPS_FROM = 0.6
 """Share of the kerf's height, shut at its mouth, from which the bar is held."""
 CURVES = ("standing", "side", "split", "kerf")
@@ -178,7 +178,7 @@ def sweep_of(result: Planned, depths: int = SWEEP_DEPTHS) -> Sweep:
         steps[i][1].kept(float(min(max(p * count - i, 0.0), 1.0)))
         for i, p in zip(at.tolist(), progress.tolist(), strict=True)
     ]
-    states = states_at(result, kept)
+    states = states_at(result, kept, every=SWEEP_EVERY)
     opens = np.array([steps[i][1].opens_back for i in range(count)])[at]
     curves = {"standing": states.standing, "side": states.side_utilisation, "split": states.split_index}
     states = replace(states, kerf_shut=np.where(opens, states.kerf_shut, 0.0))
@@ -188,12 +188,16 @@ def sweep_of(result: Planned, depths: int = SWEEP_DEPTHS) -> Sweep:
     return Sweep(progress, ends, states, worst)
 
 
-def states_at(result: Planned, kept: list[Bands]) -> States:
-    """Judge every set of bands at once."""
+def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:
+    """Judge every set of bands at once.
+
+    Args:
+        every: take only each so many slices of the section: quicker, where a curve is looked at.
+    """
     parts, case = result.parts, result.case
-    section = parts.section
-    zero, first, second = _held(section, kept)
-    width, left = section.strips.width_m, section.strips.left_m
+    section, strips = parts.section, _thinned(parts.section.strips, every)
+    zero, first, second = _held(strips, kept)
+    width, left = strips.width_m, strips.left_m
     area = np.maximum(zero.sum(axis=1) * width, 1e-9)
     centre = first.sum(axis=1) * width / area
     centre_left = (zero * left).sum(axis=1) * width / area
@@ -216,13 +220,31 @@ def states_at(result: Planned, kept: list[Bands]) -> States:
     tilt = np.abs(forward) / help_ / stiffness
     shut = np.where(forward < 0, tilt * (centre - section.back_m) / case.kit.kerf_m, 0.0)
     return States(
-        area, standing, np.abs(aside) / side_capacity, _split(result, kept, forward, capacity), shut, forward < 0
+        area,
+        standing,
+        np.abs(aside) / side_capacity,
+        _split(result, strips, kept, forward, capacity),
+        shut,
+        forward < 0,
     )
 
 
-def _held(section: Section, kept: list[Bands]) -> tuple[Array, Array, Array]:
+def _thinned(strips: Strips, every: int) -> Strips:
+    """Each so many slices, wider to make up for those left out."""
+    if every == 1:
+        return strips
+    start = every // 2
+    return Strips(
+        strips.left_m[start::every],
+        strips.width_m * len(strips.left_m) / len(strips.left_m[start::every]),
+        strips.wood_m[start::every],
+        strips.rot_m[start::every],
+    )
+
+
+def _held(strips: Strips, kept: list[Bands]) -> tuple[Array, Array, Array]:
     """Thickness, first and second moment of the sound wood within the bands, by slice; shapes (n, s)."""
-    left = section.strips.left_m
+    left = strips.left_m
     most = max((len(bands) for bands in kept), default=1) or 1
     table = np.zeros((len(kept), most, 6))
     table[:, :, 0], table[:, :, 1] = 1.0, -1.0
@@ -234,10 +256,10 @@ def _held(section: Section, kept: list[Bands]) -> tuple[Array, Array, Array]:
     for column in range(most):
         low, high, rear, rear_slope, front, front_slope = (table[:, column, i][:, None] for i in range(6))
         # A slice at the edge of a band counts by the share of it that lies inside.
-        half = section.strips.width_m / 2
+        half = strips.width_m / 2
         inside = np.clip((np.minimum(high, left + half) - np.maximum(low, left - half)) / (2 * half), 0.0, 1.0)
         rears, fronts = rear + rear_slope * left, front + front_slope * left
-        one, two, three = sound_powers(section.strips, np.minimum(rears, fronts), fronts)
+        one, two, three = sound_powers(strips, np.minimum(rears, fronts), fronts)
         zero += inside * one
         first += inside * two
         second += inside * three
@@ -266,7 +288,7 @@ def _extremes(section: Section, kept: list[Bands]) -> tuple[Array, Array, Array,
     return found[:, 0], found[:, 1], found[:, 2], found[:, 3]
 
 
-def _split(result: Planned, kept: list[Bands], forward_Nm: Array, capacity_Nm: Array) -> Array:
+def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array, capacity_Nm: Array) -> Array:
     """Splitting index: the front, ahead of the nearest kerf behind the apex, against what the stem resists.
 
     Where wood is left behind, the ligament sees no more than it can fold at; from behind it sees the whole moment;
@@ -277,18 +299,18 @@ def _split(result: Planned, kept: list[Bands], forward_Nm: Array, capacity_Nm: A
     kerf = np.array([_kerf_front(bands, apex, section) for bands in kept])
     open_ = kerf > section.back_m
     zero, first, second = sound_powers(
-        section.strips, np.broadcast_to(kerf[:, None], (len(kept), len(section.strips.left_m))), np.full((1, 1), 9.0)
+        strips, np.broadcast_to(kerf[:, None], (len(kept), len(strips.left_m))), np.full((1, 1), 9.0)
     )
-    width = section.strips.width_m
+    width = strips.width_m
     area = np.maximum(zero.sum(axis=1) * width, 1e-12)
     centre = first.sum(axis=1) * width / area
     front = np.maximum(second.sum(axis=1) * width - area * centre**2, 1e-15)
-    pieces = section.strips.wood_m[None, :, :, :]
+    pieces = strips.wood_m[None, :, :, :]
     there = ((pieces[..., 0] < kerf[:, None, None]) & (kerf[:, None, None] < pieces[..., 1])).any(axis=2)
     breadth = np.maximum(there.sum(axis=1) * width, 1e-6)
     held = np.array([_is_held(bands, apex) for bands in kept])
     strength = working_strength(case.wood, case.tree.condition, case.constants)
-    ligament, _, _ = sound_powers(section.strips, kerf[:, None], np.full((len(kept), len(section.strips.left_m)), apex))
+    ligament, _, _ = sound_powers(strips, kerf[:, None], np.full((len(kept), len(strips.left_m)), apex))
     folds = strength.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
     finished = ~held & (kerf >= parts.hinge_back_m - 1e-6)
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)

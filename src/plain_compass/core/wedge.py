@@ -217,7 +217,7 @@ def _seat(
     push = force_N * driving_factor(angle, constants.wedge_friction)
     inner = wedge_angle_rad(kit, 1) + math.atan(constants.wedge_friction)
     singly = force_N * (math.tan(inner) + constants.stacked_friction) if seat.stacked == 2 else push
-    blow = constants.blow_efficiency * kit.maul_J
+    blow = constants.blow_efficiency * kit.blow_J
     slice_at = int(np.clip(np.searchsorted(section.strips.left_m, left), 0, len(section.strips.left_m) - 1))
     rear = np.full_like(section.strips.left_m, edge)
     thickness, _, _ = sound_powers(section.strips, rear, rear + kit.wedge_length_m)
@@ -270,7 +270,7 @@ def _blows(
     for seat in seats:
         angle = wedge_angle_rad(kit, seat.stacked)
         loss += seat.arm_m * driving_factor(angle, constants.wedge_friction) / math.tan(angle)
-    return work * loss / sum(seat.arm_m for seat in seats) / (constants.blow_efficiency * kit.maul_J)
+    return work * loss / sum(seat.arm_m for seat in seats) / (constants.blow_efficiency * kit.blow_J)
 
 
 def seat_wanted_m(cut: Cut, kit: Kit) -> float:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
 from ..core.checks import check_tree
-from ..core.cut import WedgeSeat
+from ..core.cut import Cut, WedgeSeat
 from ..core.cuts import form_of
 from ..core.design import first_design, resized
 from ..core.errors import InputError
@@ -20,6 +21,8 @@ from .fields import quantity_at, root_of
 from .readings import typed_over
 from .tables import indicative, practice_of, wood_of
 
+CLEAR_DEG = 12.0
+"""How far past the end of a strap a wedge is put."""
 RESIZING = ("tree.trunk.", "tree.lobes", "tree.species", "tree.height_m", "cut.height_m")
 
 
@@ -120,9 +123,20 @@ def take_form(job: Job, tree_id: str, part: str, key: str, *, read: bool = False
     cut = form.design(case)
     if cut.face.form == "none" and part == "back" and key != "posts":
         cut = form_of("face", "open").design(replace(case, cut=cut))
+    if part == "back" and key in ("bored", "toothed"):
+        cut = replace(cut, wedges=_beside_strap(cut, _depth_m(job, tree_id)))
     if read and f"{part}:{key}" not in cut.read.split():
         cut = replace(cut, read=f"{cut.read} {part}:{key}".strip())
     return with_plan(job, tree_id, "cut", cut)
+
+
+def _beside_strap(cut: Cut, depth_m: float) -> tuple[WedgeSeat, ...]:
+    """Seats moved out from behind a strap: there is no kerf to drive into there."""
+    edge = math.degrees(math.acos(min(max(1.0 - 2 * cut.back.strap_m / depth_m, 0.0), 1.0)))
+    beside = min(max(round(edge + CLEAR_DEG), 50.0), 80.0)
+    if all(abs(seat.at_deg) >= beside for seat in cut.wedges):
+        return cut.wedges
+    return tuple(replace(seat, at_deg=beside * (-1) ** i) for i, seat in enumerate(cut.wedges[:2]))
 
 
 def add_tree(job: Job) -> tuple[Job, str]:

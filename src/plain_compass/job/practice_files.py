@@ -51,8 +51,6 @@ def practice_from(text: str, name: str) -> Practice:
             raise PracticeError(f"{name}: {field} is {values[field]!r}; accepted: {', '.join(options)}.")
     values["level_when_bored_open"] = values.get("level_when_bored_open") is True
     values.setdefault("order", ORDERS[0])
-    if not isinstance(values.get("words", ""), str):
-        raise PracticeError(f"{name}: words is {values['words']!r}; accepted: a vocabulary's name.")
     return Practice(**values)
 
 

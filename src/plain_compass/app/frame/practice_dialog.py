@@ -8,6 +8,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QPushButton, QTextBrowser, QVBoxLayout, QWidget
 
+from ...core.cuts import NEVER_PLANNED
 from ...core.errors import PlainCompassError
 from ...job.files import read_text, write_atomically
 from ...job.practice_files import practice_from, practice_text
@@ -54,7 +55,9 @@ class PracticeDialog(QDialog):
         )
         head = "<tr><th>Question</th><th>Schools</th><th>Here</th></tr>"
         table = f"<table cellpadding='5' border='1' cellspacing='0'>{head}{rows}</table>"
-        self.text.setHtml(f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}")
+        self.text.setHtml(
+            f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{escape(NEVER_PLANNED)}</p>"
+        )
 
     def ask_save(self) -> str:
         """Where to write; empty for nowhere."""

@@ -81,6 +81,8 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "kit.wedge_seat_m",
             "kit.wedge_count",
             "kit.stackable",
+            "kit.maul_kg",
+            "kit.swing",
             "kit.maul_J",
             "kit.pull_N",
         ),
@@ -135,6 +137,10 @@ def is_shown(path: str, snapshot: Snapshot) -> bool:
         return tree.trunk.butt_diameter_m is not None
     if path.startswith("tree.fork.") and path != "tree.fork.kind":
         return tree.fork.kind == "second"
+    if path == "kit.swing":
+        return snapshot.job.kit.maul_kg is not None
+    if path == "kit.maul_J":
+        return snapshot.job.kit.maul_kg is None
     if path.startswith("rope.") and path != "rope.use":
         return snapshot.plan.rope.use == "set"
     if path == "tree.around.tangled_deg":

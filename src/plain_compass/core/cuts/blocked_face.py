@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -22,7 +23,13 @@ def _fits(result: Planned) -> Fit:
         return Fit("refused", "The stem is too small to take a block out and leave a floor to stand on.", "open")
     if abs(face.snipe_left_m - face.snipe_right_m) > EVEN_m:
         side = "left" if face.snipe_left_m < face.snipe_right_m else "right"
-        return Fit("poor", f"The snipe is uneven: the butt touches first on the {side} and is turned that way.", "")
+        apart = abs(face.snipe_left_m - face.snipe_right_m)
+        turn = math.degrees(math.atan2(apart, result.parts.face.hinge_length_m))
+        return Fit(
+            "poor",
+            f"The snipe is uneven: the butt touches first on the {side} and is turned {turn:.0f} degrees that way.",
+            "",
+        )
     return GOOD
 
 
