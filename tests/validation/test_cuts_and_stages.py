@@ -144,7 +144,8 @@ def test_the_finished_hinge_stands_as_the_balance_says(thick: float, lean: float
     result = assess(with_value(with_value(whole, "cut.hinge.left_m", thick), "cut.hinge.right_m", thick))
     last = stages_of(result)[-1]
     wanted = result.parts.balance.standing_utilisation
-    if wanted < 3:
+    # Near the weight that tips it over by itself both grow without bound: compared well short of that.
+    if result.parts.strength.stiffness_Nm > 2 * result.parts.mass.toppling_Nm:
         assert last.standing == pytest.approx(wanted, rel=0.12)
     assert last.split_index == pytest.approx(
         max(result.parts.splitting.split_index_bored, result.parts.splitting.split_index_overcut), rel=0.05
@@ -328,3 +329,27 @@ def test_each_of_the_demo_trees_uses_forms_that_fit_and_they_are_not_all_alike()
             assert form_of(part, key).fits(result).level == "fits", (plan.id, key)
         backs.add(cut.back.form)
     assert len(backs) >= 4
+
+
+def test_a_limp_hinge_stands_on_nothing_by_both_accounts() -> None:
+    whole = case(round_tree(lean__angle_deg=6.0, lean__bearing_deg=180.0))
+    thin = assess(with_value(with_value(whole, "cut.hinge.left_m", 0.012), "cut.hinge.right_m", 0.012))
+    assert thin.parts.balance.standing_utilisation > 1.0
+    assert stages_of(thin)[-1].standing > 1.0
+
+
+@given(st.floats(0.05, 0.95))
+def test_a_back_cut_that_goes_deeper_never_stands_better_on_what_holds(share: float) -> None:
+    result = planned("back", "plain", lean__angle_deg=5.0)
+    step = next(step for part, step in steps_of(result) if part == "back" and step.key == "hinge")
+    shallow, deep = (states_at(result, [step.kept(s)]).standing[0] for s in (share, min(share + 0.05, 1.0)))
+    assert deep >= shallow - 1e-6
+
+
+def test_side_use_of_a_state_is_mirrored_with_the_lean() -> None:
+    one, other = (
+        stages_of(planned("back", "plain", lean__angle_deg=4.0, lean__bearing_deg=bearing)) for bearing in (60.0, 300.0)
+    )
+    for left, right in zip(one, other, strict=True):
+        assert left.side_utilisation == pytest.approx(right.side_utilisation, rel=1e-3, abs=1e-6)
+        assert left.uncut_area_m2 == pytest.approx(right.uncut_area_m2, rel=1e-6)
