@@ -22,6 +22,8 @@ from .splitting import resistance_J_m2
 from .wood import working_strength
 
 SWEEP_DEPTHS, SWEEP_EVERY = 200, 4
+ALMOST_m = 0.002
+"""How near to the hinge's rearmost line the kerf counts as done."""
 TRAPS_FROM = 0.6
 """Share of the kerf's height, shut at its mouth, from which the bar is held."""
 CURVES = ("standing", "side", "split", "kerf")
@@ -312,7 +314,7 @@ def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array
     strength = working_strength(case.wood, case.tree.condition, case.constants)
     ligament, _, _ = sound_powers(strips, kerf[:, None], np.full((len(kept), len(strips.left_m)), apex))
     folds = strength.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
-    finished = ~held & (kerf >= parts.hinge_back_m - 1e-6)
+    finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m) for bands in kept])
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
     moment = np.where(finished, np.maximum(moment, folds), moment)
     saved = np.maximum(1.0 / front - 1.0 / section.sound_moments.second_fall_m4, 0.0)
@@ -334,6 +336,12 @@ def _kerf_front(bands: Bands, apex: float, section: Section) -> float:
     """Where the kerf nearest to the apex ends, along the lay; behind the stem where nothing is cut there yet."""
     rears = [rear for _, _, rear, _, front, _ in bands if front >= apex - 1e-6]
     return max(max(rears, default=section.back_m - 0.01), section.back_m - 0.01)
+
+
+def _is_finished(bands: Bands, apex: float, hinge_back_m: float) -> bool:
+    """Whether the kerf has come to the hinge over the whole width: half a back cut folds nothing yet."""
+    rears = [rear for _, _, rear, _, front, _ in bands if front >= apex - 1e-6]
+    return bool(rears) and min(rears) >= hinge_back_m - ALMOST_m
 
 
 def _is_held(bands: Bands, apex: float) -> bool:
