@@ -230,3 +230,10 @@ def test_soft_wood_under_a_wedge_takes_lift() -> None:
     lost = indicative().rot_gives_m * (1 - soft.sound_fraction)
     assert soft.sound_fraction < 1.0
     assert sound.available_m - soft.available_m == pytest.approx(lost, abs=1e-9)
+
+
+@pytest.mark.parametrize(("side", "at", "stop"), [("left", 50.0, True), ("left", -40.0, False), ("right", -50.0, True)])
+def test_a_wedge_in_the_corner_that_is_kept_is_a_stop(side: str, at: float, stop: bool) -> None:
+    back = BackCut("corner", 0.03, 0.05, side)
+    result = assessed(BACK, plain_cut(back=back, wedges=(WedgeSeat(at),)))
+    assert ("wedge.in_strap" in finding_ids(result)) == stop

@@ -83,15 +83,19 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
 
 def _in_strap(case: Case, parts: Parts) -> list[Finding]:
     """Behind a strap there is no kerf to drive into until it is released."""
-    edge = parts.section.back_m + case.cut.back.strap_m
-    caught = [seat for seat in parts.wedging.seats if seat.edge_forward_m < edge]
-    if case.cut.back.form not in ("bored", "toothed") or not caught:
+    back, section = case.cut.back, parts.section
+    caught = [seat for seat in parts.wedging.seats if seat.edge_forward_m < section.back_m + back.strap_m]
+    if back.form == "corner":
+        inner = section.width_m / 2 - 2 * back.strap_m
+        sign = 1.0 if back.side == "left" else -1.0
+        caught = [seat for seat in parts.wedging.seats if sign * seat.edge_left_m > inner]
+    if back.form not in ("bored", "toothed", "corner") or not caught:
         return []
     sentence = phrase(
-        "The wedge {at} of the back stands in the [strap], where there is no kerf before it is released.",
+        "The wedge {at} of the back stands in kept wood ([strap] or corner): no kerf there before it is released.",
         at=(caught[0].at_deg, "offset_angle"),
     )
-    change = phrase("Move it round the back, past the end of the [strap], or leave a thinner [strap].")
+    change = phrase("Move it round the back, past the end of the wood that is kept, or keep less of it.")
     return [_broken_rule("wedge.in_strap", sentence, change)]
 
 

@@ -133,8 +133,11 @@ def _tried(result: Assessment, keys: tuple[str, str, str]) -> Suggestion | None:
 
 
 def _wedged(case: Case) -> Cut:
-    """Seats for the wedges carried: one behind for a cut from behind, two beside a strap."""
-    seats = (WedgeSeat(0.0),) if not case.cut.back.held else (WedgeSeat(50.0), WedgeSeat(-50.0))
+    """Seats for the wedges carried: one behind for a cut from behind, two beside a strap or away from a kept corner."""
+    back = case.cut.back
+    seats = (WedgeSeat(0.0),) if not back.held else (WedgeSeat(50.0), WedgeSeat(-50.0))
+    if back.form == "corner":
+        seats = (WedgeSeat(-40.0 if back.side == "left" else 40.0), WedgeSeat(0.0))
     return replace(case.cut, wedges=seats[: max(case.kit.wedge_count, 0)])
 
 

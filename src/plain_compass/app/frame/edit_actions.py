@@ -62,6 +62,7 @@ class EditActions:
     def suggest(self) -> SuggestDialog:
         """Search the table of cuts for this tree."""
         dialog = SuggestDialog(self.store, self.window)
+        dialog.finished.connect(self.window.activateWindow)
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
         return dialog
@@ -69,6 +70,7 @@ class EditActions:
     def read_practices(self) -> PracticeDialog:
         """The schools and where they disagree."""
         dialog = PracticeDialog(self.store, self.window)
+        dialog.finished.connect(self.window.activateWindow)
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
         return dialog

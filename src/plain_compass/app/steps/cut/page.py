@@ -36,7 +36,6 @@ class CutPage(QWidget):
         tools.addWidget(commands.button("cut.suggest"))
         more = QHBoxLayout()
         more.setContentsMargins(0, 0, 10, 2)
-        more.addWidget(self.details)
         more.addStretch()
         for name in ("wedge.add", "wedge.remove", "wedge.stack"):
             more.addWidget(commands.button(name))
@@ -51,6 +50,7 @@ class CutPage(QWidget):
         whole.setSpacing(0)
         whole.addLayout(tools)
         whole.addLayout(more)
+        whole.addWidget(self.details)
         whole.addLayout(drawings, 1)
 
     def refresh(self, snapshot: Snapshot) -> None:
