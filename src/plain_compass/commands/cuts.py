@@ -9,7 +9,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-from ..core.cuts import NEVER_PLANNED, PARTS, form_of, forms_of
+from ..core.cuts import NEVER_PLANNED, PARTS, forms_of
 from ..core.faults import FAULTS, play
 from ..core.stages import Stage, stages_of, sweep_of
 from ..core.suggest import Suggestion, suggest
@@ -123,7 +123,7 @@ def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
 
 def _suggestion(each: Suggestion, speech: Speech) -> dict[str, object]:
     return {
-        "words": words_of(each),
+        "words": each.words,
         "forms": dict(zip(PARTS, each.forms, strict=True)),
         "margin": each.margin,
         "because": speech.verdict(each.result.verdict),
@@ -131,12 +131,6 @@ def _suggestion(each: Suggestion, speech: Speech) -> dict[str, object]:
         "stopped_by": [speech.phrase(finding.sentence) for finding in each.stops],
         "cut": asdict(each.cut),
     }
-
-
-def words_of(each: Suggestion) -> str:
-    """A design in a few words."""
-    face, hinge, back = (form_of(part, key).name for part, key in zip(PARTS, each.forms, strict=True))
-    return f"{face}, {hinge}, {back}"
 
 
 def schools(arguments: argparse.Namespace) -> int:

@@ -63,6 +63,11 @@ def usable_m(bar_m: float, bark_m: float, *, shaved: bool) -> float:
     return max(bar_m - (0.0 if shaved else bark_m), 0.01)
 
 
+def off_line_m(length_m: float) -> float:
+    """How far a bore out by ``NICKS_DEG`` is off at the end of a length."""
+    return length_m * math.tan(math.radians(NICKS_DEG))
+
+
 def bar_plan(
     section: Section,
     *,
@@ -103,7 +108,7 @@ def bar_plan(
     gap = np.maximum(left_over[1] - left_over[0], 0.0)
     corner = _outline(at, *left_over) if float(gap.max(initial=0.0)) > 1e-4 else np.zeros((0, 2))
     longest = min(float((high - low).max(initial=0.0)), reach_m)
-    far = longest * math.tan(math.radians(NICKS_DEG))
+    far = off_line_m(longest)
     end = thickness_m[0] if first == "right" else thickness_m[1]
     return BarPlan(reach_m, tuple(passes), corner, float(gap.sum()) / max(whole, 1e-12), far, far / max(end, 1e-4))
 

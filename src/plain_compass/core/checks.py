@@ -184,7 +184,7 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
             high=0.3 * room,
             reason="the overcut would run through the hinge",
         )
-    strap = cut.back.strap_m if cut.back.form in ("bored", "toothed") else 0.0
+    strap = cut.back.strap_m if cut.back.strapped else 0.0
     room -= cut.face.overcut_m + LEAST_BACK_M
     if strap > 0.6 * room:
         raise InputError(

@@ -243,6 +243,11 @@ class BackCut:
     shaved: str = choice("no", {"no": "bark left on", "yes": "bark shaved off"}, "bark", "Bark eats the bar's reach.")
 
     @property
+    def strapped(self) -> bool:
+        """Whether a strap is left right across the back."""
+        return self.form in ("bored", "toothed")
+
+    @property
     def held(self) -> bool:
         """Whether wood is left behind that holds the tree until it is let go."""
         return self.form in HELD_BACK
@@ -287,6 +292,11 @@ class Cut:
     back: BackCut = field(default_factory=BackCut)
     wedges: tuple[WedgeSeat, ...] = ()
     read: str = ""
+
+    @property
+    def forms(self) -> dict[str, str]:
+        """Which form each part of it has, in the order in which they are made."""
+        return {"face": self.face.form, "hinge": self.hinge.form, "back": self.back.form}
 
 
 @dataclass(frozen=True, slots=True)

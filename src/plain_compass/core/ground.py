@@ -10,7 +10,7 @@ from itertools import pairwise
 import numpy as np
 
 from .errors import InputError
-from .polygon import Array
+from .polygon import Array, contains
 from .site import Obstacle, Place, Site
 
 STEP_M = 0.25
@@ -135,6 +135,12 @@ def slope_at(site: Site, at: Place) -> tuple[float, float]:
     return math.degrees(math.atan(math.hypot(rise_east, rise_north))), down
 
 
+def rise_to_m(site: Site, at: Place, place: Place) -> float:
+    """Height of the ground at a place over the ground at another."""
+    ends = ground_of(site).height_at_m(np.array([at.east_m, place.east_m]), np.array([at.north_m, place.north_m]))
+    return float(ends[1] - ends[0])
+
+
 def rise_along_deg(site: Site, at: Place, bearing_deg: float, length_m: float) -> float:
     """Slope from a place to ``length_m`` away from it, uphill positive."""
     turn = math.radians(bearing_deg)
@@ -178,13 +184,8 @@ def _distance_m(obstacle: Obstacle, line: Array) -> Array:
         return spot
     ends = np.vstack([corners, corners[:1]]) if obstacle.shape == "area" else corners
     found = np.full(len(line), np.inf)
-    inside = np.zeros(len(line), dtype=bool)
     for start, end in pairwise(ends):
         side = end - start
         share = np.clip((line - start) @ side / max(float(side @ side), 1e-12), 0.0, 1.0)
         found = np.minimum(found, np.hypot(*(line - start - share[:, None] * side).T))
-        crosses = (start[1] > line[:, 1]) != (end[1] > line[:, 1])
-        with np.errstate(divide="ignore", invalid="ignore"):
-            at = start[0] + (line[:, 1] - start[1]) / (end[1] - start[1]) * side[0]
-        inside ^= crosses & (line[:, 0] < at)
-    return np.where(inside, 0.0, found) if obstacle.shape == "area" else found
+    return np.where(contains(corners, line), 0.0, found) if obstacle.shape == "area" else found

@@ -14,8 +14,8 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from .ground import ground_of
-from .landing import Footprint
+from .ground import rise_to_m
+from .landing import Footprint, neighbours_on
 from .polygon import Array
 from .site import Obstacle, Place, Site
 
@@ -91,20 +91,13 @@ def catches_on(
     site: Site, at: Place, footprint: Footprint, lay_deg: float, faller: Faller, stops_J_m2: float
 ) -> tuple[Catch, ...]:
     """Neighbours whose crowns the tree meets on its way down, the one that takes most first."""
-    turn, found = math.radians(lay_deg), []
-    for index, other in enumerate(site.obstacles):
-        if other.kind not in ("tree", "save"):
-            continue
-        east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
-        along = east * math.sin(turn) + north * math.cos(turn)
-        aside = east * math.cos(turn) - north * math.sin(turn)
+    found = []
+    for index, other, along, aside in neighbours_on(site, at, lay_deg):
         reach = footprint.crown_half_m + other.radius_m
         if along + other.radius_m <= 0 or abs(aside) >= reach or along - other.radius_m >= footprint.length_m:
             continue
-        heights = ground_of(site).height_at_m(
-            np.array([at.east_m, other.points[0].east_m]), np.array([at.north_m, other.points[0].north_m])
-        )
-        caught = _met(index, other, (along, aside), float(heights[1] - heights[0]), footprint, faller, stops_J_m2)
+        foot_m = rise_to_m(site, at, other.points[0])
+        caught = _met(index, other, (along, aside), foot_m, footprint, faller, stops_J_m2)
         found += [caught] if caught is not None else []
     return tuple(sorted(found, key=lambda catch: -catch.use))
 
@@ -174,13 +167,9 @@ def _judged(
 
 def gap_m(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, float] | None:
     """(neighbour, metres to spare) of the neighbour the crown passes nearest to; None where none is in reach."""
-    turn, best = math.radians(lay_deg), None
-    for index, other in enumerate(site.obstacles):
-        if other.kind not in ("tree", "save"):
-            continue
-        east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
-        along = east * math.sin(turn) + north * math.cos(turn)
-        spare = abs(east * math.cos(turn) - north * math.sin(turn)) - other.radius_m - footprint.crown_half_m
+    best = None
+    for index, other, along, aside in neighbours_on(site, at, lay_deg):
+        spare = abs(aside) - other.radius_m - footprint.crown_half_m
         if 0 < along < footprint.length_m and (best is None or spare < best[1]):
             best = index, spare
     return best

@@ -88,6 +88,12 @@ class HingeUse:
     side_utilisation: float
 
 
+def rear_line(face: FaceGeometry, hinge: Hinge) -> tuple[float, float]:
+    """(forward_m at left = 0, slope) of the line where the back cut stops, linear between the two ends."""
+    slope = (hinge.left_m - hinge.right_m) / face.hinge_length_m
+    return face.hinge_front_m - hinge.right_m + slope * face.end_right_m, -slope
+
+
 def spans_of(face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[float, float], ...]:
     """Pieces of the hinge across the lay: nips shorten it, a heart bore or a slot parts it, relief takes one end."""
     # An end that is not worked on runs out with the wood, which is wider behind the apex than at it.
@@ -109,11 +115,10 @@ def spans_of(face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[flo
 def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) -> HingeGeometry:
     """Cut the hinge out of the section: behind the apex line, ahead of the back-cut line, in its pieces."""
     length = face.hinge_length_m
-    slope = (hinge.left_m - hinge.right_m) / length
-    offset = -face.hinge_front_m + hinge.right_m - slope * face.end_right_m
+    rear_at, rises = rear_line(face, hinge)
 
     def strip(points: Array) -> Array:
-        return clip(clip(points, 1.0, 0.0, face.hinge_front_m), -1.0, -slope, offset)
+        return clip(clip(points, 1.0, 0.0, face.hinge_front_m), -1.0, rises, -rear_at)
 
     outline, rot = strip(section.wood), strip(section.rot)
     spans = spans_of(face, hinge, back)
@@ -127,7 +132,7 @@ def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) 
         within = np.any([(lefts >= low) & (lefts <= high) for low, high in spans], axis=0) if spans else False
         reaches = [min(high, face.end_left_m) - max(low, face.end_right_m) for low, high in spans]
         length = max(sum(reaches), 1e-6)
-    rear = face.hinge_front_m - np.clip(hinge.right_m + slope * (lefts - face.end_right_m), 0.0, None)
+    rear = np.minimum(rear_at + rises * lefts, face.hinge_front_m)
     thickness, _, _ = sound_powers(section.strips, rear, np.full_like(lefts, face.hinge_front_m))
     thickness = np.where(within, thickness, 0.0)
     sound = lefts[thickness > 1e-6]

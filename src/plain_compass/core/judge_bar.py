@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-import math
 from typing import TYPE_CHECKING
 
-from .bar import NICKS_DEG, BarPlan, bar_plan, usable_m
+from .bar import NICKS_DEG, BarPlan, bar_plan, off_line_m, usable_m
 from .findings import Finding, against, margin_of, phrase
+from .hinge import rear_line
 
 if TYPE_CHECKING:
     from .plan import Case, Parts, Planned
@@ -18,7 +18,7 @@ BORED = ("bored", "toothed", "corner", "posts", "slot")
 def bar_findings(case: Case, parts: Parts) -> list[Finding]:
     """Reach, room and direction."""
     found = [_reach(case, parts)]
-    if case.cut.back.form in ("bored", "toothed"):
+    if case.cut.back.strapped:
         found.append(_room(case, parts))
     if case.cut.back.form in BORED:
         found.append(_nick(case, parts))
@@ -78,7 +78,7 @@ def _room(case: Case, parts: Parts) -> Finding:
 def _nick(case: Case, parts: Parts) -> Finding:
     """A bore out of line comes nearer to the face at its far end; through the hinge it is a stop."""
     across = min(parts.face.hinge_length_m, reach_m(case))
-    far = across * math.tan(math.radians(NICKS_DEG))
+    far = off_line_m(across)
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
     sentence = phrase(
         "A bore {error} out of line is {far} off at its far end, where the [hinge] is {thin} thick.",
@@ -102,15 +102,13 @@ def bar_plan_of(planned: Planned) -> BarPlan:
     """The passes for a cut as it is planned."""
     case, section, face = planned.case, planned.parts.section, planned.parts.face
     cut = case.cut
-    slope = (cut.hinge.left_m - cut.hinge.right_m) / face.hinge_length_m
-    line = (face.hinge_front_m - cut.hinge.right_m + slope * face.end_right_m, -slope)
     middle = (face.end_left_m + face.end_right_m) / 2
     half = cut.hinge.heart_m / 2
     rear = section.back_m + (cut.back.strap_m if cut.back.form in ("bored", "toothed", "corner") else 0.0)
     return bar_plan(
         section,
         rear_m=rear,
-        front_m=line,
+        front_m=rear_line(face, cut.hinge),
         reach_m=reach_m(case),
         first="right" if cut.back.side == "left" else "left",
         heart=(middle - half, middle + half) if cut.hinge.form == "heart" else None,

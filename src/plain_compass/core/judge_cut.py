@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from .cuts import PARTS, form_of, forms
+from .cuts import form_of, forms
 from .cuts.form import CutForm, Fit
 from .findings import Finding, phrase, stated
 from .judge_ground import in_reach
@@ -18,11 +18,9 @@ MARKS = {"face": "face", "hinge": "hinge", "back": "kerf"}
 
 def cut_findings(planned: Planned) -> tuple[Finding, ...]:
     """What does not suit, and what must be read first; nothing where every form fits."""
-    cut = planned.case.cut
-    keys = {"face": cut.face.form, "hinge": cut.hinge.form, "back": cut.back.form}
     found: list[Finding] = []
-    for part in PARTS:
-        form = form_of(part, keys[part])
+    for part, key in planned.case.cut.forms.items():
+        form = form_of(part, key)
         fit = form.fits(planned)
         if fit.level != "fits":
             found.append(_unsuited(form, fit))

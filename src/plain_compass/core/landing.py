@@ -7,6 +7,7 @@ may come to rest. Obstacles are sampled along their edges, so that every bearing
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -15,11 +16,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .crown import mean_radius_m
-from .polygon import Array
+from .polygon import Array, contains
 from .site import Obstacle, Place, Site
 from .tree import Tree
 
 SAMPLE_M = 0.5
+TREES = ("tree", "save")
+"""Kinds that have a crown."""
 STEM_HALF_M = 0.4
 """Half width kept clear beside the stem below the crown."""
 BEHIND_M = 1.0
@@ -89,7 +92,7 @@ def sampled(site: Site, at: Place) -> Sampled:
     counts = [len(part) for part in parts]
     owner = np.repeat(np.arange(len(parts)), counts)
     half = np.array([o.radius_m for o in site.obstacles])[owner] if parts else np.zeros(0)
-    inside = tuple(i for i, o in enumerate(site.obstacles) if o.shape == "area" and _contains(o.points, at))
+    inside = tuple(i for i, o in enumerate(site.obstacles) if o.shape == "area" and _stands_in(o, at))
     return Sampled(points[:, 0], points[:, 1], half, owner, inside)
 
 
@@ -106,14 +109,19 @@ def _edge(obstacle: Obstacle, at: Place) -> Array:
     return np.concatenate(pieces)
 
 
-def _contains(points: tuple[Place, ...], at: Place) -> bool:
-    """Whether a point lies in a polygon, by counting crossings."""
-    odd = False
-    for one, other in zip(points, (*points[1:], points[0]), strict=True):
-        if (one.north_m > at.north_m) != (other.north_m > at.north_m):
-            share = (at.north_m - one.north_m) / (other.north_m - one.north_m)
-            odd ^= at.east_m < one.east_m + share * (other.east_m - one.east_m)
-    return odd
+def _stands_in(obstacle: Obstacle, at: Place) -> bool:
+    corners = np.array([[p.east_m, p.north_m] for p in obstacle.points])
+    return bool(contains(corners, np.array([[at.east_m, at.north_m]]))[0])
+
+
+def neighbours_on(site: Site, at: Place, bearing_deg: float) -> Iterator[tuple[int, Obstacle, float, float]]:
+    """Every neighbour tree: (index, which, metres along a bearing from a place, metres to the right of it)."""
+    turn = math.radians(bearing_deg)
+    for index, other in enumerate(site.obstacles):
+        if other.kind in TREES:
+            east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
+            along = east * math.sin(turn) + north * math.cos(turn)
+            yield index, other, along, east * math.cos(turn) - north * math.sin(turn)
 
 
 def hits_by_bearing(points: Sampled, footprint: Footprint, bearings_deg: Array, count: int) -> NDArray[np.bool_]:

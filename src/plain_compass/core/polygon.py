@@ -86,6 +86,17 @@ def moments(outline: Array, *holes: Array) -> Moments:
     )
 
 
+def contains(corners: Array, points: Array) -> NDArray[np.bool_]:
+    """Which points (n, 2) lie inside a polygon, by counting crossings; shape (n,)."""
+    inside = np.zeros(len(points), dtype=bool)
+    for start, end in zip(corners, following(corners), strict=True):
+        crosses = (start[1] > points[:, 1]) != (end[1] > points[:, 1])
+        with np.errstate(divide="ignore", invalid="ignore"):
+            at = start[0] + (points[:, 1] - start[1]) / (end[1] - start[1]) * (end[0] - start[0])
+        inside ^= crosses & (points[:, 0] < at)
+    return inside
+
+
 def added(*parts: Moments) -> Moments:
     """Moments of regions that do not overlap, together: the parallel axis theorem."""
     area = sum(part.area_m2 for part in parts)

@@ -5,10 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, field, replace
 
-import numpy as np
-
 from .frames import to_tree
-from .ground import ground_of
+from .ground import rise_to_m
 from .quantity import choice, quantity
 from .rope import SHEAVES, advantage_simple, advantage_three_on_two, bark_efficiency, pull_needed_N, redirect_load_N
 from .site import Place, Site
@@ -138,7 +136,7 @@ def rigged(rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float) -> R
     level = math.hypot(first.east_m - at.east_m, first.north_m - at.north_m)
     if level < 0.5:
         return None
-    drop = rope.attached_m - _foot_m(site, at, first)
+    drop = rope.attached_m - rise_to_m(site, at, first)
     efficiency = efficiency_of(rope.sheave)
     advantage = advantage_of(rope.system, efficiency)
     bend = _bend_deg(rope, at)
@@ -179,12 +177,6 @@ def rigged(rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float) -> R
 def _off_lay_deg(place: Place, at: Place, lay_deg: float) -> float:
     bearing = math.degrees(math.atan2(place.east_m - at.east_m, place.north_m - at.north_m))
     return abs((bearing - lay_deg + 180.0) % 360.0 - 180.0)
-
-
-def _foot_m(site: Site, at: Place, place: Place) -> float:
-    """Height of the ground at a place over the ground at the stump."""
-    ground = ground_of(site).height_at_m(np.array([at.east_m, place.east_m]), np.array([at.north_m, place.north_m]))
-    return float(ground[1] - ground[0])
 
 
 def _bend_deg(rope: Rope, at: Place) -> float:

@@ -16,7 +16,7 @@ from .polygon import Array
 from .rigging import Rope
 from .rope import pull_needed_N
 from .section import section_at
-from .survey import least, least_margin, margin_of
+from .survey import least, least_margin, margin_left
 
 BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
 BORE_FROM = 0.5
@@ -122,7 +122,7 @@ def spoke_at(case: Case, bearing_deg: float, targets: tuple[int, ...]) -> Spoke:
     ruling = least(best, leaving_out=MOVED_BY_WEDGES if help == "rope" else ())
     return Spoke(
         bearing_deg=bearing_deg,
-        margin=margin_of(ruling),
+        margin=margin_left(ruling),
         ruled_by=ruling.id,
         group=ruling.group,
         level=ruling.level,

@@ -65,6 +65,11 @@ class Section:
     sound_fraction: float | None
 
     @property
+    def reach_m(self) -> float:
+        """Outermost bark from the pith."""
+        return math.sqrt(float((self.bark**2).sum(axis=1).max()))
+
+    @property
     def depth_m(self) -> float:
         """Depth of the wood along the lay: the D of ``%D``."""
         return self.front_m - self.back_m

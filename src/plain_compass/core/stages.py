@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from .cuts import PARTS, form_of
+from .cuts import form_of
 from .cuts.form import Bands, CutStep
 from .cuts.shapes import whole
 from .judge_seen import crack_at_cut
@@ -99,11 +99,10 @@ class Sweep:
 
 def steps_of(result: Planned) -> tuple[tuple[str, CutStep], ...]:
     """Every step in order, with its part: face, work on the hinge, back cut."""
-    cut, before = result.case.cut, whole(result)
-    keys = {"face": cut.face.form, "hinge": cut.hinge.form, "back": cut.back.form}
+    before = whole(result)
     found: list[tuple[str, CutStep]] = []
-    for part in PARTS:
-        steps = form_of(part, keys[part]).steps(result, before)
+    for part, key in result.case.cut.forms.items():
+        steps = form_of(part, key).steps(result, before)
         found += [(part, step) for step in steps]
         if steps:
             before = steps[-1].kept(1.0)

@@ -7,11 +7,12 @@ from dataclasses import dataclass, replace
 from itertools import product
 
 from .cut import Cut, WedgeSeat
-from .cuts import form_of, forms_of
+from .cuts import PARTS, form_of, forms_of
 from .errors import InputError
 from .findings import Finding
 from .plan import Assessment, Case, assess
-from .survey import least, margin_of
+from .rose import BESIDE_STRAP
+from .survey import least, margin_left
 
 BEST = 3
 SHIFTS = ((0.0, 0.0), (-0.8, 0.0), (0.8, 0.0), (0.0, -0.8), (0.0, 0.8))
@@ -37,6 +38,11 @@ class Suggestion:
     margin: float
     stops: tuple[Finding, ...]
     gives_up: tuple[Finding, ...]
+
+    @property
+    def words(self) -> str:
+        """It in a few words."""
+        return ", ".join(form_of(part, key).name for part, key in zip(PARTS, self.forms, strict=True))
 
     @property
     def cut(self) -> Cut:
@@ -121,13 +127,13 @@ def _tried(result: Assessment, keys: tuple[str, str, str]) -> Suggestion | None:
     """One combination with its numbers in the middle of the practice's ranges; None where a form is refused."""
     case = result.case
     try:
-        for part, key in (("hinge", "strip"), *zip(("face", "hinge", "back"), keys, strict=True)):
+        for part, key in (("hinge", "strip"), *zip(PARTS, keys, strict=True)):
             case = replace(case, cut=form_of(part, key).design(case))
         case = replace(case, cut=_wedged(case))
         tried = assess(case)
     except InputError:
         return None
-    if any(form_of(p, k).fits(tried).level == "refused" for p, k in zip(("face", "hinge", "back"), keys, strict=True)):
+    if any(form_of(p, k).fits(tried).level == "refused" for p, k in zip(PARTS, keys, strict=True)):
         return None
     return _judged(result, keys, tried)
 
@@ -135,7 +141,7 @@ def _tried(result: Assessment, keys: tuple[str, str, str]) -> Suggestion | None:
 def _wedged(case: Case) -> Cut:
     """Seats for the wedges carried: one behind for a cut from behind, two beside a strap or away from a kept corner."""
     back = case.cut.back
-    seats = (WedgeSeat(0.0),) if not back.held else (WedgeSeat(50.0), WedgeSeat(-50.0))
+    seats = BESIDE_STRAP if back.held else (WedgeSeat(0.0),)
     if back.form == "corner":
         seats = (WedgeSeat(-40.0 if back.side == "left" else 40.0), WedgeSeat(0.0))
     return replace(case.cut, wedges=seats[: max(case.kit.wedge_count, 0)])
@@ -178,4 +184,4 @@ def _judged(result: Assessment, keys: tuple[str, str, str], tried: Assessment) -
         and old.margin is not None
         and f.margin < old.margin - 0.05
     )
-    return Suggestion(keys, tried, margin_of(least(tried)), stops, gives_up[:BEST])
+    return Suggestion(keys, tried, margin_left(least(tried)), stops, gives_up[:BEST])

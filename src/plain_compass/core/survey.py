@@ -31,15 +31,15 @@ class Sensitivity:
 def least(result: Assessment, leaving_out: tuple[str, ...] = ()) -> Finding:
     """The finding with the least margin among what the physics judges; ``leaving_out``: how passed-over ids begin."""
     judged = (f for f in result.findings if f.margin is not None and f.source == "physics")
-    return min((f for f in judged if not f.id.startswith(leaving_out)), key=margin_of)
+    return min((f for f in judged if not f.id.startswith(leaving_out)), key=margin_left)
 
 
 def least_margin(result: Assessment) -> float:
     """The least margin among what the physics judges."""
-    return margin_of(least(result))
+    return margin_left(least(result))
 
 
-def margin_of(finding: Finding) -> float:
+def margin_left(finding: Finding) -> float:
     """Its margin; infinite where there is none."""
     return math.inf if finding.margin is None else finding.margin
 

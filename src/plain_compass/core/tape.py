@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from .cut import Cut
 from .face import FaceGeometry
+from .hinge import rear_line
 from .polygon import Array, following
 from .section import Section
 
@@ -124,14 +125,12 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
         left, right = (_crossing(section, forward_m, slope, side) for side in (True, False))
         return TapeMark(key, _from_lay(tape, left, True), _from_lay(tape, right, False))
 
-    hinge = cut.hinge
-    slope = (hinge.left_m - hinge.right_m) / face.hinge_length_m
-    hinge_back = face.hinge_front_m - hinge.right_m + slope * face.end_right_m
+    hinge_back, rises = rear_line(face, cut.hinge)
     marks = [TapeMark("lay", 0.0, 0.0), pair("face_corner", face.apex_forward_m)]
     if cut.face.overcut_m > 0:
         marks.append(pair("overcut_end", face.hinge_front_m))
-    marks.append(pair("hinge_back", hinge_back, slope))
-    if cut.back.form in ("bored", "toothed"):
+    marks.append(pair("hinge_back", hinge_back, -rises))
+    if cut.back.strapped:
         # One bore through the stem: it goes in and comes out beside the hinge and runs back to the strap.
         marks.append(pair("bore", (hinge_back + section.back_m + cut.back.strap_m) / 2))
         marks.append(pair("strap_edge", section.back_m + cut.back.strap_m))

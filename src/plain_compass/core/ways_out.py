@@ -9,7 +9,7 @@ from functools import lru_cache
 import numpy as np
 
 from .ground import rise_along_deg, slope_at
-from .landing import sampled
+from .landing import TREES, neighbours_on, sampled
 from .site import Place, Site
 
 FROM_LAY_DEG = 135.0
@@ -65,9 +65,7 @@ def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
         aside = np.abs(points.east_m * math.cos(turn) - points.north_m * math.sin(turn))
         # A neighbour's stem bars the way, not its crown.
         kinds = [o.kind for o in site.obstacles]
-        half = np.array(
-            [0.3 if k in ("tree", "save") else o.radius_m for k, o in zip(kinds, site.obstacles, strict=True)]
-        )
+        half = np.array([0.3 if k in TREES else o.radius_m for k, o in zip(kinds, site.obstacles, strict=True)])
         half = half[points.owner]
         met = bars[points.owner] & (along + half > 0.5) & (along - half < LENGTH_M) & (aside - half < HALF_WIDTH_M)
         if met.any():
@@ -79,14 +77,10 @@ def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
 
 def _under(site: Site, at: Place, bearing_deg: float) -> tuple[tuple[int, ...], tuple[int, ...]]:
     """Neighbours whose crowns hang over a path: (with dead wood, not looked at)."""
-    turn = math.radians(bearing_deg)
     found: dict[str, list[int]] = {"yes": [], "unknown": [], "no": []}
-    for index, other in enumerate(site.obstacles):
-        if other.kind not in ("tree", "save"):
-            continue
-        east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
-        along = min(max(east * math.sin(turn) + north * math.cos(turn), 0.0), LENGTH_M)
-        if math.hypot(east - along * math.sin(turn), north - along * math.cos(turn)) < other.radius_m:
+    for index, other, along, aside in neighbours_on(site, at, bearing_deg):
+        past = along - min(max(along, 0.0), LENGTH_M)
+        if math.hypot(past, aside) < other.radius_m:
             found[other.overhead].append(index)
     return tuple(found["yes"]), tuple(found["unknown"])
 

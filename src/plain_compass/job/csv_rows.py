@@ -13,7 +13,8 @@ class TableError(PlainCompassError, ValueError):
 
 def csv_rows(text: str, name: str, most: int) -> list[list[str]]:
     """The rows of a table, its headings first. Raises TableError when it is empty, too long or no table."""
-    lines = [line for line in text.removeprefix("\ufeff").splitlines() if line.strip()]
+    clean = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n").replace("\0", "")
+    lines = [line for line in clean.split("\n") if line.strip()]
     if not lines:
         raise TableError(f"{name} is empty.")
     if len(lines) > most:

@@ -61,8 +61,7 @@ class Layout:
 
 def ring_radius(result: Assessment, scale: Scale, gap: float = RING_GAP) -> float:
     """Radius of the bearing ring round the stump, in pixels; ``gap`` between bark and ring."""
-    bark = result.parts.section.bark
-    return float(math.sqrt((bark**2).sum(axis=1).max())) * scale.px_per_m + gap
+    return result.parts.section.reach_m * scale.px_per_m + gap
 
 
 def spread(places: list[FieldPlace], gap: float = FIELD_GAP) -> list[FieldPlace]:
@@ -99,7 +98,7 @@ def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layo
         side("cut.hinge.left_m", "[hinge]", back_left, face.hinge_front_m, True),
     ]
     rights = [side("cut.hinge.right_m", "[hinge]", back_right, face.hinge_front_m, False)]
-    if cut.back.form in ("bored", "toothed"):
+    if cut.back.strapped:
         rights.append(side("cut.back.strap_m", "[strap]", section.back_m, section.back_m + cut.back.strap_m, False))
     lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", "lay")
     return Layout(
@@ -139,7 +138,7 @@ def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
             "drag the right end of the [hinge]",
         ),
     ]
-    if cut.back.form in ("bored", "toothed"):
+    if cut.back.strapped:
         back = section.back_m
         grips.append(
             Grip(

@@ -8,7 +8,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
-from ...core.cut import HELD_BACK
+from ...core.hinge import rear_line
 from ...core.polygon import across, ahead_of, behind, clip
 from ...core.stages import kept_outlines, steps_of
 from .canvas import Canvas
@@ -109,16 +109,15 @@ def _face(c: Canvas) -> None:
 def _back(c: Canvas) -> None:
     """The kerf behind the hinge, and the strap of a bored cut."""
     section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
-    slope = (cut.hinge.left_m - cut.hinge.right_m) / face.hinge_length_m
-    offset = face.hinge_front_m - cut.hinge.right_m + slope * face.end_right_m
-    kerf = clip(c.bark, 1.0, slope, offset)
-    if cut.back.form in ("bored", "toothed"):
+    rear, rises = rear_line(face, cut.hinge)
+    kerf = clip(c.bark, 1.0, -rises, rear)
+    if cut.back.strapped:
         kerf = ahead_of(kerf, section.back_m + cut.back.strap_m)
     c.painter.setPen(c.outline("kerf", 1.0))
     c.painter.setBrush(fill(c.palette.cut))
     c.painter.drawPolygon(polygon(c.scale.plan(kerf)))
     c.hatch(c.scale.plan(kerf), c.palette.quiet, 9)
-    if cut.back.form in ("bored", "toothed"):
+    if cut.back.strapped:
         strap = behind(c.wood, section.back_m + cut.back.strap_m)
         c.painter.setPen(c.outline("strap", 1.6))
         c.painter.setBrush(fill(c.palette.heart))
@@ -127,7 +126,7 @@ def _back(c: Canvas) -> None:
 
 def _held(c: Canvas) -> None:
     """What other held back cuts leave until they are let go: a corner, a rib, posts."""
-    if c.result.case.cut.back.form not in HELD_BACK or c.result.case.cut.back.form in ("bored", "toothed"):
+    if not c.result.case.cut.back.held or c.result.case.cut.back.strapped:
         return
     waiting = [step for part, step in steps_of(c.result) if part == "back" and not step.releases]
     if not waiting:
@@ -201,7 +200,7 @@ def _tape_ticks(c: Canvas) -> None:
     """Short chalk ticks across the bark where the tape marks lie."""
     section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
     lines = [face.apex_forward_m, *hinge_backs(c.result)]
-    if cut.back.form in ("bored", "toothed"):
+    if cut.back.strapped:
         lines.append(section.back_m + cut.back.strap_m)
     c.painter.setPen(pen(c.palette.sheet, 2 * c.size))
     bark, wood = section.bark, section.wood
@@ -244,7 +243,7 @@ def _measures(c: Canvas) -> None:
         (-edge, back_left, face.hinge_front_m),
         (edge, back_right, face.hinge_front_m),
     ]
-    if cut.back.form in ("bored", "toothed"):
+    if cut.back.strapped:
         spans.append((edge, section.back_m, section.back_m + cut.back.strap_m))
     for right, low, high in spans:
         c.painter.setPen(pen(c.palette.quiet, 0.7 * c.size, Qt.PenStyle.DotLine))

@@ -98,11 +98,11 @@ def _kerf(c: Canvas) -> None:
     low = cut.height_m + cut.back.step_m
     near = face.hinge_front_m - min(cut.hinge.left_m, cut.hinge.right_m)
     back = float(section.bark[:, 0].min())
-    start = section.back_m + cut.back.strap_m if cut.back.form in ("bored", "toothed") else back - 0.002
+    start = section.back_m + cut.back.strap_m if cut.back.strapped else back - 0.002
     c.painter.setPen(c.outline("step" if c.mark == "step" else "kerf", 1.0))
     c.painter.setBrush(fill(c.palette.cut))
     c.painter.drawRect(_box(c, start, near, low, low + kerf))
-    if cut.back.form in ("bored", "toothed"):
+    if cut.back.strapped:
         c.painter.setPen(c.outline("strap", 1.0, style=Qt.PenStyle.DashLine))
         c.painter.setBrush(fill(c.palette.heart))
         c.painter.drawRect(_box(c, section.back_m, start, low - 0.01, low + kerf + 0.01))

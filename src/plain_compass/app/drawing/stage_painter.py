@@ -22,8 +22,7 @@ ROOM = 1.16
 
 def stage_scale(planned: Planned, box: QRectF) -> Scale:
     """The stump in the middle of a box, the lay up the page."""
-    bark = planned.parts.section.bark
-    reach = float((bark**2).sum(axis=1).max()) ** 0.5 * ROOM
+    reach = planned.parts.section.reach_m * ROOM
     return Scale(min(box.width(), box.height()) / 2 / reach, box.center())
 
 
@@ -52,7 +51,7 @@ def paint_stage(
 def _centre(painter: QPainter, planned: Planned, scale: Scale, palette: Palette, *, fine: bool) -> None:
     """Centre of mass dropped onto the stump; held at the bark's edge where it stands off it."""
     mass = planned.parts.mass
-    bark = float((planned.parts.section.bark**2).sum(axis=1).max()) ** 0.5
+    bark = planned.parts.section.reach_m
     off = math.hypot(mass.com_left_m, mass.com_forward_m)
     share = min(1.0, 1.08 * bark / off) if off > 0 else 1.0
     at = scale.point(-mass.com_left_m * share, mass.com_forward_m * share)

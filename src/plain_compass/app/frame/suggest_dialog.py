@@ -15,18 +15,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ...core.cuts import PARTS, form_of
-from ...core.suggest import Suggested, Suggestion, suggest
+from ...core.suggest import Suggested, suggest
 from ...job.document import with_plan
 from ..drawing.palette import font
 from ..drawing.text import unbroken
 from .store import Store
-
-
-def words_of(each: Suggestion) -> str:
-    """A design in a few words."""
-    found = ", ".join(form_of(part, key).name for part, key in zip(PARTS, each.forms, strict=True))
-    return found[:1].upper() + found[1:]
 
 
 class SuggestDialog(QDialog):
@@ -85,8 +78,8 @@ class SuggestDialog(QDialog):
         count = f"{found.tried} designs of the table were assessed for this tree, lay and kit."
         self.head.setText(count if found.best else f"{count} None is good enough: a rope, a machine, or another lay.")
         for number, each in enumerate(found.best, start=1):
-            text = f"{number}. {words_of(each)}: least margin {speech.show(max(each.margin, 0.0), 'ratio')}"
-            self._label(text, strong=True)
+            words, margin = each.words, speech.show(max(each.margin, 0.0), "ratio")
+            self._label(f"{number}. {words[:1].upper()}{words[1:]}: least margin {margin}", strong=True)
             self._label(speech.verdict(each.result.verdict))
             if each.gives_up:
                 self._label("Gives up: " + " ".join(speech.phrase(finding.sentence) for finding in each.gives_up[:2]))
@@ -95,7 +88,7 @@ class SuggestDialog(QDialog):
             take.clicked.connect(lambda _=False, n=number: self.take(n))
             self.column.addWidget(take)
         if found.nearest is not None:
-            self._label(f"Nearest: {words_of(found.nearest)}. Stopped by:")
+            self._label(f"Nearest: {found.nearest.words}. Stopped by:")
             for finding in found.nearest.stops[:3]:
                 self._label("⊘ " + speech.phrase(finding.sentence))
         self.column.addStretch()
@@ -106,7 +99,7 @@ class SuggestDialog(QDialog):
         if self.found is None or not 1 <= number <= len(self.found.best):
             return
         each, tree = self.found.best[number - 1], self.store.tree_id
-        self.store.change(f"suggestion: {words_of(each)}", lambda job: with_plan(job, tree, "cut", each.cut))
+        self.store.change(f"suggestion: {each.words}", lambda job: with_plan(job, tree, "cut", each.cut))
         self.accept()
 
     def reject(self) -> None:

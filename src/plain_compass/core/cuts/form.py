@@ -19,6 +19,8 @@ if TYPE_CHECKING:
 
 Band: TypeAlias = tuple[float, float, float, float, float, float]
 Bands: TypeAlias = tuple[Band, ...]
+Kept: TypeAlias = Callable[[float], Bands]
+"""The wood that still holds after a share of a step, 0 to 1."""
 FAR_m = 5.0
 """Beyond any stump: where a band has no edge of its own."""
 
@@ -62,7 +64,7 @@ class CutStep:
     stand: str
     look: str
     stop_if: str
-    kept: Callable[[float], Bands]
+    kept: Kept
     level_m: float = 0.0
     opens_back: bool = False
     wedge_after: bool = False

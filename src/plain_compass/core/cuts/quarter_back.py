@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from ..findings import phrase
-from .form import Bands, CutForm, CutStep, FAR_m, Fit
+from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import ASIDE, CRACK, driving
 from .shapes import GOOD, hinge_bands, rear_moved, with_back, within
 
@@ -34,10 +34,10 @@ def halves(result: Planned) -> tuple[tuple[float, float], tuple[float, float]]:
     return (right, left) if result.case.cut.back.side == "left" else (left, right)
 
 
-def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
+def half_by_half(result: Planned, before: Bands) -> tuple[Kept, Kept]:
+    """What holds while the first half of the back is cut, and while the other one is."""
     first, last = halves(result)
-    hinge, cut = hinge_bands(result), result.case.cut
-    half = "right" if cut.back.side == "left" else "left"
+    hinge = hinge_bands(result)
 
     def one(share: float) -> Bands:
         done = within(hinge if share >= 1 else rear_moved(before, result, share), *first)
@@ -46,6 +46,13 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     def other(share: float) -> Bands:
         done = within(hinge if share >= 1 else rear_moved(before, result, share), *last)
         return hinge if share >= 1 else (*within(hinge, *first), *done)
+
+    return one, other
+
+
+def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
+    cut, (one, other) = result.case.cut, half_by_half(result, before)
+    half = "right" if cut.back.side == "left" else "left"
 
     return (
         CutStep(

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from ..cut import Cut
+from ..hinge import rear_line
 from ..section import Section, section_at
 from .form import Band, Bands, FAR_m, Fit
 
@@ -24,9 +25,7 @@ def whole(result: Planned) -> Bands:
 
 def hinge_line(result: Planned) -> tuple[float, float]:
     """(forward_m, slope) of the rear of the hinge, linear between its two ends."""
-    face, hinge = result.parts.face, result.case.cut.hinge
-    slope = (hinge.left_m - hinge.right_m) / face.hinge_length_m
-    return face.hinge_front_m - hinge.right_m + slope * face.end_right_m, -slope
+    return rear_line(result.parts.face, result.case.cut.hinge)
 
 
 def hinge_bands(result: Planned) -> Bands:

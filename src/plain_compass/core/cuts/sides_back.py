@@ -7,8 +7,8 @@ from typing import TYPE_CHECKING
 from ..findings import phrase
 from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import ASIDE, CRACK, driving
-from .quarter_back import halves
-from .shapes import GOOD, hinge_bands, rear_moved, with_back, within
+from .quarter_back import half_by_half
+from .shapes import GOOD, with_back
 
 if TYPE_CHECKING:
     from ..plan import Planned
@@ -26,17 +26,8 @@ def _fits(result: Planned) -> Fit:
 
 
 def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
-    first, last = halves(result)
-    hinge, cut = hinge_bands(result), result.case.cut
+    cut, (one, other) = result.case.cut, half_by_half(result, before)
     side = "right" if cut.back.side == "left" else "left"
-
-    def one(share: float) -> Bands:
-        done = within(hinge if share >= 1 else rear_moved(before, result, share), *first)
-        return (*done, *within(before, *last))
-
-    def other(share: float) -> Bands:
-        done = within(hinge if share >= 1 else rear_moved(before, result, share), *last)
-        return hinge if share >= 1 else (*within(hinge, *first), *done)
 
     step = (cut.back.step_m, "length")
     return (

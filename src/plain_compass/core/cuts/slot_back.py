@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import replace
-from typing import TYPE_CHECKING, TypeAlias
+from typing import TYPE_CHECKING
 
 from ..cut import Cut
 from ..findings import phrase
-from .form import Bands, CutForm, CutStep, FAR_m, Fit
+from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
 
@@ -53,9 +52,6 @@ def _design(case: Case) -> Cut:
         # Either side of the slot bears what one hinge would: twice the usual thickness.
         hinge=replace(case.cut.hinge, left_m=hinge, right_m=hinge),
     )
-
-
-Kept: TypeAlias = Callable[[float], Bands]
 
 
 def _kept(result: Planned) -> tuple[Kept, Kept, Kept]:

@@ -101,8 +101,7 @@ def _paragraph(
 
 def drawing_scale(snapshot: Snapshot, width: float, height: float) -> float:
     """N of the scale 1 : N at which both drawings fit: one of a few round numbers, so that it can be stated."""
-    bark = snapshot.result.parts.section.bark
-    reach = float((bark**2).sum(axis=1).max()) ** 0.5
+    bark, reach = snapshot.result.parts.section.bark, snapshot.result.parts.section.reach_m
     deep = float(bark[:, 0].max() - bark[:, 0].min())
     tall = shown_height_m(snapshot.result) - snapshot.plan.cut.height_m + 0.6 * deep
     for n in SCALES:

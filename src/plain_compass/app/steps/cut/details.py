@@ -47,8 +47,7 @@ class Details(QWidget):
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document."""
         cut = snapshot.plan.cut
-        keys = (("face", cut.face.form), ("hinge", cut.hinge.form), ("back", cut.back.form))
-        paths = tuple(path for key in keys for path in FIELDS.get(key, ()))
+        paths = tuple(path for key in cut.forms.items() for path in FIELDS.get(key, ()))
         if cut.hinge.nip_m > 0 and "cut.hinge.nip_m" not in paths:
             paths = ("cut.hinge.nip_m", *paths)
         if paths != self._shown:

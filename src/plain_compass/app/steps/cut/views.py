@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QColor, QPainter, QPixmap
 
@@ -27,7 +25,7 @@ BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
 
 def bark_radius_m(snapshot: Snapshot) -> float:
     """Outermost bark from the pith."""
-    return float(math.sqrt((snapshot.result.parts.section.bark**2).sum(axis=1).max()))
+    return snapshot.result.parts.section.reach_m
 
 
 class PlanView(DrawingView):

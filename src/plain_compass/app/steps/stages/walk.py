@@ -20,6 +20,7 @@ class Walk:
     def __init__(self, result: Assessment) -> None:
         self.fault = ""
         self.progress = 0.0
+        self.played: Played | None = None
         self.planned = result
         self._take(result)
 
@@ -42,12 +43,10 @@ class Walk:
         self._play()
 
     def _play(self) -> None:
-        self.played: Played | None = None
+        self.played = None
         if self.fault:
             self.played = play(self.planned, next(f for f in FAULTS if f.key == self.fault))
         self._take(self.played.result if self.played and self.played.result else self.planned)
-
-    played: Played | None = None
 
     # Where one is --------------------------------------------------------------------------------------
 
