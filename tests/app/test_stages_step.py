@@ -140,6 +140,35 @@ def test_a_mistake_played_in_shows_what_it_does_and_what_mends_it_and_leaves_the
     assert "With this mistake" not in stages.words.text()
 
 
+def test_a_mistake_is_made_at_the_state_one_is_at_and_leaves_the_states_before_it_as_planned(
+    window: Window, stages: StagesPage
+) -> None:
+    planned = [(stage.part, stage.split_index) for stage in stages.walk.stages]
+    backs = [number for number, (part, _) in enumerate(planned) if part == "back"]
+    stages.go_to(backs[-1])
+    stages.play("thick-middle")
+    assert stages.walk.made_at == stages.walk.number == backs[-1]
+    assert [(s.part, s.split_index) for s in stages.walk.stages[: backs[-1]]] == planned[: backs[-1]]
+    assert stages.walk.stages[-1].uncut_area_m2 > 0 and stages.walk.result is not stages.walk.planned
+    stages.go_to(backs[0])
+    assert stages.walk.result is stages.walk.planned
+    assert "With this mistake" not in stages.words.text()
+
+
+def test_a_mistake_that_cannot_be_made_here_takes_one_to_where_it_can(window: Window, stages: StagesPage) -> None:
+    stages.go_to(0)
+    stages.play("thin-strap")
+    assert stages.walk.part == "back" and stages.walk.number == stages.walk.made_at
+    progress, ends = stages.walk.sweep.progress, stages.walk.sweep.ends
+    before = progress <= ends[stages.walk.made_at - 2]
+    assert before.any()
+    found = stages.walk.sweep.states.side_utilisation[before]
+    stages.play("aim")
+    assert stages.walk.stages[stages.walk.made_at].part == "face"
+    stages.play("")
+    assert (found == stages.walk.sweep.states.side_utilisation[before]).all()
+
+
 def test_the_stages_follow_a_change_made_elsewhere(window: Window, stages: StagesPage) -> None:
     before = stages.walk.stages[-1].uncut_area_m2
     window.store.set("cut.hinge.left_m", 0.09, "thicker")

@@ -154,6 +154,15 @@ class Hinge:
         step=0.0025,
         help="Thickness of the [hinge] at its right end, looking along the lay.",
     )
+    middle_m: float = quantity(
+        0.0,
+        kind="length",
+        low=0.0,
+        high=0.5,
+        label="thick in the middle",
+        step=0.005,
+        help="Wood left over in the middle of the [hinge], behind the line of its ends: cuts that did not meet.",
+    )
     form: str = choice("strip", HINGE_FORMS, "[hinge] form", "A plain strip, or one worked on for a reason.")
     side: str = choice("left", SIDES, "worked side", "The end that is lengthened, or relieved.")
     nip_m: float = quantity(

@@ -43,7 +43,7 @@ def resized(cut: Cut, factor: float) -> Cut:
     return replace(
         cut,
         face=_scaled(cut.face, factor, ("depth_m", "overcut_m", "block_m", "snipe_left_m", "snipe_right_m")),
-        hinge=_scaled(cut.hinge, factor, ("left_m", "right_m", "nip_m", "heart_m")),
+        hinge=_scaled(cut.hinge, factor, ("left_m", "right_m", "middle_m", "nip_m", "heart_m")),
         back=_scaled(cut.back, factor, ("strap_m", "slot_m")),
     )
 

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from .balance import Balance, Mass
-from .cut import BackCut, Hinge
+from .cut import BackCut, Cut, Hinge
 from .face import FaceGeometry
 from .polygon import Array, Moments, across, added, clip, moments
+from .posts import posts_on
 from .section import Section, sound_powers
 from .wood import Indicative, Strength, Wood
 
@@ -88,14 +89,38 @@ class HingeUse:
     side_utilisation: float
 
 
-def rear_line(face: FaceGeometry, hinge: Hinge) -> tuple[float, float]:
+def front_line(section: Section, face: FaceGeometry, back: BackCut) -> tuple[float, float]:
+    """(forward_m at left = 0, slope) of the hinge's front: the apex line, or across both front posts without a face."""
+    return posts_on(section, face, back).line if back.form == "posts" else (face.hinge_front_m, 0.0)
+
+
+def rear_line(section: Section, face: FaceGeometry, cut: Cut) -> tuple[float, float]:
     """(forward_m at left = 0, slope) of the line where the back cut stops, linear between the two ends."""
+    hinge, (front, skew) = cut.hinge, front_line(section, face, cut.back)
     slope = (hinge.left_m - hinge.right_m) / face.hinge_length_m
-    return face.hinge_front_m - hinge.right_m + slope * face.end_right_m, -slope
+    return front - hinge.right_m + slope * face.end_right_m, skew - slope
 
 
-def spans_of(face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[float, float], ...]:
+def rear_lines(section: Section, face: FaceGeometry, cut: Cut) -> tuple[tuple[float, float], ...]:
+    """The hinge's rear as it is: one line, or two that meet where its middle was left thicker (right, then left)."""
+    at, slope = rear_line(section, face, cut)
+    bulge, half = cut.hinge.middle_m, face.hinge_length_m / 2
+    if bulge <= 0:
+        return ((at, slope),)
+    middle, steeper = (face.end_left_m + face.end_right_m) / 2, bulge / half
+    return ((at - bulge + steeper * middle, slope - steeper), (at - bulge - steeper * middle, slope + steeper))
+
+
+def rearmost_m(face: FaceGeometry, hinge: Hinge) -> float:
+    """How far back the hinge comes along the lay, at its thicker end or its middle."""
+    mean = (hinge.left_m + hinge.right_m) / 2
+    return face.hinge_front_m - max(hinge.left_m, hinge.right_m, mean + hinge.middle_m)
+
+
+def spans_of(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[float, float], ...]:
     """Pieces of the hinge across the lay: nips shorten it, a heart bore or a slot parts it, relief takes one end."""
+    if back.form == "posts":
+        return tuple((low, high) for low, high, _ in posts_on(section, face, back).front)
     # An end that is not worked on runs out with the wood, which is wider behind the apex than at it.
     low = face.end_right_m + hinge.nip_m if hinge.nip_m > 0 else face.end_right_m - BEYOND_m
     high = face.end_left_m - hinge.nip_m if hinge.nip_m > 0 else face.end_left_m + BEYOND_m
@@ -104,24 +129,26 @@ def spans_of(face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[flo
         low, high = (low, face.end_left_m - gone) if hinge.side == "left" else (face.end_right_m + gone, high)
     middle = (face.end_left_m + face.end_right_m) / 2
     gap = hinge.heart_m if hinge.form == "heart" else back.slot_m if back.form == "slot" else 0.0
-    if back.form == "posts":
-        gap = max(face.hinge_length_m - 2 * back.strap_m, 0.0)
     if gap <= 0:
         return ((low, high),) if high > low else ()
     pieces = ((low, min(middle - gap / 2, high)), (max(middle + gap / 2, low), high))
     return tuple(piece for piece in pieces if piece[1] > piece[0])
 
 
-def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) -> HingeGeometry:
+def hinge_on(section: Section, face: FaceGeometry, cut: Cut) -> HingeGeometry:
     """Cut the hinge out of the section: behind the apex line, ahead of the back-cut line, in its pieces."""
-    length = face.hinge_length_m
-    rear_at, rises = rear_line(face, hinge)
+    hinge, length = cut.hinge, face.hinge_length_m
+    front_at, skew = front_line(section, face, cut.back)
+    rears = rear_lines(section, face, cut)
 
     def strip(points: Array) -> Array:
-        return clip(clip(points, 1.0, 0.0, face.hinge_front_m), -1.0, rises, -rear_at)
+        ahead = clip(points, 1.0, -skew, front_at)
+        for at, slope in rears:
+            ahead = clip(ahead, -1.0, slope, -at)
+        return ahead
 
     outline, rot = strip(section.wood), strip(section.rot)
-    spans = spans_of(face, hinge, back)
+    spans = spans_of(section, face, hinge, cut.back)
     lefts = section.strips.left_m
     if len(spans) == 1 and spans[0][0] < face.end_right_m and spans[0][1] > face.end_left_m:
         region, whole = moments(outline, rot), moments(outline)
@@ -130,10 +157,11 @@ def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) 
         region = added(*(moments(across(outline, *span), across(rot, *span)) for span in spans))
         whole = added(*(moments(across(outline, *span)) for span in spans))
         within = np.any([(lefts >= low) & (lefts <= high) for low, high in spans], axis=0) if spans else False
-        reaches = [min(high, face.end_left_m) - max(low, face.end_right_m) for low, high in spans]
+        reaches = [max(min(high, face.end_left_m) - max(low, face.end_right_m), 1e-3) for low, high in spans]
         length = max(sum(reaches), 1e-6)
-    rear = np.minimum(rear_at + rises * lefts, face.hinge_front_m)
-    thickness, _, _ = sound_powers(section.strips, rear, np.full_like(lefts, face.hinge_front_m))
+    front = front_at + skew * lefts
+    rear = np.minimum(np.max([at + slope * lefts for at, slope in rears], axis=0), front)
+    thickness, _, _ = sound_powers(section.strips, rear, front)
     thickness = np.where(within, thickness, 0.0)
     sound = lefts[thickness > 1e-6]
     half = section.strips.width_m / 2
@@ -143,7 +171,7 @@ def hinge_on(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) 
         region=region,
         length_m=length,
         thickness_m=region.area_m2 / length,
-        reach_m=(hinge.left_m + hinge.right_m) / 2,
+        reach_m=(hinge.left_m + hinge.right_m + hinge.middle_m) / 2,
         sound_fraction=region.area_m2 / whole.area_m2 if whole.area_m2 else 0.0,
         width_thickness2_m3=float((thickness**2).sum() * section.strips.width_m),
         left_m=float(sound.max() + half) if len(sound) else 0.0,

@@ -104,11 +104,12 @@ def bar_plan_of(planned: Planned) -> BarPlan:
     cut = case.cut
     middle = (face.end_left_m + face.end_right_m) / 2
     half = cut.hinge.heart_m / 2
+    at, slope = rear_line(section, face, cut)
     rear = section.back_m + (cut.back.strap_m if cut.back.form in ("bored", "toothed", "corner") else 0.0)
     return bar_plan(
         section,
         rear_m=rear,
-        front_m=rear_line(face, cut.hinge),
+        front_m=(at - cut.hinge.middle_m, slope),
         reach_m=reach_m(case),
         first="right" if cut.back.side == "left" else "left",
         heart=(middle - half, middle + half) if cut.hinge.form == "heart" else None,

@@ -68,6 +68,14 @@ def buttressed(
     return out[:, None] * normal
 
 
+def spur_tips(wood: Array, lobes: tuple[Lobe, ...], lay_deg: float) -> Array:
+    """Where the middle of each buttress meets the outside of the wood, in the tree's frame; shape (n, 2)."""
+    turns = np.arctan2(wood[:, 1], wood[:, 0])
+    wanted = np.radians([lay_deg - lobe.bearing_deg for lobe in lobes])
+    reach = np.interp(wanted, turns, np.hypot(wood[:, 0], wood[:, 1]), period=2 * np.pi)
+    return np.column_stack([reach * np.cos(wanted), reach * np.sin(wanted)])
+
+
 def hull_girth_m(outline: Array) -> float:
     """Length of a tape pulled tight round an outline: the perimeter of its convex hull.
 

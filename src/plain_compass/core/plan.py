@@ -10,7 +10,7 @@ from .cut import Cut, Kit
 from .face import FaceGeometry, face_on
 from .findings import Finding, Verdict, verdict_of, worst_first
 from .ground import profile_on
-from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use
+from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use, rearmost_m
 from .judge import physics_findings
 from .judge_around import around_findings
 from .judge_cut import cut_findings
@@ -129,7 +129,7 @@ def _parts(case: Case) -> Parts:
     strength = working_strength(case.wood, tree.condition, constants)
     mass = tree_mass(tree, case.wood, cut, constants)
     face = face_on(section, cut.face, case.kit.kerf_m)
-    hinge = hinge_on(section, face, cut.hinge, cut.back)
+    hinge = hinge_on(section, face, cut)
     capacity = hinge_strength(
         hinge,
         step_m=cut.back.step_m + lengthened_m(cut),
@@ -146,14 +146,13 @@ def _parts(case: Case) -> Parts:
     )
     use = hinge_use(mass, capacity, balance, loads.left_Nm, face.closing_angle_deg, case.practice.tolerance_deg)
     sweep, splitting, wedging = _released(case, section, face, hinge, capacity, (mass, loads), balance)
-    back = face.hinge_front_m - max(cut.hinge.left_m, cut.hinge.right_m)
     return Parts(
         section=section,
         mass=mass,
         balance=balance,
         face=face,
         hinge=hinge,
-        hinge_back_m=back,
+        hinge_back_m=rearmost_m(face, cut.hinge),
         strength=capacity,
         use=use,
         sweep=sweep,

@@ -54,7 +54,7 @@ def soundness_by_height(case: Case) -> Rising | None:
             continue
         cut = replace(resized(case.cut, section.depth_m / here), height_m=height)
         face = face_on(section, cut.face, case.kit.kerf_m)
-        rows.append((height, section.shell_ratio or 0.0, hinge_on(section, face, cut.hinge, cut.back).sound_fraction))
+        rows.append((height, section.shell_ratio or 0.0, hinge_on(section, face, cut).sound_fraction))
     table = np.array(rows)
     enough = (table[:, 1] >= SOUND_SHELL_LEAST) & (table[:, 2] >= SOUND_HINGE_LEAST)
     return Rising(table[:, 0], table[:, 1], table[:, 2], _from_where_on(table[:, 0], enough))

@@ -8,11 +8,11 @@ from functools import lru_cache
 
 import numpy as np
 
-from .butt import Lobe
+from .butt import Lobe, standing_m
 from .errors import InputError
 from .frames import rotated
-from .outline import buttressed, diameters_at, ellipse_outlines, round_share, taped
-from .polygon import Array, Moments, intervals, moments
+from .outline import buttressed, diameters_at, ellipse_outlines, round_share, spur_tips, taped
+from .polygon import EMPTY, Array, Moments, intervals, moments
 from .rot import radius_towards, rot_outline
 from .tree import Decay, Tree, Trunk
 
@@ -42,6 +42,7 @@ class Section:
     Attributes:
         bark, wood: outlines over and under bark, shape (240, 2).
         round_bark, round_wood: the same without buttresses; the same arrays where there are none.
+        spurs: tips of the buttresses that stand, on the wood, shape (s, 2).
         rot: outline of the decayed part, shape (k, 2), empty when none is known.
         diameter_m: mean diameter over bark.
         front_m, back_m: foremost and rearmost wood along the lay; ``depth_m`` between them.
@@ -53,6 +54,7 @@ class Section:
     wood: Array
     round_bark: Array
     round_wood: Array
+    spurs: Array
     rot: Array
     wood_moments: Moments
     sound_moments: Moments
@@ -106,11 +108,15 @@ def _section(
     turned = trunk.diameter_bearing_deg
     bark, wood = rotated(bark, turned, lay_deg), rotated(wood, turned, lay_deg)
     _, at_m = taped(trunk)
-    out = buttressed(bark, tuple(lobe for lobe in lobes if lobe.state == "standing"), height_m, at_m, lay_deg)
+    standing = tuple(lobe for lobe in lobes if lobe.state == "standing")
+    out = buttressed(bark, standing, height_m, at_m, lay_deg)
     outer, inner = (bark, wood) if out is None else (bark + out, wood + out)
     rot = rot_outline(decay, inner, height_m, lay_deg)
     whole = _assembled(outer, inner, rot, math.sqrt(first * second), decay.kind)
-    return whole if out is None else replace(whole, round_bark=bark, round_wood=wood)
+    if out is None:
+        return whole
+    spurs = spur_tips(inner, tuple(lobe for lobe in standing if standing_m(lobe, height_m, at_m) > 0), lay_deg)
+    return replace(whole, round_bark=bark, round_wood=wood, spurs=spurs)
 
 
 def _assembled(bark: Array, wood: Array, rot: Array, diameter_m: float, decay: str) -> Section:
@@ -125,6 +131,7 @@ def _assembled(bark: Array, wood: Array, rot: Array, diameter_m: float, decay: s
         wood=wood,
         round_bark=bark,
         round_wood=wood,
+        spurs=EMPTY,
         rot=rot,
         wood_moments=wood_moments,
         sound_moments=sound,

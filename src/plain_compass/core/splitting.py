@@ -11,7 +11,8 @@ from .balance import Mass, amplified
 from .cut import BackCut, Cut
 from .face import FaceGeometry
 from .hinge import HingeGeometry, HingeStrength
-from .polygon import Array, Moments, across, added, ahead_of, behind, chord, chord_length, moments
+from .polygon import Array, Moments, across, added, ahead_of, behind, chord_length, moments
+from .posts import posts_on
 from .section import Section, sound_powers
 from .wood import Indicative, Strength, Wood
 
@@ -174,7 +175,7 @@ def splitting_of(
     overcut = _overcut_energy(section, face, hinge, mass, cut, strength, kerf_m)
     chosen = max(bored if cut.back.held else plain, overcut)
     resists = resistance_J_m2(wood, crack, section.diameter_m, constants)
-    use, area = (None, None) if not cut.back.held else _strap(section, hinge, cut, mass, strength, ahead_m)
+    use, area = (None, None) if not cut.back.held else _strap(section, face, hinge, cut, mass, strength, ahead_m)
     return Splitting(
         split_index=chosen / resists,
         split_index_plain=max(plain, overcut) / resists,
@@ -206,20 +207,17 @@ def _overcut_energy(
     return energy_release_J_m2(section, face.hinge_front_m - hinge.reach_m, moment, strength.elasticity_Pa)
 
 
-def rear_posts(section: Section, width_m: float) -> tuple[float, tuple[tuple[float, float], tuple[float, float]]]:
-    """(front of the rear posts along the lay, their stretches across it): at both ends of the chord a quarter in."""
-    line = section.back_m + 0.25 * section.depth_m
-    left, right = chord(section.wood, line)
-    return line, ((right - 0.5, right + width_m), (left - width_m, left + 0.5))
-
-
-def held_behind(section: Section, back: BackCut, hinge: HingeGeometry) -> Moments:
+def held_behind(section: Section, face: FaceGeometry, back: BackCut, hinge: HingeGeometry) -> Moments:
     """The sound wood a held back cut leaves behind: a strap right across, a corner, a rib, or two posts."""
     edge, width = section.back_m + back.strap_m, back.strap_m
     if back.form == "posts":
-        edge, pieces_at = rear_posts(section, width)
-        wood, rot = behind(section.wood, edge), behind(section.rot, edge)
-        return added(*(moments(across(wood, *piece), across(rot, *piece)) for piece in pieces_at))
+        rear = posts_on(section, face, back).rear
+        return added(
+            *(
+                moments(across(behind(section.wood, at), low, high), across(behind(section.rot, at), low, high))
+                for low, high, at in rear
+            )
+        )
     low, high = section.strips.left_m[0], section.strips.left_m[-1]
     pieces = {
         "corner": ((high - 2 * width, high),) if back.side == "left" else ((low, low + 2 * width),),
@@ -233,10 +231,10 @@ def held_behind(section: Section, back: BackCut, hinge: HingeGeometry) -> Moment
 
 
 def _strap(
-    section: Section, hinge: HingeGeometry, cut: Cut, mass: Mass, strength: Strength, ahead_m: float
+    section: Section, face: FaceGeometry, hinge: HingeGeometry, cut: Cut, mass: Mass, strength: Strength, ahead_m: float
 ) -> tuple[float, float]:
     """(utilisation, sound area) of the strap in tension: T = M/arm against a third of rupture times area."""
-    strap = held_behind(section, cut.back, hinge)
+    strap = held_behind(section, face, cut.back, hinge)
     tension = max(mass.weight_N * ahead_m, 0.0) / max(hinge.region.forward_m - strap.forward_m, 1e-9)
     if strap.area_m2 <= 0:
         return (math.inf if tension else 0.0), 0.0

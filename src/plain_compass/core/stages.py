@@ -7,7 +7,7 @@ weight's own help as it leans. For a rectangle that is the hinge's folding momen
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
@@ -181,12 +181,24 @@ def sweep_of(result: Planned, depths: int = SWEEP_DEPTHS) -> Sweep:
     ]
     states = states_at(result, kept, every=SWEEP_EVERY)
     opens = np.array([steps[i][1].opens_back for i in range(count)])[at]
-    curves = {"standing": states.standing, "side": states.side_utilisation, "split": states.split_index}
     states = replace(states, kerf_shut=np.where(opens, states.kerf_shut, 0.0))
-    curves["kerf"] = states.kerf_shut
-    worst = {name: float(progress[int(curve.argmax())]) for name, curve in curves.items()}
     ends = tuple((i + 1) / count for i in range(count))
-    return Sweep(progress, ends, states, worst)
+    return Sweep(progress, ends, states, _worst(progress, states))
+
+
+def followed_by(before: Sweep, after: Sweep, steps: int) -> Sweep:
+    """One sweep for so many steps, and another of the same cut from there on: a mistake made on the way."""
+    early = before.progress <= before.ends[steps - 1] if steps else np.zeros(len(before.progress), dtype=bool)
+    states = States(
+        *(np.where(early, getattr(before.states, f.name), getattr(after.states, f.name)) for f in fields(States))
+    )
+    return replace(after, states=states, worst=_worst(after.progress, states))
+
+
+def _worst(progress: Array, states: States) -> dict[str, float]:
+    """Progress at which each margin is worst."""
+    curves = zip(CURVES, (states.standing, states.side_utilisation, states.split_index, states.kerf_shut), strict=True)
+    return {name: float(progress[int(curve.argmax())]) for name, curve in curves}
 
 
 def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:
@@ -313,7 +325,7 @@ def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array
     strength = working_strength(case.wood, case.tree.condition, case.constants)
     ligament, _, _ = sound_powers(strips, kerf[:, None], np.full((len(kept), len(strips.left_m)), apex))
     folds = strength.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
-    finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m) for bands in kept])
+    finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m, section) for bands in kept])
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
     moment = np.where(finished, np.maximum(moment, folds), moment)
     saved = np.maximum(1.0 / front - 1.0 / section.sound_moments.second_fall_m4, 0.0)
@@ -331,15 +343,25 @@ def _overcut_J_m2(result: Planned) -> float:
     return splitting.split_index_overcut * splitting.resistance_J_m2
 
 
+def _rears(bands: Bands, apex: float, section: Section) -> list[float]:
+    """Where the kerf stops behind each band that reaches the apex, in the middle of the band's width."""
+    low, high = float(section.wood[:, 1].min()), float(section.wood[:, 1].max())
+    return [
+        rear + slope * (max(one, low) + min(other, high)) / 2
+        for one, other, rear, slope, front, _ in bands
+        if front >= apex - 1e-6
+    ]
+
+
 def _kerf_front(bands: Bands, apex: float, section: Section) -> float:
     """Where the kerf nearest to the apex ends, along the lay; behind the stem where nothing is cut there yet."""
-    rears = [rear for _, _, rear, _, front, _ in bands if front >= apex - 1e-6]
+    rears = _rears(bands, apex, section)
     return max(max(rears, default=section.back_m - 0.01), section.back_m - 0.01)
 
 
-def _is_finished(bands: Bands, apex: float, hinge_back_m: float) -> bool:
+def _is_finished(bands: Bands, apex: float, hinge_back_m: float, section: Section) -> bool:
     """Whether the kerf has come to the hinge over the whole width: half a back cut folds nothing yet."""
-    rears = [rear for _, _, rear, _, front, _ in bands if front >= apex - 1e-6]
+    rears = _rears(bands, apex, section)
     return bool(rears) and min(rears) >= hinge_back_m - ALMOST_m
 
 

@@ -13,6 +13,7 @@ from .cut import Cut
 from .face import FaceGeometry
 from .hinge import rear_line
 from .polygon import Array, following
+from .posts import posts_on
 from .section import Section
 
 
@@ -125,7 +126,7 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
         left, right = (_crossing(section, forward_m, slope, side) for side in (True, False))
         return TapeMark(key, _from_lay(tape, left, True), _from_lay(tape, right, False))
 
-    hinge_back, rises = rear_line(face, cut.hinge)
+    hinge_back, rises = rear_line(section, face, cut)
     marks = [TapeMark("lay", 0.0, 0.0), pair("face_corner", face.apex_forward_m)]
     if cut.face.overcut_m > 0:
         marks.append(pair("overcut_end", face.hinge_front_m))
@@ -134,7 +135,7 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
         # One bore through the stem: it goes in and comes out beside the hinge and runs back to the strap.
         marks.append(pair("bore", (hinge_back + section.back_m + cut.back.strap_m) / 2))
         marks.append(pair("strap_edge", section.back_m + cut.back.strap_m))
-    marks += _form_marks(section, cut, tape)
+    marks += _form_marks(section, face, cut, tape)
     for seat in cut.wedges:
         marks.append(_seat_mark(tape, seat.at_deg))
     half = tape.girth_m / 2
@@ -143,7 +144,19 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
     return tuple(marks)
 
 
-def _form_marks(section: Section, cut: Cut, tape: BarkTape) -> list[TapeMark]:
+def _post_mark(section: Section, tape: BarkTape, post: tuple[float, float, float]) -> TapeMark:
+    """The front edge of a rear post, on the side it stands on."""
+    low, high, forward = post
+    is_left = low + high > 0
+    turn = _crossing(section, forward, 0.0, is_left)
+    return TapeMark(
+        "post_front",
+        _from_lay(tape, turn, True) if is_left else None,
+        None if is_left else _from_lay(tape, turn, False),
+    )
+
+
+def _form_marks(section: Section, face: FaceGeometry, cut: Cut, tape: BarkTape) -> list[TapeMark]:
     """Marks that only some forms ask for: where what is kept behind ends, where a relief or a bore through begins."""
     found: list[TapeMark] = []
 
@@ -156,7 +169,7 @@ def _form_marks(section: Section, cut: Cut, tape: BarkTape) -> list[TapeMark]:
         is_left = cut.back.side == "left"
         found.append(TapeMark(mark.key, mark.left_m if is_left else None, None if is_left else mark.right_m))
     if cut.back.form == "posts":
-        found.append(both("post_front", section.back_m + 0.25 * section.depth_m))
+        found += [_post_mark(section, tape, post) for post in posts_on(section, face, cut.back).rear]
     if cut.back.form in ("slot", "vees"):
         half = cut.back.slot_m / 2 if cut.back.form == "slot" else cut.back.strap_m / 2
         at = tape.at(math.pi - math.asin(min(half / max(-section.back_m, 1e-6), 1.0)))

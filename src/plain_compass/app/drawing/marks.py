@@ -29,6 +29,14 @@ def paint_level(painter: QPainter, centre: QPointF, radius: float, level: str, p
         painter.drawLine(centre + QPointF(-along, along), centre + QPointF(along, -along))
 
 
+def paint_slip(painter: QPainter, at: QPointF, radius: float, palette: Palette) -> None:
+    """A cross with a bar under it: here a mistake is made."""
+    painter.setPen(pen(palette.load, 2.2))
+    painter.drawLine(at + QPointF(-radius, -radius), at + QPointF(radius, radius))
+    painter.drawLine(at + QPointF(-radius, radius), at + QPointF(radius, -radius))
+    painter.drawLine(at + QPointF(-radius, radius + 4), at + QPointF(radius, radius + 4))
+
+
 def paint_arrow(painter: QPainter, start: QPointF, end: QPointF, head: float) -> None:
     """A line with a filled head, in the painter's pen colour."""
     painter.drawLine(start, end)

@@ -109,10 +109,12 @@ def _face(c: Canvas) -> None:
 def _back(c: Canvas) -> None:
     """The kerf behind the hinge, and the strap of a bored cut."""
     section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
-    rear, rises = rear_line(face, cut.hinge)
+    rear, rises = rear_line(section, face, cut)
     kerf = clip(c.bark, 1.0, -rises, rear)
     if cut.back.strapped:
         kerf = ahead_of(kerf, section.back_m + cut.back.strap_m)
+    if cut.back.form == "posts":
+        kerf = c.bark
     c.painter.setPen(c.outline("kerf", 1.0))
     c.painter.setBrush(fill(c.palette.cut))
     c.painter.drawPolygon(polygon(c.scale.plan(kerf)))
@@ -153,6 +155,8 @@ def _hinge(c: Canvas) -> None:
 
 def _hinge_length(c: Canvas) -> None:
     """Length of the hinge, read off rather than typed, in the room the face leaves."""
+    if c.result.case.cut.face.form == "none":
+        return
     face = c.result.parts.face
     at = c.scale.point(0, face.apex_forward_m + 0.5 * c.result.case.cut.face.depth_m)
     c.painter.setFont(font(12 * c.size, narrow=True))
@@ -227,10 +231,15 @@ def _centre(c: Canvas) -> None:
     c.painter.drawLine(at - QPointF(radius, 0), at + QPointF(radius, 0))
     c.painter.drawLine(at - QPointF(0, radius), at + QPointF(0, radius))
     c.painter.setFont(font(12 * c.size, narrow=True))
-    text = "weight, off the stump" if outside else "centre of weight"
+    if not outside:
+        # Below its mark: on either side grips and the hinge's own words stand in the way.
+        paint_word(c.painter, at + QPointF(0, radius + 9 * c.size), "centre of weight", c.palette, c.size)
+        return
     right = at.x() >= c.scale.origin.x()
     box = QRectF(at.x() + (radius + 3 if right else -radius - 123), at.y() - 20 * c.size, 120, 16 * c.size)
-    c.painter.drawText(box, (Align.AlignLeft if right else Align.AlignRight) | Align.AlignVCenter, text)
+    c.painter.drawText(
+        box, (Align.AlignLeft if right else Align.AlignRight) | Align.AlignVCenter, "weight, off the stump"
+    )
 
 
 def _measures(c: Canvas) -> None:

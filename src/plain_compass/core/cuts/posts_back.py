@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from ..cut import Cut
 from ..findings import phrase
-from ..splitting import rear_posts
+from ..posts import Posts, posts_on
 from .form import Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
@@ -15,32 +15,61 @@ from .shapes import GOOD, hinge_bands, hinge_line, section_of
 if TYPE_CHECKING:
     from ..plan import Case, Planned
 
+SQUARE_DEG = 3.0
+"""How far off square the line across the front posts may stand before it is told."""
+
 
 def _fits(result: Planned) -> Fit:
     standing = [lobe for lobe in result.case.tree.lobes if lobe.state == "standing"]
     if len(standing) < 3:
         return Fit("refused", "There are no buttresses to stand on: four posts want spurs.", "bored")
+    posts = _posts(result)
+    if not posts.on_spurs:
+        return Fit("refused", "No spur stands ahead on either side of this lay: turn it between two spurs.", "bored")
     if result.parts.balance.moment_forward_Nm <= 0:
         return Fit("refused", "Without a face it goes only with its lean; this tree does not lean that way.", "bored")
+    turn = posts.off_square_deg
+    if abs(turn) > SQUARE_DEG:
+        lay = (result.case.cut.lay_deg + turn) % 360
+        return Fit(
+            "poor", f"The line across the front posts folds it {abs(turn):.0f} degrees off: to {lay:.0f} degrees.", ""
+        )
     return GOOD
 
 
+def _posts(result: Planned) -> Posts:
+    return posts_on(result.parts.section, result.parts.face, result.case.cut.back)
+
+
 def _design(case: Case) -> Cut:
-    depth = section_of(case).depth_m
+    section = section_of(case)
+    depth = section.depth_m
     post = round(0.14 * depth, 3)
+    ahead = [float(f) for f, _ in section.spurs if f > 0]
+    # The hinge runs through the front spurs: half a post behind their tips, and half its thickness before that.
+    face = section.front_m - 0.85 * sum(ahead) / len(ahead) if ahead else 0.2 * depth
     return replace(
         case.cut,
-        face=replace(case.cut.face, form="none", depth_m=round(0.2 * depth, 3)),
+        face=replace(case.cut.face, form="none", depth_m=round(max(face, 0.1 * depth), 3)),
         back=replace(case.cut.back, form="posts", strap_m=post),
-        hinge=replace(case.cut.hinge, left_m=post, right_m=post),
+        hinge=replace(case.cut.hinge, left_m=post, right_m=post, middle_m=0.0),
     )
+
+
+def _between(posts: Posts) -> tuple[tuple[float, float], ...]:
+    """The stretches across the lay that no rear post takes: the middle, until it is out."""
+    edges = sorted((low, high) for low, high, _ in posts.rear)
+    starts = [-FAR_m, *(high for _, high in edges)]
+    ends = [*(low for low, _ in edges), FAR_m]
+    return tuple((low, high) for low, high in zip(starts, ends, strict=True) if high > low)
 
 
 def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     hinge, section, cut = hinge_bands(result), result.parts.section, result.case.cut
     width, back = cut.back.strap_m, section.back_m - 0.01
-    line, ((_low, inner_low), (inner_high, _high)) = rear_posts(section, width)
-    rears = ((-FAR_m, inner_low, back, 0.0, line, 0.0), (inner_high, FAR_m, back, 0.0, line, 0.0))
+    posts = _posts(result)
+    rears = tuple((low, high, back, 0.0, line, 0.0) for low, high, line in posts.rear)
+    gaps = _between(posts)
     # Nothing is cut ahead of the front posts: what stands there stays with them.
     hinge = tuple((*band[:4], FAR_m, 0.0) for band in hinge)
     rear, slope = hinge_line(result)
@@ -50,7 +79,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         if share >= 1:
             return (*hinge, *rears)
         at = rear + share * (back - rear)
-        return (*hinge, *rears, (inner_low, inner_high, back, 0.0, at, slope * (1 - share)))
+        return (*hinge, *rears, *((low, high, back, 0.0, at, slope * (1 - share)) for low, high in gaps))
 
     def last(share: float) -> Bands:
         if share >= 1:

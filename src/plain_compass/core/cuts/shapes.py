@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from ..cut import Cut
-from ..hinge import rear_line
+from ..hinge import front_line, rear_line, rear_lines
 from ..section import Section, section_at
 from .form import Band, Bands, FAR_m, Fit
 
@@ -24,15 +24,23 @@ def whole(result: Planned) -> Bands:
 
 
 def hinge_line(result: Planned) -> tuple[float, float]:
-    """(forward_m, slope) of the rear of the hinge, linear between its two ends."""
-    return rear_line(result.parts.face, result.case.cut.hinge)
+    """(forward_m, slope) of the straight line behind the whole hinge: along its ends, back by what its middle keeps."""
+    at, slope = rear_line(result.parts.section, result.parts.face, result.case.cut)
+    return at - result.case.cut.hinge.middle_m, slope
 
 
 def hinge_bands(result: Planned) -> Bands:
-    """The finished hinge, in as many pieces as it has."""
-    rear, slope = hinge_line(result)
-    front = result.parts.face.hinge_front_m
-    return tuple((low, high, rear, slope, front, 0.0) for low, high in result.parts.hinge.spans)
+    """The finished hinge, in as many pieces as it has; each in two where its middle was left thicker."""
+    section, face, cut = result.parts.section, result.parts.face, result.case.cut
+    front, skew = front_line(section, face, cut.back)
+    rears = rear_lines(section, face, cut)
+    cut_to: list[Bands] = [
+        tuple((low, high, *rear, front, skew) for low, high in result.parts.hinge.spans) for rear in rears
+    ]
+    if len(cut_to) == 1:
+        return cut_to[0]
+    middle = (face.end_left_m + face.end_right_m) / 2
+    return (*within(cut_to[0], -FAR_m, middle), *within(cut_to[1], middle, FAR_m))
 
 
 def within(bands: Bands, low: float, high: float) -> Bands:

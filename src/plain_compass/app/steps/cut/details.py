@@ -48,8 +48,9 @@ class Details(QWidget):
         """Follow the document."""
         cut = snapshot.plan.cut
         paths = tuple(path for key in cut.forms.items() for path in FIELDS.get(key, ()))
-        if cut.hinge.nip_m > 0 and "cut.hinge.nip_m" not in paths:
-            paths = ("cut.hinge.nip_m", *paths)
+        for name in ("nip_m", "middle_m"):
+            if getattr(cut.hinge, name) > 0 and f"cut.hinge.{name}" not in paths:
+                paths = (f"cut.hinge.{name}", *paths)
         if paths != self._shown:
             self._fill(paths, snapshot)
         for editor in self.editors:

@@ -49,7 +49,7 @@ class StagesPage(QWidget):
         self.faults.activated.connect(lambda _: self.play(self.faults.currentData()))
 
     def _compose(self) -> None:
-        label = QLabel("Play a mistake in:")
+        label = QLabel("Mistake made here:")
         label.setFont(font(13))
         body = QWidget()
         body.setObjectName("page")
@@ -113,7 +113,7 @@ class StagesPage(QWidget):
         walk, speech = self.walk, self.store.snapshot.speech
         step = walk.stage.step
         parts = [f"<b>{walk.number}. {escape(walk.title(walk.number))}</b>"]
-        if walk.played is not None:
+        if walk.played is not None and walk.number >= walk.made_at:
             parts.append(self._fault())
         if step is None:
             parts.append("The tree as it stands. Clear both ways out; look up once more.")
@@ -131,13 +131,15 @@ class StagesPage(QWidget):
         return "".join(f"<p style='margin-top:0;margin-bottom:7px'>{part}</p>" for part in parts)
 
     def _fault(self) -> str:
-        played, speech = self.walk.played, self.store.snapshot.speech
+        walk = self.walk
+        played, speech = walk.played, self.store.snapshot.speech
         assert played is not None
         mend = f"<b>Mend:</b> {escape(played.fault.mends)}"
         if played.result is None:
             return f"<b>With this mistake</b> the cut does not hold together at all. {mend}"
+        at = f"{walk.made_at}. {escape(walk.title(walk.made_at))}"
         worse = " ".join(escape(speech.phrase(each.sentence)) for each in played.worse[:2])
-        return f"<b>With this mistake:</b> {worse or 'Nothing gets clearly worse.'} {mend}"
+        return f"<b>With this mistake, made at {at}:</b> {worse or 'Nothing gets clearly worse.'} {mend}"
 
     def _bar(self) -> str:
         plan, show = self.walk.passes, self.store.snapshot.speech.show

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from ...drawing.marks import paint_arrow, paint_level
+from ...drawing.marks import paint_arrow, paint_level, paint_slip
 from ...drawing.palette import LIGHT, Palette, fill, font, pen
 from ...drawing.stage_painter import paint_passes, paint_stage, paint_wedges, stage_scale
 from ...drawing.sweep_painter import chart_box, paint_sweep
@@ -54,6 +54,8 @@ class StageRow(QWidget):
                 paint_level(
                     painter, QPointF(box.left() + 13, box.bottom() - 13), 6, self.walk.level(stage), self.palette_in_use
                 )
+                if self.walk.played is not None and number == self.walk.made_at:
+                    paint_slip(painter, box.topRight() + QPointF(-14, 14), 6, self.palette_in_use)
                 painter.setPen(pen(self.palette_in_use.ink))
                 painter.setFont(font(13, strong=hot))
                 text = QRectF(box.left() + 24, box.bottom() - 24, box.width() - 28, 22)

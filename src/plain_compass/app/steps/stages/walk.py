@@ -8,7 +8,7 @@ from ....core.faults import FAULTS, Played, play
 from ....core.findings import level_of
 from ....core.judge_bar import bar_plan_of
 from ....core.plan import Assessment
-from ....core.stages import TRAPS_FROM, Stage, States, Sweep, stages_of, states_at, sweep_of
+from ....core.stages import TRAPS_FROM, Stage, States, Sweep, followed_by, stages_of, states_at, sweep_of
 from ....job.words import Speech
 
 MOST_TOLD = 9.99
@@ -19,16 +19,32 @@ class Walk:
 
     def __init__(self, result: Assessment) -> None:
         self.fault = ""
+        self.made_at = 0
         self.progress = 0.0
         self.played: Played | None = None
         self.planned = result
-        self._take(result)
+        self._take()
 
-    def _take(self, result: Assessment) -> None:
-        self.result = result
-        self.stages: tuple[Stage, ...] = stages_of(result)
-        self.sweep: Sweep = sweep_of(result)
-        self.passes: BarPlan = bar_plan_of(result)
+    def _take(self) -> None:
+        """The states as planned, and from the one at which a mistake is made as it leaves them."""
+        self.stages: tuple[Stage, ...] = stages_of(self.planned)
+        self.sweep: Sweep = sweep_of(self.planned)
+        if self.played is None or self.played.result is None:
+            return
+        after, at = stages_of(self.played.result), self.made_at
+        self.stages = (*self.stages[:at], *after[at:])
+        self.sweep = followed_by(self.sweep, sweep_of(self.played.result), at - 1)
+
+    @property
+    def result(self) -> Assessment:
+        """The plan at the depth that is looked at: as it was made, or with the mistake in it."""
+        wrong = self.played is not None and self.number >= self.made_at
+        return self.played.result if wrong and self.played and self.played.result else self.planned
+
+    @property
+    def passes(self) -> BarPlan:
+        """The bar's passes there."""
+        return bar_plan_of(self.result)
 
     def follow(self, result: Assessment) -> None:
         """Another plan; the place in it stays where it was, as far as it goes."""
@@ -38,15 +54,28 @@ class Walk:
         self._play()
 
     def set_fault(self, key: str) -> None:
-        """Play a mistake in, or take it out again with an empty key."""
+        """Make a mistake at the state one is at, or take it out again with an empty key.
+
+        One that cannot be made there is made at the first state where it can, and one is taken to it.
+        """
         self.fault = key
+        if key:
+            self.made_at = self._where(next(f for f in FAULTS if f.key == key).part)
+            if self.number < self.made_at:
+                self.go_to(self.made_at)
         self._play()
+
+    def _where(self, part: str) -> int:
+        parts = [stage.part for stage in self.stages]
+        if parts[self.number] == part:
+            return self.number
+        return parts.index(part) if part in parts else 1
 
     def _play(self) -> None:
         self.played = None
         if self.fault:
             self.played = play(self.planned, next(f for f in FAULTS if f.key == self.fault))
-        self._take(self.played.result if self.played and self.played.result else self.planned)
+        self._take()
 
     # Where one is --------------------------------------------------------------------------------------
 
