@@ -81,11 +81,11 @@ def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
         group=wood.group,
         cut_m=cut.height_m,
         height_m=tree.height_m,
-        lay_deg=cut.lay_deg,
+        lay_deg=cut.gun_deg,
         constants=constants,
     )
     grown = together(stems, crown, *_limbs(tree, wood, cut))
-    whole = _overridden(grown, tree, cut.lay_deg)
+    whole = _overridden(grown, tree, cut.gun_deg)
     per_height = (tree.height_m - cut.height_m) / whole.up_m
     return Mass(
         mass_kg=whole.mass_kg,
@@ -100,7 +100,7 @@ def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
 
 
 def _axis(tree: Tree, cut: Cut, height_m: float) -> tuple[float, float]:
-    return axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.lay_deg)
+    return axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg)
 
 
 def _stems(tree: Tree, wood: Wood, cut: Cut, exponent: float) -> Body:
@@ -110,7 +110,7 @@ def _stems(tree: Tree, wood: Wood, cut: Cut, exponent: float) -> Body:
         tree.lean,
         cut_m=cut.height_m,
         height_m=tree.height_m,
-        lay_deg=cut.lay_deg,
+        lay_deg=cut.gun_deg,
         exponent=exponent,
         density_kg_m3=wood.density_kg_m3,
     )
@@ -123,7 +123,7 @@ def _stems(tree: Tree, wood: Wood, cut: Cut, exponent: float) -> Body:
         cut_m=cut.height_m,
         at_forward_m=forward,
         at_left_m=left,
-        lay_deg=cut.lay_deg,
+        lay_deg=cut.gun_deg,
         exponent=exponent,
         density=wood.density_kg_m3,
     )
@@ -146,7 +146,7 @@ def _limbs(tree: Tree, wood: Wood, cut: Cut) -> list[Body]:
                     cut_m=cut.height_m,
                     at_forward_m=forward,
                     at_left_m=left,
-                    lay_deg=cut.lay_deg,
+                    lay_deg=cut.gun_deg,
                     density=wood.density_kg_m3,
                 )
             )

@@ -287,6 +287,15 @@ class Cut:
     lay_deg: float = quantity(
         0.0, kind="bearing", low=0.0, high=360.0, label="lay", step=1.0, help="Bearing on which the tree is to lie."
     )
+    aim_off_deg: float = quantity(
+        0.0,
+        kind="offset_angle",
+        low=-30.0,
+        high=30.0,
+        label="aim off",
+        step=1.0,
+        help="How far left of the lay the [face] is cut, so that a tree that drifts comes to lie on it.",
+    )
     height_m: float = quantity(
         0.3,
         kind="length",
@@ -301,6 +310,11 @@ class Cut:
     back: BackCut = field(default_factory=BackCut)
     wedges: tuple[WedgeSeat, ...] = ()
     read: str = ""
+
+    @property
+    def gun_deg(self) -> float:
+        """Bearing the [face] is really cut to: the lay, or beside it by what is aimed off."""
+        return (self.lay_deg - self.aim_off_deg) % 360.0 if self.aim_off_deg else self.lay_deg
 
     @property
     def forms(self) -> dict[str, str]:

@@ -23,7 +23,7 @@ def flares_to_trim(tree: Tree, cut: Cut, section: Section, reach_m: float) -> tu
     tries = [c for n in range(1, min(MOST_TRIED, len(standing)) + 1) for c in combinations(standing, n)]
     for gone in [*tries, tuple(standing)]:
         kept = tuple(lobe for lobe in standing if lobe not in gone)
-        out = buttressed(section.round_bark, kept, cut.height_m, taped_height_m(tree.trunk), cut.lay_deg)
+        out = buttressed(section.round_bark, kept, cut.height_m, taped_height_m(tree.trunk), cut.gun_deg)
         across = section.round_wood[:, 1] if out is None else section.round_wood[:, 1] + out[:, 1]
         if float(across.max() - across.min()) <= reach_m:
             return gone

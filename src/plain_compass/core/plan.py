@@ -106,7 +106,7 @@ def assess(case: Case) -> Assessment:
     Raises InputError, naming the field, when a value is out of range or the cut does not fit the stem.
     """
     check_case(case.tree, case.site, case.cut, case.kit, case.rope)
-    parts = _parts(case)
+    parts = parts_of(case)
     judged = (
         *physics_findings(case, parts),
         *seen_findings(case, parts),
@@ -121,10 +121,16 @@ def assess(case: Case) -> Assessment:
     return Assessment(case, parts, tape_marks(parts.section, parts.face, case.cut), findings, verdict_of(findings))
 
 
-def _parts(case: Case) -> Parts:
-    """The physics in its order: section and mass, face and hinge, then what depends on both."""
+def parts_of(case: Case, lies: Resting | None = None) -> Parts:
+    """The physics in its order: section and mass, face and hinge, then what depends on both.
+
+    The tree's frame points where the face is cut; where it is meant to lie is the ground's matter.
+
+    Args:
+        lies: the tree on the ground, where that is known already.
+    """
     tree, cut, constants = case.tree, case.cut, case.constants
-    section = section_at(tree, cut.height_m, cut.lay_deg, constants.profile_exponent[case.wood.group])
+    section = section_at(tree, cut.height_m, cut.gun_deg, constants.profile_exponent[case.wood.group])
     check_cut_fits(section, cut)
     strength = working_strength(case.wood, tree.condition, constants)
     mass = tree_mass(tree, case.wood, cut, constants)
@@ -161,7 +167,7 @@ def _parts(case: Case) -> Parts:
         gust=gust,
         rigging=rigging,
         loads=loads,
-        resting=_resting(case, mass),
+        resting=lies or _resting(case, mass),
     )
 
 
@@ -218,8 +224,8 @@ def lengthened_m(cut: Cut) -> float:
 def _loads(case: Case) -> tuple[Gust, Rigging | None, Loads]:
     """Wind and rope, and both together about the hinge."""
     cut = case.cut
-    gust = gust_on(case.tree, case.site, cut.lay_deg, cut.height_m, is_conifer=case.wood.group == "conifer")
-    rigging = rigged(case.rope, case.site, case.at, cut.lay_deg, cut.height_m)
+    gust = gust_on(case.tree, case.site, cut.gun_deg, cut.height_m, is_conifer=case.wood.group == "conifer")
+    rigging = rigged(case.rope, case.site, case.at, cut.gun_deg, cut.height_m)
     return gust, rigging, loads_of(gust, rigging)
 
 

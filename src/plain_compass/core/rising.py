@@ -43,12 +43,12 @@ def soundness_by_height(case: Case) -> Rising | None:
     if case.tree.decay.kind == "unknown":
         return None
     exponent = case.constants.profile_exponent[case.wood.group]
-    here = section_at(case.tree, case.cut.height_m, case.cut.lay_deg, exponent).depth_m
+    here = section_at(case.tree, case.cut.height_m, case.cut.gun_deg, exponent).depth_m
     top = max(min(MOST_M, case.tree.crown.base_m, case.tree.height_m / 2), case.cut.height_m)
     rows = []
     for height in np.arange(LOWEST_M, top + STEP_M / 2, STEP_M).tolist():
         try:
-            section = section_at(case.tree, height, case.cut.lay_deg, exponent)
+            section = section_at(case.tree, height, case.cut.gun_deg, exponent)
         except InputError:
             rows.append((height, 0.0, 0.0))
             continue

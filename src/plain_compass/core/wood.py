@@ -71,6 +71,9 @@ class Indicative:
     crown_stops_J_m2: float
     slide_friction: float
     rolls_from_deg: float
+    shutting_pull: float
+    kick_back_share: float
+    reverse_slide_diameters: float
 
     def __hash__(self) -> int:
         return id(self)

@@ -63,6 +63,16 @@ def usual_spreads(tree: Tree) -> dict[str, float]:
     return found
 
 
+def fall_spreads(plan: TreePlan) -> dict[str, float]:
+    """Spread of everything a fall depends on: the tree as it was measured, and the wood of its species."""
+    return plan_spreads(plan) | {f"wood.{name}": float(ratio) for name, ratio in spreads()["wood"].items()}
+
+
+def cutting_spreads() -> dict[str, float]:
+    """Spread of the cutter's own work, and of the wind."""
+    return {name: float(value) for name, value in spreads()["cutting"].items()}
+
+
 COMPASS_NAMES = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}
 
 

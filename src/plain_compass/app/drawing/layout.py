@@ -159,10 +159,11 @@ def _round_the_back(right_m: float, up_m: float) -> float:
 
 def _ring_grip(result: Assessment, scale: Scale) -> Grip:
     """North on the bearing ring: turning the ring turns the lay under it."""
-    at = scale.origin + towards(-result.case.cut.lay_deg) * ring_radius(result, scale)
+    at = scale.origin + towards(-result.case.cut.gun_deg) * ring_radius(result, scale)
 
     def turned(right_m: float, up_m: float) -> float:
-        return round(-math.degrees(math.atan2(right_m, up_m)) * 2) / 2 % 360
+        aimed = result.case.cut.aim_off_deg
+        return (round(-math.degrees(math.atan2(right_m, up_m)) * 2) / 2 + aimed) % 360
 
     return Grip("cut.lay_deg", at, turned, "turn the ring: north goes round, the lay stays up the page")
 

@@ -48,7 +48,7 @@ def paint_design(c: Canvas) -> None:
 
 def _ring(c: Canvas) -> None:
     """Bearing ring with the lay at the top, and the arrow of the lay."""
-    radius, lay = ring_radius(c.result, c.scale, c.gap), c.result.case.cut.lay_deg
+    radius, lay = ring_radius(c.result, c.scale, c.gap), c.result.case.cut.gun_deg
     c.painter.setPen(pen(c.palette.line, 1.2 * c.size))
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     c.painter.drawEllipse(c.scale.origin, radius, radius)

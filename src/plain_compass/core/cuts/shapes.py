@@ -75,7 +75,7 @@ def bored(result: Planned, held: Bands, share: float, edge_m: float) -> Bands:
 def section_of(case: Case) -> Section:
     """The section at a case's cut."""
     exponent = case.constants.profile_exponent[case.wood.group]
-    return section_at(case.tree, case.cut.height_m, case.cut.lay_deg, exponent)
+    return section_at(case.tree, case.cut.height_m, case.cut.gun_deg, exponent)
 
 
 def with_face(**changes: object) -> Callable[[Case], Cut]:

@@ -20,7 +20,7 @@ DEFECT_SIGNS = {"bracket": "bracket", "crack": "crack", "wound": "wound", "stain
 
 def paint_butt(c: Canvas, surveyed: Surveyed) -> None:
     """Paint the section."""
-    section, lay = c.result.parts.section, c.result.case.cut.lay_deg
+    section, lay = c.result.parts.section, c.result.case.cut.gun_deg
     c.painter.setPen(c.outline("bark", 1.2))
     c.painter.setBrush(fill(c.palette.bark))
     c.painter.drawPolygon(polygon(c.scale.plan(c.bark)))
@@ -67,7 +67,7 @@ def _rot(c: Canvas) -> None:
 
 def _probes(c: Canvas, s: Surveyed) -> None:
     """Each probe hole: the sound part of it as a line in from the bark, its end bracketed."""
-    tree, lay = c.result.case.tree, c.result.case.cut.lay_deg
+    tree, lay = c.result.case.tree, c.result.case.cut.gun_deg
     if tree.decay.kind != "shell":
         return
     for index, probe in enumerate(tree.decay.shell):
@@ -86,12 +86,12 @@ def _probes(c: Canvas, s: Surveyed) -> None:
 
 def wood_edge_m(c: Canvas, bearing_deg: float) -> float:
     """Radius of the wood from the pith towards a bearing."""
-    return reach_m(c.result.parts.section.wood, bearing_deg, c.result.case.cut.lay_deg)
+    return reach_m(c.result.parts.section.wood, bearing_deg, c.result.case.cut.gun_deg)
 
 
 def _sounds(c: Canvas) -> None:
     """How each side sounded: one, two or three strokes beside the bark; a word where it is not sound."""
-    lay = c.result.case.cut.lay_deg
+    lay = c.result.case.cut.gun_deg
     for each in c.result.case.tree.decay.soundings:
         out = towards(each.bearing_deg - lay)
         edge = reach_m(c.result.parts.section.bark, each.bearing_deg, lay) * c.scale.px_per_m
@@ -110,7 +110,7 @@ def _sounds(c: Canvas) -> None:
 
 def _defects(c: Canvas) -> None:
     """Defects beside their side of the bark, with the height at which they were seen."""
-    lay = c.result.case.cut.lay_deg
+    lay = c.result.case.cut.gun_deg
     for each in c.result.case.tree.defects:
         out = towards(each.bearing_deg - lay)
         edge = reach_m(c.result.parts.section.bark, each.bearing_deg, lay) * c.scale.px_per_m

@@ -22,7 +22,7 @@ def outline_on_lay(c: Canvas) -> Array:
     """Crown edge from the stem base in the tree's frame, shape (360, 2)."""
     case = c.result.case
     readings = case.tree.crown.readings
-    return rotated(crown_outline(readings), readings[0].bearing_deg, case.cut.lay_deg)
+    return rotated(crown_outline(readings), readings[0].bearing_deg, case.cut.gun_deg)
 
 
 def paint_crown(c: Canvas, surveyed: Surveyed) -> None:
@@ -32,7 +32,7 @@ def paint_crown(c: Canvas, surveyed: Surveyed) -> None:
     c.painter.setBrush(fill(c.palette.paper))
     c.painter.drawPolygon(polygon(c.scale.plan(outline[::3])))
     _sectors(c, outline)
-    paint_north(c.painter, QPointF(c.painter.viewport().width() - 28, 32), c.result.case.cut.lay_deg, c.palette)
+    paint_north(c.painter, QPointF(c.painter.viewport().width() - 28, 32), c.result.case.cut.gun_deg, c.palette)
     _edges(c, surveyed)
     _limbs(c)
     _lay_and_hinge(c)
@@ -41,7 +41,7 @@ def paint_crown(c: Canvas, surveyed: Surveyed) -> None:
 
 def _sectors(c: Canvas, outline: Array) -> None:
     """Dead sectors hatched, missing ones crossed out."""
-    readings, lay = c.result.case.tree.crown.readings, c.result.case.cut.lay_deg
+    readings, lay = c.result.case.tree.crown.readings, c.result.case.cut.gun_deg
     if all(reading.state == "live" for reading in readings):
         return
     bearing = lay - np.degrees(np.arctan2(outline[:, 1], outline[:, 0]))
@@ -67,7 +67,7 @@ def _sectors(c: Canvas, outline: Array) -> None:
 
 def _edges(c: Canvas, s: Surveyed) -> None:
     """Each paced edge: a line out to it, its bracket, and the raw readings beside it."""
-    lay = c.result.case.cut.lay_deg
+    lay = c.result.case.cut.gun_deg
     for index, reading in enumerate(c.result.case.tree.crown.readings):
         out = towards(reading.bearing_deg - lay)
         at = c.scale.origin + out * (reading.radius_m * c.scale.px_per_m)
@@ -85,12 +85,12 @@ def _limbs(c: Canvas) -> None:
     case = c.result.case
     for limb in case.tree.limbs:
         c.painter.setPen(pen(c.palette.bark, max(limb.diameter_m * c.scale.px_per_m, 3.0)))
-        end = c.scale.origin + towards(limb.bearing_deg - case.cut.lay_deg) * (limb.length_m * c.scale.px_per_m)
+        end = c.scale.origin + towards(limb.bearing_deg - case.cut.gun_deg) * (limb.length_m * c.scale.px_per_m)
         c.painter.drawLine(c.scale.origin, end)
     fork = case.tree.fork
     if fork.kind == "second":
         reach = math.tan(math.radians(fork.lean_deg)) * (fork.top_m - fork.height_m)
-        forward, left = to_tree(fork.bearing_deg, reach, case.cut.lay_deg)
+        forward, left = to_tree(fork.bearing_deg, reach, case.cut.gun_deg)
         end = c.scale.point(-left, forward)
         c.painter.setPen(pen(c.palette.bark, 3.0))
         c.painter.drawLine(c.scale.origin, end)
@@ -101,7 +101,7 @@ def _limbs(c: Canvas) -> None:
 def _base(c: Canvas) -> tuple[float, float]:
     """(forward, left) of the stem base from the pith at the cut, with the sign that takes one to the other."""
     tree, cut = c.result.case.tree, c.result.case.cut
-    return to_tree(tree.lean.bearing_deg, math.tan(math.radians(tree.lean.angle_deg)) * cut.height_m, cut.lay_deg)
+    return to_tree(tree.lean.bearing_deg, math.tan(math.radians(tree.lean.angle_deg)) * cut.height_m, cut.gun_deg)
 
 
 def _lay_and_hinge(c: Canvas) -> None:

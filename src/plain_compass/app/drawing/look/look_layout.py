@@ -53,7 +53,7 @@ def side_layout(result: Assessment, scale: Scale, facing: Facing, width: float, 
 
 def _leaned(result: Assessment, facing: Facing, height_m: float) -> Callable[[float, float], Mapping[str, float]]:
     """The lean whose part in this view passes through the pointer, its part in the other view kept."""
-    lean, lay = result.case.tree.lean, result.case.cut.lay_deg
+    lean, lay = result.case.tree.lean, result.case.cut.gun_deg
     sweep = axis_right_m(result, facing, height_m) - _lean_only(result, facing, height_m)
     tangent, turn = math.tan(math.radians(lean.angle_deg)), math.radians(lean.bearing_deg - lay)
     forward, right = tangent * math.cos(turn), tangent * math.sin(turn)
@@ -74,7 +74,7 @@ def _leaned(result: Assessment, facing: Facing, height_m: float) -> Callable[[fl
 def _lean_only(result: Assessment, facing: Facing, height_m: float) -> float:
     lean, cut = result.case.tree.lean, result.case.cut
     out = math.tan(math.radians(lean.angle_deg)) * (height_m - cut.height_m)
-    turn = math.radians(lean.bearing_deg - cut.lay_deg)
+    turn = math.radians(lean.bearing_deg - cut.gun_deg)
     return out * (math.cos(turn) if facing is ALONG else math.sin(turn))
 
 
@@ -90,7 +90,7 @@ def _snapped(bearing_deg: float, held_deg: float) -> float:
 
 def crown_layout(result: Assessment, scale: Scale, size: tuple[float, float]) -> Layout:
     """Paced edges round the crown, and heavy limbs: typed beside it, dragged along and round."""
-    lay, readings = result.case.cut.lay_deg, result.case.tree.crown.readings
+    lay, readings = result.case.cut.gun_deg, result.case.tree.crown.readings
     fields, grips = [], []
     for index, reading in enumerate(readings):
         out = towards(reading.bearing_deg - lay)
@@ -139,7 +139,7 @@ def butt_layout(result: Assessment, scale: Scale, width: float, height: float) -
 
 def _lobe_grips(result: Assessment, scale: Scale) -> list[Grip]:
     """Tip of each standing buttress (projection and bearing) and its flank (width)."""
-    lay, tree, section = result.case.cut.lay_deg, result.case.tree, result.parts.section
+    lay, tree, section = result.case.cut.gun_deg, result.case.tree, result.parts.section
     found = []
     for index, lobe in enumerate(tree.lobes):
         at_m = taped_height_m(tree.trunk)
@@ -184,7 +184,7 @@ def _width(
 
 
 def _probe_grips(result: Assessment, scale: Scale) -> list[Grip]:
-    decay, lay = result.case.tree.decay, result.case.cut.lay_deg
+    decay, lay = result.case.tree.decay, result.case.cut.gun_deg
     if decay.kind != "shell":
         return []
     found = []
@@ -201,7 +201,7 @@ def _probe_grips(result: Assessment, scale: Scale) -> list[Grip]:
 
 
 def _cavity_grips(result: Assessment, scale: Scale) -> list[Grip]:
-    decay, lay = result.case.tree.decay, result.case.cut.lay_deg
+    decay, lay = result.case.tree.decay, result.case.cut.gun_deg
     if decay.kind != "cavity":
         return []
     middle = towards(decay.bearing_deg - lay) * (decay.offset_m * scale.px_per_m)

@@ -63,7 +63,7 @@ ALONG, ACROSS = Facing("along"), Facing("across")
 def axis_right_m(result: Assessment, facing: Facing, height_m: float) -> float:
     """The stem's axis at a height above ground, to the right on the page, from the pith at the cut."""
     tree, cut = result.case.tree, result.case.cut
-    at = axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.lay_deg)
+    at = axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg)
     return facing.right_m(*at)
 
 

@@ -26,7 +26,7 @@ STEPS = 48
 def crown_reach_m(result: Assessment, facing: Facing) -> tuple[float, float]:
     """Crown edge to the left and to the right on the page, from the pith at the cut."""
     case = result.case
-    edge = rotated(crown_outline(case.tree.crown.readings), case.tree.crown.readings[0].bearing_deg, case.cut.lay_deg)
+    edge = rotated(crown_outline(case.tree.crown.readings), case.tree.crown.readings[0].bearing_deg, case.cut.gun_deg)
     across = edge[:, 0] if facing is ALONG else -edge[:, 1]
     base = axis_right_m(result, facing, 0.0)
     return float(across.min()) + base, float(across.max()) + base
@@ -90,7 +90,7 @@ def _stems(c: Canvas, facing: Facing) -> None:
 
 
 def _second_stem(c: Canvas, facing: Facing) -> None:
-    fork, lay = c.result.case.tree.fork, c.result.case.cut.lay_deg
+    fork, lay = c.result.case.tree.fork, c.result.case.cut.gun_deg
     start = axis_right_m(c.result, facing, fork.height_m)
     lean = math.tan(math.radians(fork.lean_deg))
     steps = [
@@ -115,7 +115,7 @@ def _tapered(c: Canvas, axis: list[tuple[float, float, float]]) -> None:
 
 
 def _limbs(c: Canvas, facing: Facing) -> None:
-    lay = c.result.case.cut.lay_deg
+    lay = c.result.case.cut.gun_deg
     for limb in c.result.case.tree.limbs:
         start = axis_right_m(c.result, facing, limb.height_m)
         out = facing.right_m(*to_tree(limb.bearing_deg, limb.length_m, lay))
@@ -209,12 +209,12 @@ def _straight_m(c: Canvas, facing: Facing, angle_deg: float, bearing_deg: float)
     """Where a stem without sweep would have its top in this view."""
     case = c.result.case
     out = math.tan(math.radians(angle_deg)) * (case.tree.height_m - case.cut.height_m)
-    return facing.right_m(*to_tree(bearing_deg, out, case.cut.lay_deg))
+    return facing.right_m(*to_tree(bearing_deg, out, case.cut.gun_deg))
 
 
 def _edge_spread(c: Canvas, s: Surveyed, facing: Facing, off_deg: float) -> tuple[float, bool]:
     """Spread of the crown edge nearest to a side of the page, and whether it is the one that hurts most."""
-    wanted = c.result.case.cut.lay_deg + facing.bearing_off_deg + off_deg
+    wanted = c.result.case.cut.gun_deg + facing.bearing_off_deg + off_deg
     readings = c.result.case.tree.crown.readings
     nearest = min(range(len(readings)), key=lambda i: abs(math.remainder(readings[i].bearing_deg - wanted, 360.0)))
     path = f"tree.crown.readings.{nearest}.radius_m"

@@ -1,0 +1,238 @@
+"""The fan: where the top may come to lie, what it may hit, what else may happen, and what drives it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..hang_up import Faller
+from ..judge_ground import lying
+from ..polygon import Array
+from .ends import Catches, catches_round, ends_of, reach_round
+from .falls import fall_all
+from .motion import lets_go
+from .rods import Falls, tops_of
+from .spread import Samples, Slopes, samples_of, slopes_of
+
+if TYPE_CHECKING:
+    from ..plan import Planned
+
+SHARES = (0.05, 0.5, 0.95)
+HALF_WAY = 0.5
+CLOSE_CALL = 0.02
+"""Share of the hinge's side strength within which losing it only just, or not, counts as a close call."""
+TOLD_DRIVERS = 6
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Landings:
+    """Where each sample's top comes to lie; shapes (n,).
+
+    Attributes:
+        off_deg: left of the lay, as an angle at the stump.
+        reach_m: distance from the stump.
+        east_m, north_m: from the stump.
+        hangs: index of the neighbour that holds it up, -1 where none does.
+        fell: whether it went over.
+        behind: whether it went over the other way.
+    """
+
+    off_deg: Array
+    reach_m: Array
+    east_m: Array
+    north_m: Array
+    hangs: NDArray[np.intp]
+    fell: NDArray[np.bool_]
+    behind: NDArray[np.bool_]
+
+
+@dataclass(frozen=True, slots=True)
+class Chance:
+    """How likely something is.
+
+    Attributes:
+        key: what; ``hit`` for an obstacle.
+        share: of the samples.
+        index: which obstacle, -1 otherwise.
+    """
+
+    key: str
+    share: float
+    index: int = -1
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Fan:
+    """What the samples say together.
+
+    Attributes:
+        samples, falls, landings: the rows themselves.
+        off_deg: how far left of the lay the top lies: 5, 50 and 95 of a hundred.
+        reach_m: the same of its distance.
+        off_m: the same of its distance from the lay.
+        hits: chance for every obstacle under some sample, the likeliest first.
+        sits_back, stays_up, splits, lost_early, hangs: chances.
+        drivers: (input, share of the spread of the landing it accounts for), the largest first.
+        close_calls: rows in which the hinge is only just lost, or only just holds: there the answer is a coin's.
+        stepped: rows that had to be stepped through time.
+    """
+
+    samples: Samples
+    falls: Falls
+    landings: Landings
+    off_deg: tuple[float, float, float]
+    reach_m: tuple[float, float, float]
+    off_m: tuple[float, float, float]
+    hits: tuple[Chance, ...]
+    sits_back: Chance
+    stays_up: Chance
+    splits: Chance
+    lost_early: Chance
+    hangs: Chance
+    drivers: tuple[tuple[str, float], ...]
+    close_calls: int
+    stepped: int
+
+    @property
+    def aim_off_deg(self) -> float:
+        """How much farther left to aim so that the middle of the fan comes to lie on the lay."""
+        return -self.off_deg[1]
+
+
+def fan_of(
+    planned: Planned,
+    spreads: Mapping[str, float],
+    cutting: Mapping[str, float],
+    count: int,
+    seed: int,
+    *,
+    whole: bool = True,
+) -> Fan:
+    """Draw likely falls, reckon them, and say what they have in common.
+
+    Args:
+        spreads: one standard deviation of each input of tree and wood.
+        cutting: of the cutter's own work and the wind.
+        whole: with what the section at the cut depends on and with neighbours; without for a first quick look.
+    """
+    slopes: Mapping[str, Slopes] = slopes_of(planned, spreads, whole=whole)
+    samples = samples_of(planned, slopes, cutting, count, seed)
+    case = planned.case
+    ends = ends_of(case.site, case.at, case.tree.height_m, case.cut.height_m)
+    falls = fall_all(samples.rods, ends)
+    catches = _catches(planned) if whole and case.site.obstacles else None
+    return fan_from(planned, samples, falls, catches)
+
+
+def fan_from(planned: Planned, samples: Samples, falls: Falls, catches: Catches | None) -> Fan:
+    """Put reckoned falls together."""
+    landings = _landings(planned, samples, falls, catches)
+    over = landings.fell & ~landings.behind
+    some = over if over.any() else np.ones(len(samples), dtype=bool)
+    off, reach = landings.off_deg[some], landings.reach_m[some]
+    aside = reach * np.sin(np.radians(off))
+    lost = (falls.broke_rad < HALF_WAY * falls.end_rad) & (falls.broke_by != 0) & (falls.broke_by != 4)
+    return Fan(
+        samples=samples,
+        falls=falls,
+        landings=landings,
+        off_deg=_quantiles(off),
+        reach_m=_quantiles(reach),
+        off_m=_quantiles(aside),
+        hits=_hits(planned, samples, landings),
+        sits_back=Chance("sits_back", float((_sits_back(planned, samples) | landings.behind).mean())),
+        stays_up=Chance("stays_up", float((~landings.fell).mean())),
+        splits=Chance("splits", float((samples.split_index > 1.0).mean())),
+        lost_early=Chance("lost_early", float(lost.mean())),
+        hangs=Chance("hangs", float((landings.hangs >= 0).mean())),
+        drivers=_drivers(samples, landings, some),
+        close_calls=_close_calls(samples, falls),
+        stepped=int(falls.stepped.sum()),
+    )
+
+
+def _quantiles(values: Array) -> tuple[float, float, float]:
+    low, middle, high = np.quantile(values, SHARES).tolist()
+    return low, middle, high
+
+
+def _landings(planned: Planned, samples: Samples, falls: Falls, catches: Catches | None) -> Landings:
+    rods = samples.rods
+    forward, left, _ = tops_of(rods, falls)
+    bearing = rods.lay_deg - np.degrees(np.arctan2(left, forward))
+    hangs = np.full(len(samples), -1, dtype=np.intp)
+    if catches is not None:
+        row = catches.at(bearing)
+        holds = (catches.use[row] / samples.gains >= 1.0) & (catches.tilt_rad[row] < falls.end_rad)
+        hangs = np.where(holds, catches.which[row], -1)
+    reach = np.hypot(forward, left)
+    turn = np.radians(bearing)
+    off = np.mod(planned.case.cut.lay_deg - bearing + 180.0, 360.0) - 180.0
+    return Landings(
+        off_deg=off,
+        reach_m=reach,
+        east_m=reach * np.sin(turn),
+        north_m=reach * np.cos(turn),
+        hangs=hangs,
+        fell=falls.fell,
+        behind=falls.fell & (np.abs(off) > 90.0),
+    )
+
+
+def _catches(planned: Planned) -> Catches:
+    case, mass = planned.case, planned.parts.mass
+    faller = Faller(mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer")
+    footprint = replace(lying(case), spread_deg=0.0)
+    return catches_round(case.site, case.at, footprint, case.cut.lay_deg, faller, case.constants.crown_stops_J_m2)
+
+
+def _hits(planned: Planned, samples: Samples, landings: Landings) -> tuple[Chance, ...]:
+    """Chance of every obstacle being under the tree."""
+    case = planned.case
+    if not case.site.obstacles:
+        return ()
+    table = reach_round(case.site, case.at, replace(lying(case), spread_deg=0.0))
+    bearing = np.mod(case.cut.lay_deg - landings.off_deg, 360.0)
+    rows = np.rint(bearing).astype(np.intp) % len(table)
+    under = (table[rows] <= samples.rods.length_m[:, None]) & landings.fell[:, None]
+    shares = under.mean(axis=0)
+    found = [Chance("hit", float(share), index) for index, share in enumerate(shares.tolist()) if share > 0]
+    return tuple(sorted(found, key=lambda chance: -chance.share))
+
+
+def _sits_back(planned: Planned, samples: Samples) -> NDArray[np.bool_]:
+    """Which samples go over backwards on the finished hinge, with no wedge in before."""
+    parts, rods = planned.parts, samples.rods
+    moment = rods.ahead_Nm + samples.held_back_Nm
+    help_ = np.maximum(1.0 - rods.toppling_Nm / rods.stiffness_Nm, 1e-6)
+    over = (moment < 0) & (np.abs(moment) / help_ >= rods.plastic_Nm)
+    wedged = parts.wedging.first_fits and bool(parts.wedging.seats)
+    return over & (not wedged)
+
+
+def _drivers(samples: Samples, landings: Landings, some: NDArray[np.bool_]) -> tuple[tuple[str, float], ...]:
+    """Share of the landing's spread each input accounts for by itself: the square of its correlation."""
+    off = landings.off_deg[some] - landings.off_deg[some].mean()
+    spread = float((off * off).mean())
+    if spread < 1e-12:
+        return ()
+    moved = samples.moved[some] - samples.moved[some].mean(axis=0)
+    shared = (moved * off[:, None]).mean(axis=0) ** 2 / np.maximum((moved**2).mean(axis=0), 1e-12) / spread
+    order = np.argsort(-shared)[:TOLD_DRIVERS]
+    return tuple((samples.inputs[i], float(shared[i])) for i in order.tolist() if shared[i] > 0.005)
+
+
+def _close_calls(samples: Samples, falls: Falls) -> int:
+    """Rows whose hinge lets go at another tilt altogether when its side strength is a little less or more."""
+    tilts = []
+    for share in (1 - CLOSE_CALL, 1 + CLOSE_CALL):
+        rods = samples.rods
+        weaker = rods.changed(
+            side_capacity_Nm=rods.side_capacity_Nm * share, twist_capacity_Nm=rods.twist_capacity_Nm * share
+        )
+        tilts.append(np.minimum(lets_go(weaker)[0], falls.end_rad))
+    return int((np.abs(tilts[1] - tilts[0]) > np.radians(8.0)).sum())
