@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
-from .commands import cuts, instruments, measure, rose, site, trees
+from .commands import cuts, fall, instruments, measure, rose, site, trees
 from .core.errors import PlainCompassError
 
 
@@ -45,6 +45,10 @@ def _parser() -> argparse.ArgumentParser:
     _file_and_tree(turned)
     rose.add_to(turned)
     turned.set_defaults(run=_rose)
+    falling = commands.add_parser("fall", help="where one tree goes, what its hinge does, and how sure that is")
+    _file_and_tree(falling)
+    fall.add_to(falling)
+    falling.set_defaults(run=_fall)
     placed = commands.add_parser("site", help="a job's site as GeoJSON, in and out")
     site.add_to(placed)
     placed.set_defaults(run=site.run)
@@ -137,10 +141,11 @@ def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noq
 
 def _assess(arguments: argparse.Namespace) -> int:
     from .job.document import assess_tree
+    from .job.fall import with_its_fall
     from .job.report import assessment_to_plain, table
 
     job, plan = _load(arguments)
-    result = assess_tree(job, plan.id)
+    result = with_its_fall(plan, assess_tree(job, plan.id))
     if arguments.json:
         print(json.dumps(assessment_to_plain(job, plan, result), indent=2, ensure_ascii=False, allow_nan=False))
     else:
@@ -151,6 +156,11 @@ def _assess(arguments: argparse.Namespace) -> int:
 def _rose(arguments: argparse.Namespace) -> int:
     job, plan = _load(arguments)
     return rose.run(job, plan, arguments)
+
+
+def _fall(arguments: argparse.Namespace) -> int:
+    job, plan = _load(arguments)
+    return fall.run(job, plan, arguments)
 
 
 def _card(arguments: argparse.Namespace) -> int:

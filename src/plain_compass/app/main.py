@@ -20,6 +20,7 @@ from .frame.settings import Settings
 from .frame.store import Store
 from .frame.window import Window
 from .steps.cut.page import CutPage
+from .steps.fall.actions import FallActions
 
 
 def _look(store: Store, commands: Commands, parent: QWidget) -> QWidget:
@@ -52,8 +53,21 @@ def _stages(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     return StagesPage(store, commands, parent)
 
 
+def _fall(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.fall.page import FallPage
+
+    return FallPage(store, commands, parent)
+
+
 # Steps are imported when they are first opened: a third of the start-up would otherwise go to pages nobody looks at.
-PAGES: dict[str, PageFactory] = {"look": _look, "ground": _ground, "cut": CutPage, "stages": _stages, "card": _card}
+PAGES: dict[str, PageFactory] = {
+    "look": _look,
+    "ground": _ground,
+    "cut": CutPage,
+    "stages": _stages,
+    "fall": _fall,
+    "card": _card,
+}
 PANELS: dict[str, PageFactory] = {"Measure": _measure}
 
 
@@ -70,8 +84,10 @@ def application() -> QApplication:
     return app
 
 
-def _card_commands(window: Window) -> list[Command]:
+def _step_commands(window: Window) -> list[Command]:
+    """What the steps bring along."""
     return [
+        *FallActions(window).commands(),
         Command("card.pdf", "Card as PDF…", "Ctrl+P", lambda: save_card(window)),
         Command("card.strip", "Tape strip as PDF, true to scale…", "", lambda: save_card(window, strip=True)),
     ]
@@ -105,7 +121,7 @@ def save_card(window: Window, *, strip: bool = False) -> None:
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:
     """The window on a job."""
-    return Window(Store(opened, path), settings, recovery, dict(PAGES), dict(PANELS), _card_commands)
+    return Window(Store(opened, path), settings, recovery, dict(PAGES), dict(PANELS), _step_commands)
 
 
 class DisplayError(PlainCompassError):

@@ -210,6 +210,11 @@ def level_seen(findings: tuple[Finding, ...]) -> str:
     return max(levels, key=LEVELS.index, default="unknown")
 
 
+def level_of_fall(findings: tuple[Finding, ...]) -> str:
+    """The worst level among what the fall says; unknown until it has been reckoned."""
+    return max((f.level for f in findings if f.id.startswith("fall.")), key=LEVELS.index, default="unknown")
+
+
 def level_of_groups(findings: tuple[Finding, ...], groups: tuple[str, ...]) -> str:
     """The worst level among some limit states."""
     return max((f.level for f in findings if f.group in groups), key=LEVELS.index, default="unknown")

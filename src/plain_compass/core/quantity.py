@@ -29,6 +29,8 @@ KINDS: dict[str, str] = {
     "speed": "m/s",
     "time": "s",
     "force": "N",
+    "chance": "",
+    "aside": "deg",
 }
 """Kind of a quantity -> its SI (or degree) unit. ``length`` is stump-sized, ``span`` is tree-sized."""
 

@@ -23,14 +23,21 @@ def order_of_cuts(result: Assessment) -> tuple[Phrase, ...]:
         phrase("Clear both ways out. Chalk the lay and the tape marks. Look up."),
         *_trimming(result),
         *(_face(result) if result.case.cut.face.form in ORDERED else _steps(result, "face")),
-        phrase(
-            "Check that both cuts meet along the whole apex, and sight the [face] on {lay}.",
-            lay=(result.case.cut.lay_deg, "bearing"),
-        ),
+        _sighting(result),
         *_steps(result, "hinge"),
         *back,
         phrase("When it goes, leave by the way out; eyes on the top until everything is still."),
     )
+
+
+def _sighting(result: Assessment) -> Phrase:
+    """Where to sight the face: on the lay, or beside it when it is aimed off."""
+    cut = result.case.cut
+    if not cut.aim_off_deg:
+        text = "Check that both cuts meet along the whole apex, and sight the [face] on {gun}."
+        return phrase(text, gun=(cut.gun_deg, "bearing"))
+    text = "Check that both cuts meet along the whole apex, and sight the [face] on {gun}: aimed off, {off} of the lay."
+    return phrase(text, gun=(cut.gun_deg, "bearing"), off=(cut.aim_off_deg, "aside"))
 
 
 def _steps(result: Assessment, part: str) -> tuple[Phrase, ...]:

@@ -127,7 +127,7 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
         return TapeMark(key, _from_lay(tape, left, True), _from_lay(tape, right, False))
 
     hinge_back, rises = rear_line(section, face, cut)
-    marks = [TapeMark("lay", 0.0, 0.0), pair("face_corner", face.apex_forward_m)]
+    marks = [*_zero(cut, tape), pair("face_corner", face.apex_forward_m)]
     if cut.face.overcut_m > 0:
         marks.append(pair("overcut_end", face.hinge_front_m))
     marks.append(pair("hinge_back", hinge_back, -rises))
@@ -154,6 +154,15 @@ def _post_mark(section: Section, tape: BarkTape, post: tuple[float, float, float
         _from_lay(tape, turn, True) if is_left else None,
         None if is_left else _from_lay(tape, turn, False),
     )
+
+
+def _zero(cut: Cut, tape: BarkTape) -> list[TapeMark]:
+    """What the tape counts from: the lay, or the gun mark beside it when the cut is aimed off."""
+    if not cut.aim_off_deg:
+        return [TapeMark("lay", 0.0, 0.0)]
+    arc = abs(tape.at(math.radians(-cut.aim_off_deg)))
+    is_left = cut.aim_off_deg > 0
+    return [TapeMark("gun", 0.0, 0.0), TapeMark("lay_aside", None if is_left else arc, arc if is_left else None)]
 
 
 def _form_marks(section: Section, face: FaceGeometry, cut: Cut, tape: BarkTape) -> list[TapeMark]:

@@ -225,7 +225,22 @@ def shown(value: float | None, kind: str, units: str) -> str:
         "energy": f"{value:.0f} J",
         "time": f"{value:.1f} s",
         "force": f"{value / 1000:.1f} kN",
+        "chance": chance_words(value),
+        "aside": f"{_trim(abs(value), 1)}° {'left' if value > 0 else 'right'}",
     }.get(kind, f"{value:.2f}")
+
+
+def chance_words(share: float) -> str:
+    """A chance as people say it: about 1 time in 12."""
+    if share < 0.001:
+        return "fewer than 1 time in 1,000"
+    if share >= 0.95:
+        return "nearly always"
+    if share > 0.5:
+        return f"about {round(share * 10)} times in 10"
+    times = 1 / share
+    step = 1 if times < 20 else 5 if times < 100 else 50
+    return f"about 1 time in {round(times / step) * step:,}"
 
 
 def _shown_length(value: float, kind: str, units: str) -> str:

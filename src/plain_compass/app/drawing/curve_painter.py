@@ -15,6 +15,11 @@ Align = Qt.AlignmentFlag
 MOST = 1.4
 
 
+def plot_box(box: QRectF, size: float = 1.0) -> QRectF:
+    """Where the curve itself lies, inside title and axes."""
+    return box.adjusted(34 * size, 24 * size, -12 * size, -20 * size)
+
+
 def paint_curve(
     painter: QPainter, box: QRectF, result: Assessment, speech: Speech, palette: Palette, size: float = 1.0
 ) -> None:
@@ -24,8 +29,8 @@ def paint_curve(
     painter.setFont(font(13 * size, strong=True, narrow=True))
     title = speech.say("[Hinge] use against tilt  ~ indicative")
     painter.drawText(QRectF(box.left(), box.top(), box.width(), 18 * size), Align.AlignLeft, title)
-    plot = box.adjusted(34 * size, 24 * size, -12 * size, -20 * size)
-    _axes(painter, plot, palette, size)
+    plot = plot_box(box, size)
+    paint_axes(painter, plot, palette, size)
     use, closing = result.parts.use, result.parts.face.closing_angle_deg
 
     def at(tilt: float, value: float) -> QPointF:
@@ -40,11 +45,13 @@ def paint_curve(
     painter.setPen(pen(palette.ink, 2.2 * size))
     shown = [(t, u) for t, u in zip(use.tilt_deg.tolist()[::3], use.use.tolist()[::3], strict=True) if u <= MOST]
     painter.drawPolyline(QPolygonF([at(t, u) for t, u in shown]))
-    _label(painter, plot, need, plot.top() + 2, f"needed to {use.needed_tilt_deg:.0f}°", palette.lay, size, palette)
-    _label(painter, plot, shut, plot.bottom() - 20 * size, f"shuts at {closing:.0f}°", palette.ink, size, palette)
+    paint_label(
+        painter, plot, need, plot.top() + 2, f"needed to {use.needed_tilt_deg:.0f}°", palette.lay, size, palette
+    )
+    paint_label(painter, plot, shut, plot.bottom() - 20 * size, f"shuts at {closing:.0f}°", palette.ink, size, palette)
 
 
-def _label(
+def paint_label(
     painter: QPainter, plot: QRectF, x: float, top: float, text: str, colour: str, size: float, palette: Palette
 ) -> None:
     """A word beside an upright line, on whichever side has room, on a patch of paper."""
@@ -57,13 +64,14 @@ def _label(
     painter.drawText(box, align, text)
 
 
-def _axes(painter: QPainter, plot: QRectF, palette: Palette, size: float) -> None:
+def paint_axes(painter: QPainter, plot: QRectF, palette: Palette, size: float, to_deg: float = 90.0) -> None:
+    """Tilt along, use up, the limit dashed."""
     painter.setPen(pen(palette.quiet, size))
     painter.drawLine(plot.bottomLeft(), plot.bottomRight())
     painter.drawLine(plot.bottomLeft(), plot.topLeft())
     painter.setFont(font(11 * size, narrow=True))
     for tilt in (0, 30, 60, 90):
-        x = plot.left() + plot.width() * tilt / 90
+        x = plot.left() + plot.width() * tilt / to_deg
         painter.drawLine(QPointF(x, plot.bottom()), QPointF(x, plot.bottom() + 3))
         painter.drawText(QRectF(x - 20, plot.bottom() + 3, 40, 14 * size), Align.AlignCenter, f"{tilt}°")
     for share in (0, 1):

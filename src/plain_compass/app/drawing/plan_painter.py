@@ -8,6 +8,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
+from ...core.falling.fan import Fan
 from ...core.hinge import rear_line
 from ...core.polygon import across, ahead_of, behind, clip
 from ...core.stages import kept_outlines, steps_of
@@ -104,6 +105,24 @@ def _face(c: Canvas) -> None:
         c.painter.setPen(pen(c.palette.load, 1.2 * c.size))
         c.painter.drawPolygon(polygon(c.scale.plan(slot)))
         c.hatch(c.scale.plan(slot), c.palette.load, 4)
+
+
+def paint_ring_fan(c: Canvas, fan: Fan) -> None:
+    """On the bearing ring: where nine likely tops in ten point, their middle, and the lay when it is aimed beside."""
+    radius, aimed = ring_radius(c.result, c.scale, c.gap), c.result.case.cut.aim_off_deg
+    low, middle, high = fan.off_deg
+    box = QRectF(c.scale.origin.x() - radius, c.scale.origin.y() - radius, 2 * radius, 2 * radius)
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.setPen(pen(c.palette.lay, 6 * c.size))
+    c.painter.drawArc(box, round((90 - aimed + low) * 16), round((high - low) * 16))
+    c.painter.setPen(pen(c.palette.ink, 2 * c.size))
+    out = towards(aimed - middle)
+    c.painter.drawLine(c.scale.origin + out * (radius - 7 * c.size), c.scale.origin + out * (radius + 7 * c.size))
+    if aimed:
+        out = towards(aimed)
+        c.painter.setPen(pen(c.palette.lay, 1.6 * c.size, Qt.PenStyle.DashLine))
+        c.painter.drawLine(c.scale.origin + out * (radius - 40 * c.size), c.scale.origin + out * (radius + 14 * c.size))
+        paint_word(c.painter, c.scale.origin + out * (radius - 48 * c.size), "lay", c.palette, c.size)
 
 
 def _back(c: Canvas) -> None:

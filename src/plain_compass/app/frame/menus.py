@@ -23,6 +23,8 @@ JOB_MENU = [
     "site.import",
     "site.export",
     "",
+    "fall.aim",
+    "fall.export",
     "card.pdf",
     "card.strip",
     "copy.picture",

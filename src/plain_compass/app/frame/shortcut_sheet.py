@@ -16,6 +16,7 @@ GROUPS = {
     "step": "Steps",
     "view": "View",
     "copy": "Copy",
+    "fall": "Fall",
     "card": "Card",
     "help": "Help",
 }

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -11,6 +11,9 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from ...core.errors import InputError, PlainCompassError
+from ...core.falling.fan import Fan
+from ...core.falling.nominal import NominalFall
+from ...core.judge_fall import with_fall
 from ...core.paths import held
 from ...core.plan import Assessment
 from ...core.survey import Sensitivity, survey
@@ -37,6 +40,8 @@ class Snapshot:
     job: Job
     plan: TreePlan
     result: Assessment
+    fall: NominalFall | None = None
+    fan: Fan | None = None
 
     @property
     def speech(self) -> Speech:
@@ -87,7 +92,7 @@ class Store(QObject):
     def survey(self) -> tuple[Sensitivity, ...]:
         """What is worth measuring better, the most harmful first; some thirty assessments, reckoned once a snapshot."""
         snapshot = self.snapshot
-        if self._surveyed is None or self._surveyed[0] is not snapshot:
+        if self._surveyed is None or self._surveyed[0].result.case is not snapshot.result.case:
             self._surveyed = snapshot, survey(snapshot.result.case, plan_spreads(snapshot.plan))
         return self._surveyed[1]
 
@@ -160,6 +165,12 @@ class Store(QObject):
         state = State(self.snapshot.job, tree_id)
         if self._show(state):
             self.history.states[self.history.at] = state
+
+    def take_fall(self, fall: NominalFall, fan: Fan) -> None:
+        """Add what was reckoned of the fall to what every view is told. Not a change of the document."""
+        now = self.snapshot
+        self.snapshot = replace(now, result=with_fall(now.result, fall, fan), fall=fall, fan=fan)
+        self.changed.emit(self.snapshot)
 
     def undo(self) -> None:
         """Take back the last step."""

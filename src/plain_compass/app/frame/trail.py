@@ -27,7 +27,7 @@ STEPS = (
     Step("ground", 2, "Ground", True),
     Step("cut", 3, "Cut", True),
     Step("stages", 4, "Stages", True),
-    Step("fall", 5, "Fall", False),
+    Step("fall", 5, "Fall", True),
     Step("card", 6, "Card", True),
     Step("stump", 7, "Stump", False),
 )

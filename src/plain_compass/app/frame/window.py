@@ -11,12 +11,13 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from ...core.findings import Finding, level_of_groups, level_seen
+from ...core.findings import Finding, level_of_fall, level_of_groups, level_seen
 from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
 from .commands import Command, Commands
 from .edit_actions import EditActions
+from .fall_watch import FallWatch
 from .field_edit import FieldEdit
 from .job_actions import JobActions
 from .late import Late
@@ -51,7 +52,7 @@ class Window(QMainWindow):
         super().__init__()
         self.store, self.settings = store, settings
         self.last_field: FieldEdit | None = None
-        self.autosave = Autosave(store, recovery)
+        self.autosave, self.falls = Autosave(store, recovery), FallWatch(store)
         self.jobs, self.edits, self.lists = JobActions(self), EditActions(self), ListActions(self)
         self.sites = SiteActions(self)
         self.commands = Commands(self)
@@ -130,6 +131,7 @@ class Window(QMainWindow):
         self.trail.show_level("ground", level_of_groups(result.findings, ("way_out", "landing")))
         self.trail.show_level("cut", result.verdict.level)
         self.trail.show_level("stages", level_of_groups(result.findings, ("split", "wedge", "bar")))
+        self.trail.show_level("fall", level_of_fall(result.findings))
         self.trail.show_level("card", result.verdict.level)
         if not self.store.dragging:
             self.commands.refresh()
@@ -224,4 +226,5 @@ class Window(QMainWindow):
             keep = answer == "keep"
         self.settings.remember("geometry", self.saveGeometry())
         self.autosave.end(keep=keep)
+        self.falls.stop()
         event.accept()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
@@ -16,7 +16,7 @@ from .ends import Catches, catches_round, ends_of, reach_round
 from .falls import fall_all
 from .motion import lets_go
 from .rods import Falls, tops_of
-from .spread import Samples, Slopes, samples_of, slopes_of
+from .spread import Samples, Slopes, samples_of, slopes_in_steps
 
 if TYPE_CHECKING:
     from ..plan import Planned
@@ -75,7 +75,7 @@ class Fan:
         reach_m: the same of its distance.
         off_m: the same of its distance from the lay.
         hits: chance for every obstacle under some sample, the likeliest first.
-        sits_back, stays_up, splits, lost_early, hangs: chances.
+        sits_back, stays_up, splits, lost_early, hangs, breaks: chances.
         drivers: (input, share of the spread of the landing it accounts for), the largest first.
         close_calls: rows in which the hinge is only just lost, or only just holds: there the answer is a coin's.
         stepped: rows that had to be stepped through time.
@@ -93,6 +93,7 @@ class Fan:
     splits: Chance
     lost_early: Chance
     hangs: Chance
+    breaks: Chance
     drivers: tuple[tuple[str, float], ...]
     close_calls: int
     stepped: int
@@ -119,19 +120,43 @@ def fan_of(
         cutting: of the cutter's own work and the wind.
         whole: with what the section at the cut depends on and with neighbours; without for a first quick look.
     """
-    slopes: Mapping[str, Slopes] = slopes_of(planned, spreads, whole=whole)
+    *_, found = fan_in_steps(planned, spreads, cutting, count, seed, whole=whole)
+    assert found is not None
+    return found
+
+
+def fan_in_steps(
+    planned: Planned,
+    spreads: Mapping[str, float],
+    cutting: Mapping[str, float],
+    count: int,
+    seed: int,
+    *,
+    whole: bool = True,
+) -> Iterator[Fan | None]:
+    """``fan_of`` a few milliseconds at a time: None until the last, which is the fan."""
+    slopes: dict[str, Slopes] = {}
+    for more in slopes_in_steps(planned, spreads, whole=whole):
+        slopes |= more
+        if whole:
+            yield None
     samples = samples_of(planned, slopes, cutting, count, seed)
     case = planned.case
     ends = ends_of(case.site, case.at, case.tree.height_m, case.cut.height_m)
     falls = fall_all(samples.rods, ends)
-    catches = _catches(planned) if whole and case.site.obstacles else None
-    return fan_from(planned, samples, falls, catches)
+    catches = None
+    if whole:
+        yield None
+        catches = _catches(planned) if case.site.obstacles else None
+        yield None
+    yield fan_from(planned, samples, falls, catches)
 
 
 def fan_from(planned: Planned, samples: Samples, falls: Falls, catches: Catches | None) -> Fan:
     """Put reckoned falls together."""
     landings = _landings(planned, samples, falls, catches)
-    over = landings.fell & ~landings.behind
+    sits = _sits_back(planned, samples)
+    over = landings.fell & ~landings.behind & ~sits
     some = over if over.any() else np.ones(len(samples), dtype=bool)
     off, reach = landings.off_deg[some], landings.reach_m[some]
     aside = reach * np.sin(np.radians(off))
@@ -144,11 +169,12 @@ def fan_from(planned: Planned, samples: Samples, falls: Falls, catches: Catches 
         reach_m=_quantiles(reach),
         off_m=_quantiles(aside),
         hits=_hits(planned, samples, landings),
-        sits_back=Chance("sits_back", float((_sits_back(planned, samples) | landings.behind).mean())),
+        sits_back=Chance("sits_back", float((sits | landings.behind).mean())),
         stays_up=Chance("stays_up", float((~landings.fell).mean())),
         splits=Chance("splits", float((samples.split_index > 1.0).mean())),
         lost_early=Chance("lost_early", float(lost.mean())),
         hangs=Chance("hangs", float((landings.hangs >= 0).mean())),
+        breaks=Chance("breaks", float(((samples.break_index > 1.0) & (landings.hangs < 0)).mean())),
         drivers=_drivers(samples, landings, some),
         close_calls=_close_calls(samples, falls),
         stepped=int(falls.stepped.sum()),
@@ -206,12 +232,23 @@ def _hits(planned: Planned, samples: Samples, landings: Landings) -> tuple[Chanc
 
 def _sits_back(planned: Planned, samples: Samples) -> NDArray[np.bool_]:
     """Which samples go over backwards on the finished hinge, with no wedge in before."""
-    parts, rods = planned.parts, samples.rods
+    rods = samples.rods
     moment = rods.ahead_Nm + samples.held_back_Nm
     help_ = np.maximum(1.0 - rods.toppling_Nm / rods.stiffness_Nm, 1e-6)
     over = (moment < 0) & (np.abs(moment) / help_ >= rods.plastic_Nm)
-    wedged = parts.wedging.first_fits and bool(parts.wedging.seats)
-    return over & (not wedged)
+    return over & (not _wedge_first(planned))
+
+
+def _wedge_first(planned: Planned) -> bool:
+    """Whether a wedge stands in the kerf before the hinge is finished: by the form of the cut, or by its room."""
+    case, parts = planned.case, planned.parts
+    if not parts.wedging.seats:
+        return False
+    if case.cut.back.held or case.cut.back.form == "quarter":
+        return True
+    kerf = parts.hinge_back_m - parts.section.back_m
+    bar = 0.0 if case.cut.back.form == "axe" else case.kit.bar_width_m
+    return parts.wedging.first_fits and kerf >= case.kit.wedge_seat_m + bar
 
 
 def _drivers(samples: Samples, landings: Landings, some: NDArray[np.bool_]) -> tuple[tuple[str, float], ...]:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from functools import lru_cache
-from statistics import NormalDist
 
 import numpy as np
 from numpy.typing import NDArray
@@ -73,6 +72,9 @@ def normals(count: int, dimensions: int, seed: int) -> Array:
 @lru_cache(maxsize=1)
 def _quantiles() -> tuple[Array, Array]:
     """(shares, deviates) of the normal distribution, fine enough that straight lines between serve: to 2e-6."""
+    # Taken in where it is wanted: the module brings fractions and decimals along.
+    from statistics import NormalDist
+
     deviates = np.linspace(-6.5, 6.5, 4001)
     normal = NormalDist()
     return np.array([normal.cdf(each) for each in deviates.tolist()]), deviates

@@ -7,7 +7,7 @@ change its sign; the hinge's follow its thickness by their own powers. Inputs ar
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import TypeAlias
 
@@ -34,7 +34,7 @@ CUT_INTO = ("tree.trunk.", "tree.decay.", "tree.lobes.")
 LEAST_THICK_m = 0.004
 FARTHEST = 3.0
 """Spreads past which an input is not taken: beyond them a straight slope says nothing."""
-LOGS = ("mass", "up", "inertia", "stiffness", "plastic", "side", "twist", "breaks", "length", "drag", "split")
+LOGS = ("mass", "up", "inertia", "stiffness", "plastic", "side", "twist", "breaks", "length", "drag", "split", "bends")
 PLACES = ("forward", "left", "hinge_forward", "top_forward", "top_left")
 
 
@@ -47,6 +47,7 @@ class Samples:
         moved: by how many of its spreads, shape (n, inputs).
         rods: the falls, one row a sample.
         split_index: splitting index of each (indicative), shape (n,).
+        break_index: bending of the lying stem over what it bears (indicative), shape (n,).
         held_back_Nm: what a rope adds along the lay while the tree still stands, shape (n,).
         gains: energy gained on the way down over that of the plan, shape (n,).
     """
@@ -55,6 +56,7 @@ class Samples:
     moved: Array
     rods: Rods
     split_index: Array
+    break_index: Array
     held_back_Nm: Array
     gains: Array
 
@@ -70,6 +72,13 @@ def slopes_of(planned: Planned, spreads: Mapping[str, float], *, whole: bool = T
         whole: follow what is cut into as well; without it only what moves the tree's mass.
     """
     found: dict[str, Slopes] = {}
+    for more in slopes_in_steps(planned, spreads, whole=whole):
+        found |= more
+    return found
+
+
+def slopes_in_steps(planned: Planned, spreads: Mapping[str, float], *, whole: bool) -> Iterator[dict[str, Slopes]]:
+    """``slopes_of`` input by input, for who must not wait for all of them."""
     case, base = planned.case, _mass_numbers(planned.case)
     by_moment = _split_slopes(planned) if whole else (0.0, 0.0)
     for path, spread in spreads.items():
@@ -79,11 +88,9 @@ def slopes_of(planned: Planned, spreads: Mapping[str, float], *, whole: bool = T
             if not into and slopes:
                 ahead, heavier = by_moment
                 slopes["split"] = ahead * slopes.get("forward", 0.0) + heavier * slopes.get("mass", 0.0)
-            if slopes:
-                found[path] = slopes
+            yield {path: slopes} if slopes else {}
         elif path.startswith("wood."):
-            found[path] = _wood_slopes(path.removeprefix("wood."), spread, held_back=case.cut.back.held)
-    return found
+            yield {path: _wood_slopes(path.removeprefix("wood."), spread, held_back=case.cut.back.held)}
 
 
 def _mass_numbers(case: Case) -> Slopes:
@@ -181,11 +188,11 @@ def _wood_slopes(name: str, spread: float, *, held_back: bool) -> Slopes:
     """The wood's own numbers enter by powers: G goes as M^2/(E G_c), and a held cut folds at M_p."""
     folds = 2.0 if held_back else 1.0
     return {
-        "rupture": {"plastic": spread, "side": spread, "split": folds * spread},
+        "rupture": {"plastic": spread, "side": spread, "split": folds * spread, "bends": -spread},
         "elasticity": {"stiffness": spread, "split": -spread},
         "shear": {"twist": spread},
         "across": {"split": -spread},
-        "density": {"mass": spread, "inertia": spread},
+        "density": {"mass": spread, "inertia": spread, "bends": spread},
         "fibre": {"breaks": spread},
     }[name]
 
@@ -208,8 +215,10 @@ def samples_of(
             by[name] += moved[:, column] * slope
     rods, split = _rods(planned, by, moved, cutting)
     gains = np.exp(by["mass"] + by["up"])
+    # A longer stem lies on what was reckoned for it and bends as the square of its length.
+    bends = planned.parts.resting.break_index * np.exp(by["bends"] + 2.0 * by["length"])
     rope = np.full(count, planned.parts.loads.forward_Nm)
-    return Samples(inputs, moved, rods, split, rope, gains)
+    return Samples(inputs, moved, rods, split, bends, rope, gains)
 
 
 def _most(slopes: Mapping[str, Slopes], room: int) -> list[str]:

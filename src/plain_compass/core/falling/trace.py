@@ -15,6 +15,24 @@ FRAMES = 120
 STEPS_PER_FRAME = 3
 
 
+@dataclass(frozen=True, slots=True)
+class Pose:
+    """The tree at one moment: tilt in its plane, side angle out of it, how far left that plane is turned."""
+
+    tilt_rad: float
+    side_rad: float
+    rate_rad_s: float
+    turned_rad: float
+
+    @property
+    def whole_rad(self) -> float:
+        """Tilt off upright, whatever the direction."""
+        return math.acos(min(max(math.cos(self.tilt_rad) * math.cos(self.side_rad), -1.0), 1.0))
+
+
+UPRIGHT = Pose(0.0, 0.0, 0.0, 0.0)
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Trace:
     """A fall in even steps of time; every array has shape (n,).
@@ -40,9 +58,17 @@ class Trace:
         found: Array = np.arccos(np.cos(self.tilt_rad) * np.cos(self.side_rad))
         return found
 
-    def at_tilt(self, tilt_rad: float) -> int:
-        """The frame that first reaches a tilt."""
-        return min(int(np.searchsorted(self.whole_rad, tilt_rad)), len(self.time_s) - 1)
+    def time_at(self, tilt_rad: float) -> float:
+        """When it reaches a tilt."""
+        whole = np.maximum.accumulate(self.whole_rad)
+        return float(np.interp(tilt_rad, whole, self.time_s))
+
+    def pose_at(self, time_s: float) -> Pose:
+        """The tree at a time, between the frames."""
+        tilt, side, rate = (
+            float(np.interp(time_s, self.time_s, held)) for held in (self.tilt_rad, self.side_rad, self.rate_rad_s)
+        )
+        return Pose(tilt, side, rate, self.turned_rad)
 
 
 @dataclass(slots=True)

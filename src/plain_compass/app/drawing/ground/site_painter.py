@@ -43,8 +43,7 @@ def paint_grid(c: Canvas) -> None:
 def paint_site(c: Canvas, picked: str) -> None:
     """Everything that is drawn on the ground, then what this lay means there."""
     _zone(c)
-    for index, obstacle in enumerate(c.result.case.site.obstacles):
-        _obstacle(c, obstacle, hot=picked == f"site.obstacles.{index}")
+    paint_obstacles(c, picked)
     _spots(c)
     _crown(c)
     _footprint(c)
@@ -56,6 +55,12 @@ def paint_site(c: Canvas, picked: str) -> None:
     c.painter.setPen(pen(c.palette.ink, 1.2))
     c.painter.setBrush(fill(c.palette.sapwood))
     c.painter.drawEllipse(c.scale.origin, 4, 4)
+
+
+def paint_obstacles(c: Canvas, picked: str = "") -> None:
+    """What stands and lies there."""
+    for index, obstacle in enumerate(c.result.case.site.obstacles):
+        _obstacle(c, obstacle, hot=picked == f"site.obstacles.{index}")
 
 
 def on_page(c: Canvas, obstacle: Obstacle) -> list[QPointF]:

@@ -70,6 +70,8 @@ def _head(painter: QPainter, snapshot: Snapshot, page: Page, printed: str) -> fl
     painter.setPen(pen(LIGHT.ink))
     painter.setFont(font(24, strong=True))
     lay = speech.show(plan.cut.lay_deg, "bearing")
+    if plan.cut.aim_off_deg:
+        lay += f"   gun mark {speech.show(plan.cut.gun_deg, 'bearing')}"
     painter.drawText(QRectF(MARGIN, MARGIN - 8, page.inner, 30), Align.AlignLeft, f"{plan.id}   lay {lay}")
     painter.setFont(font(13))
     about = f"{wood.name}, {trunk}, {speech.show(plan.tree.height_m, 'span')} high"

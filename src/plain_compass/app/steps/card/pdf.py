@@ -10,6 +10,7 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF
 from PySide6.QtGui import QGuiApplication, QPageSize, QPainter, QPdfWriter
 
 from ....job.document import Job, assess_tree
+from ....job.fall import with_its_fall
 from ....job.files import write_atomically
 from ...drawing.palette import load_fonts
 from ...frame.store import Snapshot
@@ -54,4 +55,5 @@ def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str, 
         write_card_without_screen.application = QGuiApplication([])  # type: ignore[attr-defined]
     load_fonts()
     write = write_strip if strip else write_card
-    write(Snapshot(job, job.plan(tree_id), assess_tree(job, tree_id)), output, paper)
+    plan = job.plan(tree_id)
+    write(Snapshot(job, plan, with_its_fall(plan, assess_tree(job, tree_id))), output, paper)

@@ -48,6 +48,8 @@ class Details(QWidget):
         """Follow the document."""
         cut = snapshot.plan.cut
         paths = tuple(path for key in cut.forms.items() for path in FIELDS.get(key, ()))
+        if cut.aim_off_deg:
+            paths = ("cut.aim_off_deg", *paths)
         for name in ("nip_m", "middle_m"):
             if getattr(cut.hinge, name) > 0 and f"cut.hinge.{name}" not in paths:
                 paths = (f"cut.hinge.{name}", *paths)

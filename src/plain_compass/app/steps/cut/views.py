@@ -9,7 +9,7 @@ from ....core.section import Section
 from ...drawing.curve_painter import paint_curve
 from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
 from ...drawing.palette import font, pen
-from ...drawing.plan_painter import paint_design, paint_plan, paint_standing
+from ...drawing.plan_painter import paint_design, paint_plan, paint_ring_fan, paint_standing
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
 from ...drawing.tape_painter import paint_tape, tape_rows
@@ -78,6 +78,8 @@ class PlanView(DrawingView):
             paint_design(canvas)
         else:
             paint_plan(canvas)
+        if snapshot.fan is not None:
+            paint_ring_fan(canvas, snapshot.fan)
         section = snapshot.result.parts.section
         caption(painter, self, "Stump from above")
         painter.setFont(font(12, narrow=True))

@@ -10,6 +10,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from ....core.site import Place, SpotHeight
+from ...drawing.fall.fan_painter import paint_sector
 from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
 from ...drawing.ground.site_painter import paint_grid, paint_site
 from ...drawing.layout import FieldPlace, Grip, Layout
@@ -111,6 +112,8 @@ class SiteView(DrawingView):
         middle = QPointF(self.width() / 2, self.height() / 2)
         paint_grid(canvas)
         paint_site(canvas, self.chosen)
+        if snapshot.fan is not None:
+            paint_sector(canvas, snapshot.fan, snapshot.plan.cut.lay_deg, self.palette_in_use.lay)
         spokes = tuple(self.rose.spokes.values())
         paint_rose(painter, middle, self.ring_px, spokes, self.palette_in_use)
         paint_ring(painter, middle, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)

@@ -1,0 +1,1 @@
+"""Painters of the Fall step: the strobe, the fan over the site, the hinge against tilt."""

@@ -1,0 +1,180 @@
+"""The falling tree from its side, over the real ground: ghosts of it on the way down, and where it is now."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+
+from ....core.falling.nominal import NominalFall
+from ....core.falling.trace import UPRIGHT, Pose
+from ....core.ground import profile_on
+from ....core.hang_up import crown_half_m
+from ....core.judge_ground import lying
+from ....core.landing import neighbours_on
+from ....core.polygon import Array
+from ..canvas import Canvas
+from ..marks import paint_word
+from ..palette import fill, pen
+from ..scale import Scale, polygon
+
+GHOSTS_DEG = (0.0, 20.0, 40.0, 60.0, 80.0)
+ALONG, PATH_POINTS = 14, 40
+
+
+def strobe_scale(width: float, height: float, tree_m: float, low_m: float) -> Scale:
+    """One scale for both axes: the upright tree and its whole length along the ground."""
+    left, head, foot, right = 0.16 * tree_m, 34.0, 22.0, 0.08 * tree_m
+    px = min((width - 16) / (tree_m + left + right), (height - head - foot) / (tree_m + max(-low_m, 0.0) + 0.6))
+    return Scale(px, QPointF(8 + left * px, height - foot - max(-low_m, 0.0) * px - 0.3 * px))
+
+
+def lowest_m(c: Canvas) -> float:
+    """The lowest ground along the lay, against the ground at the stump."""
+    case = c.result.case
+    return float(profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m).top_m.min())
+
+
+def paint_strobe(c: Canvas, box: QRectF, fall: NominalFall, pose: Pose, kept: Pose | None = None) -> None:
+    """Ground, neighbours, ghosts, the path of the top, the tree as it is now; another design's stem dashed."""
+    _ground(c, box)
+    _neighbours(c)
+    _path(c, fall)
+    for tilt in GHOSTS_DEG:
+        if tilt < fall.end_deg:
+            at = fall.trace.pose_at(fall.trace.time_at(math.radians(tilt))) if tilt else UPRIGHT
+            _tree(c, at, strong=False)
+    if kept is not None:
+        _stem(c, kept)
+    _tree(c, pose, strong=True)
+    _marks(c, fall)
+
+
+def _ground(c: Canvas, box: QRectF) -> None:
+    case = c.result.case
+    profile = profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m)
+    line = c.scale.side(np.column_stack([profile.along_m, profile.top_m]))
+    left, right = np.array([[box.left(), line[0, 1]]]), np.array([[box.right(), line[-1, 1]]])
+    whole = np.vstack([left, line, right, [[box.right(), box.bottom()], [box.left(), box.bottom()]]])
+    c.painter.setPen(Qt.PenStyle.NoPen)
+    c.painter.setBrush(fill(c.palette.paper))
+    c.painter.drawPolygon(polygon(whole))
+    c.hatch(whole, c.palette.line, 9)
+    c.painter.setPen(pen(c.palette.ink, 1.6))
+    c.painter.drawPolyline(polygon(np.vstack([left, line, right])))
+    half = c.result.parts.section.diameter_m / 2
+    c.painter.setBrush(fill(c.palette.sapwood))
+    c.painter.setPen(pen(c.palette.ink, 1.2))
+    c.painter.drawRect(QRectF(c.scale.point(-half, case.cut.height_m), c.scale.point(half, 0.0)))
+
+
+def _neighbours(c: Canvas) -> None:
+    """Neighbours the crown may touch on this lay, as upright outlines."""
+    case = c.result.case
+    print_ = lying(case)
+    for _, other, along, aside in neighbours_on(case.site, case.at, case.cut.lay_deg):
+        if abs(aside) > other.radius_m + print_.crown_half_m or not -2 < along < print_.length_m + other.radius_m:
+            continue
+        foot = float(np.interp(along, *_line(c)))
+        top = c.scale.point(along - other.radius_m, foot + other.height_m)
+        bottom = c.scale.point(along + other.radius_m, foot + max(other.base_m, 0.3))
+        c.painter.setPen(pen(c.palette.quiet, 1.2, Qt.PenStyle.DashLine))
+        c.painter.setBrush(Qt.BrushStyle.NoBrush)
+        c.painter.drawRoundedRect(QRectF(top, bottom), 8, 8)
+        c.painter.drawLine(c.scale.point(along, foot), c.scale.point(along, foot + other.base_m))
+        if other.name:
+            name = QPointF((bottom.x() + top.x()) / 2, max(top.y() - 9, 36.0))
+            paint_word(c.painter, name, other.name, c.palette)
+
+
+def _line(c: Canvas) -> tuple[Array, Array]:
+    case = c.result.case
+    profile = profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m)
+    return profile.along_m, profile.ground_m
+
+
+def _axis(c: Canvas, pose: Pose) -> tuple[float, float]:
+    """(along, up) of the stem's direction, as seen from the side."""
+    turn = pose.turned_rad + math.radians(c.result.case.cut.aim_off_deg)
+    ahead, left = math.sin(pose.tilt_rad) * math.cos(pose.side_rad), math.sin(pose.side_rad)
+    return ahead * math.cos(turn) - left * math.sin(turn), math.cos(pose.tilt_rad) * math.cos(pose.side_rad)
+
+
+def _placed(c: Canvas, axis: tuple[float, float], up_m: Array, across_m: Array) -> Array:
+    """Points up the stem and across it, on the page; shape (n, 2)."""
+    ahead, up = axis
+    long = math.hypot(ahead, up) or 1.0
+    x = up_m * ahead + across_m * up / long
+    z = c.result.case.cut.height_m + up_m * up - across_m * ahead / long
+    return c.scale.side(np.column_stack([x, z]))
+
+
+def _tree(c: Canvas, pose: Pose, *, strong: bool) -> None:
+    """Stem and crown; ghosts in a thin line."""
+    case, print_ = c.result.case, lying(c.result.case)
+    axis = _axis(c, pose)
+    share = np.linspace(0.0, 1.0, ALONG)
+    up = print_.crown_from_m + share * (print_.length_m - print_.crown_from_m)
+    half = crown_half_m(print_, share, case.wood.group == "conifer")
+    crown = _placed(c, axis, np.concatenate([up, up[::-1]]), np.concatenate([half, -half[::-1]]))
+    lies = c.result.parts.resting
+    stem = _placed(
+        c,
+        axis,
+        np.concatenate([lies.along_m, lies.along_m[::-1]]),
+        np.concatenate([lies.thick_m / 2, -lies.thick_m[::-1] / 2]),
+    )
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    if not strong:
+        c.painter.setPen(pen(c.palette.line, 1.0))
+        c.painter.drawPolygon(polygon(crown))
+        c.painter.setPen(pen(c.palette.quiet, 0.8))
+        c.painter.drawPolygon(polygon(stem))
+        return
+    c.painter.setPen(pen(c.palette.lay, 1.8))
+    c.painter.drawPolygon(polygon(crown))
+    c.hatch(crown, c.palette.lay, 14)
+    c.painter.setPen(pen(c.palette.ink, 1.2))
+    c.painter.setBrush(fill(c.palette.heart))
+    c.painter.drawPolygon(polygon(stem))
+
+
+def _stem(c: Canvas, pose: Pose) -> None:
+    """The kept design's stem, dashed."""
+    ends = _placed(c, _axis(c, pose), np.array([0.0, lying(c.result.case).length_m]), np.zeros(2))
+    c.painter.setPen(pen(c.palette.wedge, 2.4, Qt.PenStyle.DashLine))
+    c.painter.drawPolyline(polygon(ends))
+
+
+def _path(c: Canvas, fall: NominalFall) -> None:
+    """Where the top goes, up to where the fall ends."""
+    trace, length = fall.trace, lying(c.result.case).length_m
+    times = np.linspace(0.0, trace.time_at(math.radians(fall.end_deg)), PATH_POINTS).tolist()
+    tips = [_placed(c, _axis(c, trace.pose_at(t)), np.array([length]), np.zeros(1)) for t in times]
+    c.painter.setPen(pen(c.palette.quiet, 1.0, Qt.PenStyle.DotLine))
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.drawPolyline(polygon(np.vstack(tips)))
+
+
+def _marks(c: Canvas, fall: NominalFall) -> None:
+    """Where the hinge lets go, on the top's path; what ends the fall."""
+    length, trace = lying(c.result.case).length_m, fall.trace
+    broke = fall.hinge_broke_at_deg
+    if broke < fall.end_deg - 0.5:
+        pose = trace.pose_at(trace.time_at(math.radians(broke)))
+        (tip,) = _placed(c, _axis(c, pose), np.array([0.62 * length]), np.zeros(1)).tolist()
+        at = QPointF(*tip)
+        c.painter.setPen(pen(c.palette.load, 2.0))
+        c.painter.drawLine(c.scale.point(0.0, c.result.case.cut.height_m), at)
+        text = f"hinge lets go, {c.speech.show(broke, 'angle')}: {fall.hinge_broke_by}"
+        paint_word(c.painter, at + QPointF(66, -10), c.speech.say(text.replace("hinge", "[hinge]", 1)), c.palette)
+
+
+def contact_words(fall: NominalFall) -> str:
+    """What the tree meets first, as a person says it."""
+    if fall.hangs_on is not None:
+        return f"hangs in {fall.first_contact.removeprefix('neighbour: ')}"
+    return fall.first_contact.replace("ground: butt", "lower stem first").replace("ground: ", "") + (
+        " first" if "butt" not in fall.first_contact and fall.first_contact.startswith("ground") else ""
+    )

@@ -1,0 +1,64 @@
+"""The fall in a table: the design looked at, and the kept one beside it."""
+
+from __future__ import annotations
+
+from html import escape
+
+from ....core.falling.nominal import BUTTS
+from ....job.fall import named_driver
+from ....job.units import chance_words
+from ....job.words import Speech
+from ...drawing.fall.strobe_painter import contact_words
+from ...frame.store import Snapshot
+from .playback import Design, Playback
+
+
+def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
+    """(name, value) of everything that is told of a fall."""
+    fall, fan, show = design.fall, design.fan, speech.show
+    low, middle, high = (show(value, "aside") for value in fan.off_deg)
+    wrong = [
+        f"{words} {chance_words(chance.share)}"
+        for chance, words in (
+            (fan.sits_back, "sits back"),
+            (fan.stays_up, "does not go over"),
+            (fan.hangs, "hangs"),
+            (fan.breaks, "breaks on the ground"),
+            (fan.splits, "splits"),
+            (fan.lost_early, speech.say("loses its [hinge] early")),
+        )
+        if chance.share >= 0.005
+    ]
+    aimed = design.result.case.cut.aim_off_deg
+    return [
+        ("let go at", f"{show(fall.start_deg, 'angle')}, down in {show(fall.time_s, 'time')}"),
+        ("top lands", f"{show(fall.tip_speed_m_s, 'speed')}, {contact_words(fall)}"),
+        (speech.say("[hinge]"), f"{fall.hinge_broke_by}, {show(fall.hinge_broke_at_deg, 'angle')}"),
+        ("butt", BUTTS[fall.butt]),
+        ("off the lay", f"{show(fall.bearing_error_deg, 'aside')}; likely {middle}"),
+        ("nine in ten", f"{low} to {high}"),
+        ("may go wrong", "; ".join(wrong) or "nothing that shows in these"),
+        *([("aimed off", show(aimed, "aside"))] if aimed else []),
+    ]
+
+
+def told(playback: Playback, snapshot: Snapshot) -> str:
+    """The table as rich text."""
+    now, kept, speech = playback.now, playback.kept, snapshot.speech
+    if now is None:
+        return "<p>Reckoning the fall …</p>"
+    rows, beside = rows_of(now, speech), dict(rows_of(kept, speech)) if kept is not None else {}
+    cells = []
+    if kept is not None:
+        cells.append(
+            f"<tr><td></td><td><b>now</b></td><td style='padding-left:10px'><b>{escape(kept.name)}</b></td></tr>"
+        )
+    for name, value in rows:
+        other = f"<td style='padding-left:10px'>{escape(beside.get(name, '–'))}</td>" if kept is not None else ""
+        cells.append(f"<tr><td style='padding-right:8px'>{escape(name)}</td><td>{escape(value)}</td>{other}</tr>")
+    first = now.fan.drivers[:2]
+    drivers = ", ".join(
+        f"{escape(named_driver(snapshot.plan, path, snapshot.job))} {share * 100:.0f} %" for path, share in first
+    )
+    driven = f"<p style='margin-top:5px'><b>Drives the spread:</b> {drivers}.</p>" if drivers else ""
+    return f"<table cellspacing='1'>{''.join(cells)}</table>{driven}"

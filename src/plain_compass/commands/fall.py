@@ -1,0 +1,68 @@
+"""``plain-compass fall``: where one tree goes, and how sure that is."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from pathlib import Path
+
+from ..core.errors import InputError
+from ..core.falling.nominal import BUTTS, nominal_fall
+from ..core.judge_fall import hit_chances
+from ..job.document import Job, TreePlan, assess_tree
+from ..job.fall import SAMPLES, SEED, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
+from ..job.files import write_atomically
+from ..job.units import chance_words
+
+MOST_SAMPLES = 200_000
+
+
+def add_to(parser: argparse.ArgumentParser) -> None:
+    """Add how many, from which seed, and in which form."""
+    parser.add_argument("--samples", type=int, default=SAMPLES, help=f"likely falls to draw, 1 to {MOST_SAMPLES}")
+    parser.add_argument("--seed", type=int, default=SEED, help="the same seed draws the same falls")
+    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--csv", type=Path, metavar="FILE", help="write every likely fall as a row")
+    parser.add_argument("--geojson", type=Path, metavar="FILE", help="write the fan as GeoJSON")
+    parser.add_argument("--positions", action="store_true", help="the fan in longitude and latitude")
+
+
+def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
+    """Reckon and print the fall."""
+    if not 1 <= arguments.samples <= MOST_SAMPLES:
+        raise InputError("--samples", arguments.samples, kind="count", low=1, high=MOST_SAMPLES)
+    if arguments.seed < 0:
+        raise InputError("--seed", arguments.seed, kind="count", low=0, reason="a seed is not negative")
+    result = assess_tree(job, plan.id)
+    fall, fan = nominal_fall(result), fan_for(plan, result, arguments.samples, arguments.seed)
+    if arguments.csv:
+        write_atomically(arguments.csv, samples_csv(plan, result, fan))
+    if arguments.geojson:
+        write_atomically(arguments.geojson, fan_geojson(job, plan, result, fan, positions=arguments.positions))
+    if arguments.json:
+        print(json.dumps(fall_to_plain(job, plan, result, fall, fan), indent=2, ensure_ascii=False, allow_nan=False))
+        return 0
+    show = job.speech.show
+    print(f"{plan.id}: lay {show(result.case.cut.lay_deg, 'bearing')}  (all of this is indicative)")
+    print(f"goes from {show(fall.start_deg, 'angle')} of tilt, down after {show(fall.time_s, 'time')}")
+    print(f"top lands at {show(fall.tip_speed_m_s, 'speed')}, {show(fall.bearing_error_deg, 'aside')} of the lay")
+    print(
+        f"hinge: {fall.hinge_broke_by} at {show(fall.hinge_broke_at_deg, 'angle')}; first contact: {fall.first_contact}"
+    )
+    print(f"butt: {BUTTS[fall.butt]}")
+    low, middle, high = (show(value, "aside") for value in fan.off_deg)
+    print(f"of {len(fan.samples)} likely falls the middle lies {middle}, nine in ten between {low} and {high}")
+    for chance, words in (
+        (fan.sits_back, "sits back"),
+        (fan.stays_up, "does not go over"),
+        (fan.splits, "splits"),
+        (fan.lost_early, "loses its hinge before half way"),
+        (fan.hangs, "hangs"),
+        (fan.breaks, "breaks over the ground"),
+    ):
+        print(f"  {words}: {chance_words(chance.share) if chance.share else 'never in these'}")
+    for name, cost, chance in hit_chances(result, fan):
+        print(f"  hits {name} ({cost}): {chance_words(chance.share)}")
+    for path, share in fan.drivers:
+        print(f"  driven by {named_driver(plan, path, job)}: {share * 100:.0f} %")
+    return 0

@@ -1,0 +1,208 @@
+"""A tree's fall reckoned for a job, and what is written of it: plain data, CSV, GeoJSON."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import math
+from collections.abc import Iterator
+from typing import Any
+
+import numpy as np
+
+from ..core.falling.fan import Fan, fan_in_steps, fan_of
+from ..core.falling.nominal import BUTTS, NominalFall, nominal_fall
+from ..core.judge_fall import hit_chances, with_fall
+from ..core.plan import Assessment
+from ..core.site import Place
+from .document import Job, TreePlan
+from .geojson import LOCAL, POSITIONS
+from .projection import origin_of
+from .spreads import cutting_spreads, fall_spreads, named_input
+from .units import chance_words
+
+SAMPLES, SEED = 2048, 1
+FIRST_SAMPLES = 512
+"""What a first quick look is made from while the rest is reckoned."""
+OWN_INPUTS = {
+    "cut.aim": "aiming the [face]",
+    "cut.hinge_left": "[hinge] left, as cut",
+    "cut.hinge_right": "[hinge] right, as cut",
+    "site.wind": "the wind",
+    "wood.rupture": "strength of this tree's wood",
+    "wood.elasticity": "stiffness of this tree's wood",
+    "wood.shear": "shear strength of this tree's wood",
+    "wood.across": "how readily this tree splits",
+    "wood.density": "weight of this tree's wood",
+    "wood.fibre": "how far this tree's fibres bend",
+}
+
+
+def fan_for(plan: TreePlan, result: Assessment, samples: int = SAMPLES, seed: int = SEED, *, whole: bool = True) -> Fan:
+    """The likely falls of one tree as it was measured."""
+    return fan_of(result, fall_spreads(plan), cutting_spreads(), samples, seed, whole=whole)
+
+
+def fall_in_steps(plan: TreePlan, result: Assessment) -> Iterator[tuple[NominalFall, Fan] | None]:
+    """A first quick look, then the whole, a few milliseconds at a time; None while there is nothing new."""
+    fall = nominal_fall(result)
+    yield None
+    yield fall, fan_for(plan, result, FIRST_SAMPLES, whole=False)
+    for fan in fan_in_steps(result, fall_spreads(plan), cutting_spreads(), SAMPLES, SEED):
+        yield None if fan is None else (fall, fan)
+
+
+def with_its_fall(plan: TreePlan, result: Assessment) -> Assessment:
+    """An assessment with its fall reckoned and judged."""
+    return with_fall(result, nominal_fall(result), fan_for(plan, result))
+
+
+def named_driver(plan: TreePlan, path: str, job: Job) -> str:
+    """What a person calls an input of the fall."""
+    own = OWN_INPUTS.get(path)
+    return job.speech.say(own) if own else named_input(plan.tree, path, job.speech)
+
+
+def fall_to_plain(job: Job, plan: TreePlan, result: Assessment, fall: NominalFall, fan: Fan) -> dict[str, Any]:
+    """The fall as the model names it, for JSON."""
+    east, north = plan.at.east_m, plan.at.north_m
+    butt_east, butt_north = fall.butt_at(result.case.cut.gun_deg)
+    return {
+        "tree": plan.id,
+        "lay_deg": result.case.cut.lay_deg,
+        "gun_deg": result.case.cut.gun_deg,
+        "fall": {
+            "goes": fall.goes,
+            "start_deg": fall.start_deg,
+            "time_s": fall.time_s,
+            "tip_speed_m_s": fall.tip_speed_m_s,
+            "bearing_error_deg": fall.bearing_error_deg,
+            "off_lay_m": fall.off_lay_m,
+            "hinge_broke_by": fall.hinge_broke_by,
+            "hinge_broke_at_deg": fall.hinge_broke_at_deg,
+            "first_contact": fall.first_contact,
+            "end_deg": fall.end_deg,
+            "top_at": {"east_m": east + fall.top_east_m, "north_m": north + fall.top_north_m},
+            "butt_at": {"east_m": east + butt_east, "north_m": north + butt_north},
+            "butt": BUTTS[fall.butt],
+        },
+        "spread": {
+            "samples": len(fan.samples),
+            "bearing_error_deg": _percentiles(fan.off_deg),
+            "off_lay_m": _percentiles(fan.off_m),
+            "reach_m": _percentiles(fan.reach_m),
+            "chances": {
+                "sits_back": fan.sits_back.share,
+                "stays_up": fan.stays_up.share,
+                "splits": fan.splits.share,
+                "hinge_lost_before_half_way": fan.lost_early.share,
+                "hangs": fan.hangs.share,
+                "breaks": fan.breaks.share,
+                "hits": [
+                    {"name": name, "cost": cost, "share": chance.share, "words": chance_words(chance.share)}
+                    for name, cost, chance in hit_chances(result, fan)
+                ],
+            },
+            "drivers": [
+                {"input": path, "name": named_driver(plan, path, job), "share": share} for path, share in fan.drivers
+            ],
+            "aim_off_deg": result.case.cut.aim_off_deg + fan.aim_off_deg,
+            "close_calls": fan.close_calls,
+            "stepped": fan.stepped,
+        },
+    }
+
+
+def _percentiles(values: tuple[float, float, float]) -> dict[str, float]:
+    return dict(zip(("p5", "p50", "p95"), values, strict=True))
+
+
+COLUMNS = (
+    "sample",
+    "bearing_error_deg",
+    "reach_m",
+    "top_east_m",
+    "top_north_m",
+    "time_s",
+    "tip_speed_m_s",
+    "hinge_broke_at_deg",
+    "hinge_broke_by",
+    "split_index",
+    "hangs_on",
+    "fell",
+)
+
+
+def samples_csv(plan: TreePlan, result: Assessment, fan: Fan) -> str:
+    """Every likely fall as a row."""
+    from ..core.falling.rods import BROKE_BY
+
+    lands, falls = fan.landings, fan.falls
+    obstacles = result.case.site.obstacles
+    text = io.StringIO()
+    out = csv.writer(text, lineterminator="\n")
+    out.writerow(COLUMNS)
+    speed = falls.rate_rad_s * fan.samples.rods.length_m
+    for row in range(len(fan.samples)):
+        hung = int(lands.hangs[row])
+        numbers = (
+            lands.off_deg[row],
+            lands.reach_m[row],
+            plan.at.east_m + lands.east_m[row],
+            plan.at.north_m + lands.north_m[row],
+            falls.time_s[row],
+            speed[row],
+            math.degrees(falls.broke_rad[row]),
+        )
+        out.writerow(
+            (
+                row + 1,
+                *(f"{float(number):.4f}" for number in numbers),
+                BROKE_BY[int(falls.broke_by[row])],
+                f"{float(fan.samples.split_index[row]):.4f}",
+                (obstacles[hung].name or obstacles[hung].kind) if hung >= 0 else "",
+                "yes" if lands.fell[row] else "no",
+            )
+        )
+    return text.getvalue()
+
+
+def fan_outline(fan: Fan, lay_deg: float, points: int = 16) -> list[tuple[float, float]]:
+    """The fan from the stump: between its 5 and 95 of a hundred by bearing, to its 95 of a hundred by distance."""
+    low, _, high = fan.off_deg
+    reach = fan.reach_m[2]
+    turns = np.radians(lay_deg - np.linspace(low, high, points))
+    return [(0.0, 0.0), *((reach * math.sin(t), reach * math.cos(t)) for t in turns.tolist())]
+
+
+def fan_geojson(job: Job, plan: TreePlan, result: Assessment, fan: Fan, *, positions: bool = False) -> str:
+    """The fan and the middle of it as a FeatureCollection, in local metres or longitude and latitude."""
+    origin = origin_of(job.site) if positions else None
+
+    def pair(east: float, north: float) -> list[float]:
+        place = Place(plan.at.east_m + east, plan.at.north_m + north)
+        if origin is None:
+            return [round(place.east_m, 3), round(place.north_m, 3)]
+        return [round(degrees, 9) for degrees in origin.position(place.east_m, place.north_m)]
+
+    lay = result.case.cut.lay_deg
+    outline = fan_outline(fan, lay)
+    turn = math.radians(lay - fan.off_deg[1])
+    middle = [(0.0, 0.0), (fan.reach_m[1] * math.sin(turn), fan.reach_m[1] * math.cos(turn))]
+    about = {"tree": plan.id, "lay_deg": lay, "samples": len(fan.samples), "indicative": True}
+    features = [
+        {
+            "type": "Feature",
+            "properties": {"kind": "fan", "share": 0.9, **about},
+            "geometry": {"type": "Polygon", "coordinates": [[pair(*p) for p in (*outline, outline[0])]]},
+        },
+        {
+            "type": "Feature",
+            "properties": {"kind": "middle of the fan", **about},
+            "geometry": {"type": "LineString", "coordinates": [pair(*p) for p in middle]},
+        },
+    ]
+    told = {"coordinates": LOCAL if origin is None else POSITIONS}
+    whole = {"type": "FeatureCollection", "plain_compass": told, "features": features}
+    return json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False) + "\n"
