@@ -153,3 +153,45 @@ def test_a_window_without_a_display_is_a_sentence() -> None:
 def test_help_and_version_are_answers() -> None:
     assert run("--help").returncode == 0
     assert run("--version").stdout.startswith("plain-compass ")
+
+
+# fall ------------------------------------------------------------------------------------------------------
+
+
+def test_fall_tells_the_nominal_fall_and_the_spread(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    sheet, plan = tmp_path / "falls.csv", tmp_path / "fan.geojson"
+    arguments = ["fall", "demo", "--tree", "WH-12", "--samples", "300", "--seed", "2", "--json"]
+    assert main([*arguments, "--csv", str(sheet), "--geojson", str(plan)]) == 0
+    told = json.loads(capsys.readouterr().out)
+    wanted = {"time_s", "tip_speed_m_s", "bearing_error_deg", "hinge_broke_by", "hinge_broke_at_deg", "first_contact"}
+    assert wanted | {"top_at", "butt_at"} <= set(told["fall"])
+    assert told["spread"]["samples"] == 300
+    assert set(told["spread"]["bearing_error_deg"]) == {"p5", "p50", "p95"}
+    assert {"sits_back", "splits", "hinge_lost_before_half_way", "hangs", "hits"} <= set(told["spread"]["chances"])
+    assert told["spread"]["drivers"][0]["input"] == "cut.aim"
+    assert len(sheet.read_text().splitlines()) == 301
+    assert json.loads(plan.read_text())["plain_compass"]["coordinates"] == "local metres"
+    assert main(arguments) == 0
+    assert json.loads(capsys.readouterr().out) == told
+
+
+def test_fall_reads_as_sentences_without_json(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["fall", "demo", "--tree", "WH-21", "--samples", "200"]) == 0
+    told = capsys.readouterr().out
+    assert "hangs: nearly always" in told and "driven by aiming the face" in told and "indicative" in told
+
+
+@pytest.mark.parametrize("wrong", [["--samples", "0"], ["--seed", "-3"], ["--samples", "many"]])
+def test_fall_refuses_what_it_cannot_draw(wrong: list[str], capsys: pytest.CaptureFixture[str]) -> None:
+    try:
+        status = main(["fall", "demo", *wrong])
+    except SystemExit as stop:
+        status = int(stop.code or 0)
+    assert status == 2
+    assert wrong[0].removeprefix("--") in capsys.readouterr().err
+
+
+def test_assess_tells_of_the_fall_too(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["assess", "demo", "--tree", "WH-24", "--json"]) == 0
+    ids = {f["id"] for f in json.loads(capsys.readouterr().out)["findings"]}
+    assert {"fall.drift", "fall.sits_back"} <= ids
