@@ -45,7 +45,7 @@ lint: $(DEV)
 	$(BIN)/lint-imports
 	$(BIN)/python tools/shape.py
 
-bench: $(RUNTIME)
+bench: $(DEV)
 	@$(BIN)/python tools/system_libraries.py
 	@$(BIN)/python bench/run.py
 

@@ -53,6 +53,10 @@ class Snapshot:
         return held(self.plan if root_of(path) is TreePlan else self.job, path)
 
 
+def _assessed(state: State) -> Snapshot:
+    return Snapshot(state.job, state.job.plan(state.tree_id), assess_tree(state.job, state.tree_id))
+
+
 class Store(QObject):
     """Holds the document, its undo history and its file.
 
@@ -79,10 +83,7 @@ class Store(QObject):
         self.raw = opened.raw
         self.history = History([State(opened.job, opened.job.trees[0].id)])
         self.saved = opened.job
-        self.snapshot = self._assessed(self.history.now)
-
-    def _assessed(self, state: State) -> Snapshot:
-        return Snapshot(state.job, state.job.plan(state.tree_id), assess_tree(state.job, state.tree_id))
+        self.snapshot = _assessed(self.history.now)
 
     @property
     def tree_id(self) -> str:
@@ -193,7 +194,7 @@ class Store(QObject):
 
     def _show(self, state: State) -> bool:
         try:
-            self.snapshot = self._assessed(state)
+            self.snapshot = _assessed(state)
         except PlainCompassError as error:
             self._refuse(error, "")
             return False

@@ -20,10 +20,10 @@ from .rods import Ends, Rods, single
 State: TypeAlias = tuple[Array, Array, Array, Array]
 """(sin psi, psi', phi'^2, time)."""
 
-FEW, MORE, MANY = 3, 7, 16
+FEW, MORE, MANY = 2, 5, 14
 """Steps of a short way at speed, of a longer one, and of one from rest or nearly so."""
 SHORT_RAD, AT_SPEED = 0.5, 0.35
-CORRECTIONS = 2
+CORRECTIONS = 1
 FAR_ASIDE = 0.9
 """Sine of the side angle past which the tilt is no good clock."""
 LEAST_SHARE = 1e-9

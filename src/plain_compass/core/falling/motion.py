@@ -34,21 +34,6 @@ def planar_Nm(rods: Rods, tilt_rad: Array) -> Array:
     return found
 
 
-def hinge_work_J(rods: Rods, tilt_rad: Array) -> Array:
-    """Integral of what the hinge resists from upright to a tilt: polynomials either side of where it yields."""
-    broken2 = rods.break_rad**2
-    yields = rods.plastic_Nm / rods.stiffness_Nm
-    elastic = np.minimum(tilt_rad, yields)
-    square = elastic * elastic
-    work = rods.stiffness_Nm * square * (0.5 - square / (4 * broken2))
-    past = np.minimum(np.maximum(tilt_rad, elastic), rods.break_rad)
-    work = work + rods.plastic_Nm * np.maximum(
-        (past - elastic) - (past * past * past - square * elastic) / (3 * broken2), 0.0
-    )
-    found: Array = work
-    return found
-
-
 def use_of(rods: Rods, tilt_rad: Array, sin2: Array | None = None) -> Array:
     """Use of the hinge, U(phi); wind that eases the weight's side moment is left out, as it is when standing."""
     squared = np.sin(tilt_rad) ** 2 if sin2 is None else sin2
