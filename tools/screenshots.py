@@ -31,6 +31,20 @@ def _stages_and_rope(window: Any, shot: Callable[[str], None]) -> None:
     shot("ground-rope")
 
 
+def _fall(window: Any, shot: Callable[[str], None]) -> None:
+    """A fall half way down, and another design held against it."""
+    window.store.look_at("WH-12")
+    window.show_step("fall")
+    window.falls.finish()
+    window.page.to_tilt(52.0)
+    shot("fall")
+    window.page.keep()
+    window.commands.run("fall.aim")
+    shot("fall-compare")
+    window.page.keep()
+    window.store.undo()
+
+
 def main() -> int:
     """Write every view; a folder may be given instead of docs/screenshots."""
     folder = Path(sys.argv[1]) if len(sys.argv) > 1 else FOLDER
@@ -53,6 +67,7 @@ def main() -> int:
 
     def shot(name: str) -> None:
         app.processEvents()
+        window.falls.finish()
         if isinstance(window.page, LookPage):
             window.page.reckon()
         window.side.survey.reckon()
@@ -89,6 +104,7 @@ def main() -> int:
     shot("cut-dark")
     window.show_scheme("light")
     _stages_and_rope(window, shot)
+    _fall(window, shot)
     window.store.look_at("WH-07")
     window.show_step("card")
     shot("card")

@@ -44,8 +44,9 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
         return 0
     show = job.speech.show
     print(f"{plan.id}: lay {show(result.case.cut.lay_deg, 'bearing')}  (all of this is indicative)")
-    print(f"goes from {show(fall.start_deg, 'angle')} of tilt, down after {show(fall.time_s, 'time')}")
-    print(f"top lands at {show(fall.tip_speed_m_s, 'speed')}, {show(fall.bearing_error_deg, 'aside')} of the lay")
+    ends = "hung" if fall.hangs_on is not None else "down"
+    print(f"goes from {show(fall.start_deg, 'angle')} of tilt, {ends} after {show(fall.time_s, 'time')}")
+    print(f"top then at {show(fall.tip_speed_m_s, 'speed')}, {show(fall.bearing_error_deg, 'aside')} of the lay")
     print(
         f"hinge: {fall.hinge_broke_by} at {show(fall.hinge_broke_at_deg, 'angle')}; first contact: {fall.first_contact}"
     )

@@ -224,7 +224,8 @@ def _hits(planned: Planned, samples: Samples, landings: Landings) -> tuple[Chanc
     table = reach_round(case.site, case.at, replace(lying(case), spread_deg=0.0))
     bearing = np.mod(case.cut.lay_deg - landings.off_deg, 360.0)
     rows = np.rint(bearing).astype(np.intp) % len(table)
-    under = (table[rows] <= samples.rods.length_m[:, None]) & landings.fell[:, None]
+    lands = landings.fell & (landings.hangs < 0)
+    under = (table[rows] <= samples.rods.length_m[:, None]) & lands[:, None]
     shares = under.mean(axis=0)
     found = [Chance("hit", float(share), index) for index, share in enumerate(shares.tolist()) if share > 0]
     return tuple(sorted(found, key=lambda chance: -chance.share))

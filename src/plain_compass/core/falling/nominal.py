@@ -42,8 +42,8 @@ class NominalFall:
         trace: its course in time.
         goes: whether it goes over at all.
         start_deg: tilt at which it goes by itself.
-        time_s: from there to the ground.
-        tip_speed_m_s: speed of the top as it lands.
+        time_s: from there to the ground, or to the neighbour that holds it.
+        tip_speed_m_s: speed of the top then.
         bearing_error_deg: how far left of its lay the top comes to lie, as an angle at the stump.
         off_lay_m: the same at the top, left positive.
         hinge_broke_by: one of ``BROKE_BY``; ``hinge_broke_at_deg`` the tilt.
@@ -98,7 +98,8 @@ def nominal_fall(planned: Planned) -> NominalFall:
         end = holding.tilt_deg
     else:
         holding = None
-    forward, left, _ = top_of(rods, falls)
+    pose = trace.pose_at(trace.time_at(math.radians(end)))
+    forward, left = top_of(rods, pose)
     along, off = _on_lay(forward, left, case.cut.aim_off_deg)
     east, north = _on_site(along, off, case.cut.lay_deg)
     butt, butt_m = _butt(planned, falls, hangs=holding is not None)
@@ -109,8 +110,8 @@ def nominal_fall(planned: Planned) -> NominalFall:
         trace=trace,
         goes=goes,
         start_deg=math.degrees(float(falls.start_rad[0])),
-        time_s=float(falls.time_s[0]),
-        tip_speed_m_s=float(falls.rate_rad_s[0] * rods.length_m[0]),
+        time_s=trace.time_at(math.radians(end)),
+        tip_speed_m_s=pose.rate_rad_s * float(rods.length_m[0]),
         bearing_error_deg=math.degrees(math.atan2(off, along)),
         off_lay_m=off,
         hinge_broke_by=BROKE_BY[int(falls.broke_by[0])],

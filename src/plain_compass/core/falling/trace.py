@@ -9,7 +9,7 @@ import numpy as np
 
 from ..polygon import Array
 from .falls import fall_all
-from .rods import Ends, Falls, Rods, tops_of, turned
+from .rods import Ends, Falls, Rods, top_at, turned
 
 FRAMES = 120
 STEPS_PER_FRAME = 3
@@ -165,7 +165,9 @@ def _changes(own: _Row, state: tuple[float, ...], holds: bool) -> tuple[float, .
     return rate, across, tilting, beside - drag * across - rate * rate * c * s
 
 
-def top_of(rods: Rods, falls: Falls) -> tuple[float, float, float]:
-    """(forward, left, up) of the top of a single row where it came down."""
-    forward, left, up = tops_of(rods, falls)
-    return float(forward[0]), float(left[0]), float(up[0])
+def top_of(rods: Rods, pose: Pose) -> tuple[float, float]:
+    """(forward, left) of the top of a single row in a pose, in the frame of its own cut."""
+    plane = turned(rods, np.array([pose.turned_rad]))
+    forward, left, _ = top_at(plane, np.array([pose.tilt_rad]), np.array([pose.side_rad]))
+    cos, sin = math.cos(pose.turned_rad), math.sin(pose.turned_rad)
+    return float(forward[0]) * cos - float(left[0]) * sin, float(forward[0]) * sin + float(left[0]) * cos

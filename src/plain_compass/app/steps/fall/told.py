@@ -29,10 +29,11 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
         )
         if chance.share >= 0.005
     ]
+    hung = fall.hangs_on is not None
     aimed = design.result.case.cut.aim_off_deg
     return [
-        ("let go at", f"{show(fall.start_deg, 'angle')}, down in {show(fall.time_s, 'time')}"),
-        ("top lands", f"{show(fall.tip_speed_m_s, 'speed')}, {contact_words(fall)}"),
+        ("let go at", f"{show(fall.start_deg, 'angle')}, {'hung' if hung else 'down'} in {show(fall.time_s, 'time')}"),
+        ("top meets it" if hung else "top lands", f"{show(fall.tip_speed_m_s, 'speed')}, {contact_words(fall)}"),
         (speech.say("[hinge]"), f"{fall.hinge_broke_by}, {show(fall.hinge_broke_at_deg, 'angle')}"),
         ("butt", BUTTS[fall.butt]),
         ("off the lay", f"{show(fall.bearing_error_deg, 'aside')}; likely {middle}"),
