@@ -54,11 +54,13 @@ def look_at(window: Window, tree_id: str) -> None:
 def test_the_fall_is_played_paused_by_its_button_and_stops_by_itself(qtbot: QtBot, fall: FallPage) -> None:
     play = button(fall, "fall.play")
     QTest.mouseClick(play, Left)
+    assert play.text() == "Pause"
     qtbot.waitUntil(lambda: fall.playback.time_s > 0.1, timeout=3000)
     QTest.mouseClick(play, Left)
     held = fall.playback.time_s
     qtbot.wait(90)
     assert fall.playback.time_s == held and not fall.playback.playing
+    assert play.text() == "Play"
     fall.playback.time_s = fall.playback.ends_s - 0.05
     QTest.mouseClick(play, Left)
     qtbot.waitUntil(lambda: not fall.playback.playing, timeout=3000)
@@ -149,6 +151,22 @@ def test_aiming_off_centres_the_fan_moves_the_gun_mark_and_is_undone(window: Win
     window.falls.finish()
     assert window.store.snapshot.plan.cut == before.plan.cut
     assert window.store.snapshot.fan is before.fan, "what was reckoned before is remembered"
+
+
+def test_after_undo_the_page_shows_the_fall_that_was_reckoned_before(
+    qtbot: QtBot, window: Window, fall: FallPage
+) -> None:
+    look_at(window, "WH-12")
+    before = window.store.snapshot.fall
+    window.store.set("cut.hinge.left_m", 0.08, "thicker")
+    window.falls.finish()
+    window.store.undo()
+    assert fall.playback.now is not None, "the last fall stays until the next is there"
+    qtbot.waitUntil(lambda: not window.falls.busy, timeout=5000)
+    assert fall.playback.now.fall is before
+    assert "Reckoning" not in fall.words.text()
+    window.store.look_at("WH-21")
+    assert fall.playback.now is None and "Reckoning" in fall.words.text()
 
 
 def test_the_aim_can_be_typed_on_the_cut_page_and_the_ring_shows_the_lay(window: Window) -> None:

@@ -117,3 +117,11 @@ def test_a_wind_that_follows_carries_the_fall_and_one_across_pushes_it_aside() -
     # From the right it blows to the left.
     assert aside.bearing_error_deg > 0.05
     assert rod_of(assess(with_value(windy, "site.wind_from_deg", 0.0))).wind_forward_Nm[0] < 0
+
+
+def test_a_roof_under_the_lay_is_met_before_the_ground_and_one_beside_it_is_not() -> None:
+    hut = Obstacle("roof", "hut", "never", "area", (Place(-2.0, 8.0), Place(2.0, 8.0), Place(2.0, 11.0)), 0.1, 4.0)
+    below = nominal_fall(assess(replace(case(), site=Site(obstacles=(hut,)))))
+    assert below.first_contact == "obstacle: hut"
+    aside = nominal_fall(assess(with_value(replace(case(), site=Site(obstacles=(hut,))), "cut.lay_deg", 120.0)))
+    assert aside.first_contact.startswith("ground")

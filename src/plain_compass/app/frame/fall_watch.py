@@ -48,12 +48,9 @@ class FallWatch(QObject):
         if snapshot.fall is not None or (self._case is not None and case == self._case):
             return
         known = next((each for each in self._known if each[0] == case), None)
-        if known is not None:
-            self._timer.stop()
-            self._case = case
-            self.store.take_fall(known[1], known[2])
-            return
-        self._case, self._steps = case, fall_in_steps(snapshot.plan, snapshot.result)
+        # What is known is told a moment later too: others are still being told of the change itself.
+        self._case = case
+        self._steps = iter([known[1:]]) if known is not None else fall_in_steps(snapshot.plan, snapshot.result)
         self._timer.start()
 
     def step(self) -> None:

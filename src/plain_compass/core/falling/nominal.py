@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
-import numpy as np
-
+from ..ground import HARD
 from ..judge_ground import called, caught, lying
+from ..landing import TREES, hits_on
 from .ends import ends_of
 from .reckon import rod_of
 from .rods import BROKE_BY, Ends, Falls, Rods
@@ -144,9 +144,26 @@ def _contact(planned: Planned, holding: Catch | None) -> str:
     if holding is not None:
         return f"neighbour: {called(holding.obstacle)}"
     lies = planned.parts.resting
+    standing = _standing(planned)
+    if standing is not None and standing[0] < lies.touches_deg:
+        return f"obstacle: {standing[1]}"
     if lies.touches_deg >= 180.0:
         return "nothing within its length"
     return f"ground: {lies.touches_by}"
+
+
+def _standing(planned: Planned) -> tuple[float, str] | None:
+    """(tilt in degrees, name) of the first roof, wire or fence in the way that the stem comes down on.
+
+    Banks, walls, rocks and stumps are part of the ground it is laid on already; neighbours hold by their crowns.
+    """
+    case = planned.case
+    met = [
+        (math.degrees(math.atan2(hit.at_m, hit.obstacle.height_m - case.cut.height_m)), called(hit.obstacle))
+        for hit in hits_on(case.site, case.at, replace(lying(case), spread_deg=0.0), case.cut.lay_deg)
+        if hit.obstacle.height_m > case.cut.height_m and hit.obstacle.kind not in (*HARD, *TREES) and hit.at_m > 0.5
+    ]
+    return min(met, default=None)
 
 
 def _butt(planned: Planned, falls: Falls, *, hangs: bool) -> tuple[str, float]:
@@ -167,8 +184,3 @@ def _butt(planned: Planned, falls: Falls, *, hangs: bool) -> tuple[str, float]:
     if math.tan(math.radians(lies.slides_deg)) > case.constants.slide_friction:
         return "slides", length / 4
     return "stays", 0.0
-
-
-def hits_with(planned: Planned) -> float:
-    """Half the width of what comes down, for drawing."""
-    return float(np.asarray(lying(planned.case).crown_half_m))

@@ -173,8 +173,9 @@ def _marks(c: Canvas, fall: NominalFall) -> None:
 
 def contact_words(fall: NominalFall) -> str:
     """What the tree meets first, as a person says it."""
-    if fall.hangs_on is not None:
-        return f"hangs in {fall.first_contact.removeprefix('neighbour: ')}"
-    return fall.first_contact.replace("ground: butt", "lower stem first").replace("ground: ", "") + (
-        " first" if "butt" not in fall.first_contact and fall.first_contact.startswith("ground") else ""
-    )
+    what, _, name = fall.first_contact.partition(": ")
+    if what == "neighbour":
+        return f"hangs in {name}"
+    if what == "obstacle":
+        return f"on {name} first"
+    return f"{'lower stem' if name == 'butt' else name} first" if name else what

@@ -26,7 +26,7 @@ class FallPage(QWidget):
 
     def __init__(self, store: Store, commands: Commands, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.store = store
+        self.store, self.commands = store, commands
         self.playback = Playback()
         self.strobe = StrobeView(store, self.playback, self)
         self.fan = FanView(store, self.playback, self)
@@ -101,6 +101,7 @@ class FallPage(QWidget):
         if self.playback.playing:
             self._timer.start()
         self._show()
+        self.commands.refresh()
 
     def _tick(self) -> None:
         now = time.perf_counter()
@@ -128,8 +129,9 @@ class FallPage(QWidget):
         self._show()
 
     def _show(self) -> None:
-        if not self.playback.playing:
+        if not self.playback.playing and self._timer.isActive():
             self._timer.stop()
+            self.commands.refresh()
         self.slider.blockSignals(True)
         self.slider.setValue(round(self.playback.share * SLIDER_STEPS))
         self.slider.blockSignals(False)

@@ -44,7 +44,9 @@ class Playback:
     def follow(self, snapshot: Snapshot) -> None:
         """Another plan, or a better look at the same; the tilt stays where it was as far as it goes."""
         if snapshot.fall is None or snapshot.fan is None:
-            self.now = None
+            # Until the new one is there the last one of the same tree stays: nothing flickers.
+            if self.now is not None and self.now.name != snapshot.plan.id:
+                self.now = None
             return
         tilt = self.tilt_deg
         self.now = Design(snapshot.plan.id, snapshot.result, snapshot.fall, snapshot.fan)
