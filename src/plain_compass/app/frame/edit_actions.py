@@ -14,10 +14,10 @@ from ...job.units import UNITS
 from ...job.words import vocabularies
 from .commands import Command
 from .field_edit import FieldEdit
-from .practice_dialog import PracticeDialog
-from .suggest_dialog import SuggestDialog
 
 if TYPE_CHECKING:
+    from .practice_dialog import PracticeDialog
+    from .suggest_dialog import SuggestDialog
     from .window import Window
 
 MOST_WEDGES = 6
@@ -61,6 +61,9 @@ class EditActions:
 
     def suggest(self) -> SuggestDialog:
         """Search the table of cuts for this tree."""
+        # Dialogs are imported when they are first opened, for start-up time only.
+        from .suggest_dialog import SuggestDialog
+
         dialog = SuggestDialog(self.store, self.window)
         dialog.finished.connect(self.window.activateWindow)
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -69,6 +72,8 @@ class EditActions:
 
     def read_practices(self) -> PracticeDialog:
         """The schools and where they disagree."""
+        from .practice_dialog import PracticeDialog
+
         dialog = PracticeDialog(self.store, self.window)
         dialog.finished.connect(self.window.activateWindow)
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
