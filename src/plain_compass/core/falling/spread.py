@@ -22,7 +22,7 @@ from ..polygon import Array
 from ..splitting import splitting_of, sweep_back_cut
 from ..stem import axis_at
 from ..wood import working_strength
-from .reckon import rod_of, shutting_pull, widened
+from .reckon import rod_of, widened
 from .rods import Rods
 from .sobol import MOST, normals
 
@@ -285,5 +285,4 @@ def _thickness(planned: Planned, moved: Array, spread_m: float) -> tuple[Array, 
     uneven = (left - right) / (left + right)
     before = (cut.left_m - cut.right_m) / planned_both
     third = planned.parts.hinge.length_m / 6
-    assert shutting_pull(1.0, 0.0, share) == share
     return share * uneven, (left + right) / planned_both, third * (uneven - before)

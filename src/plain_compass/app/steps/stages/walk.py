@@ -48,9 +48,10 @@ class Walk:
 
     def follow(self, result: Assessment) -> None:
         """Another plan; the place in it stays where it was, as far as it goes."""
-        if result is self.planned:
+        same, self.planned = result.case is self.planned.case, result
+        if same:
+            # Only what is judged beside it, such as its fall, has come: the states are what they were.
             return
-        self.planned = result
         self._play()
 
     def set_fault(self, key: str) -> None:
