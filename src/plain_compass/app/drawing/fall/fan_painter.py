@@ -21,6 +21,7 @@ from ..scale import Scale, towards
 Align = Qt.AlignmentFlag
 DOTS = 400
 TOLD = 4
+ROOMY_PX = 400.0
 ROOM, BACK = 1.5, 0.52
 """Tree lengths across the drawing, and how far the stump stands from its middle."""
 
@@ -123,7 +124,9 @@ def _nearest(points: list[QPointF], to: QPointF) -> QPointF:
 def paint_fan_caption(c: Canvas, box: QRectF, count: int) -> None:
     """What the drawing means, in a corner."""
     c.painter.setFont(font(12, narrow=True))
-    text = f"~ {count:,} likely falls · edges: nine in ten · dotted: the middle"
+    text = f"~ {count:,} likely falls · edges: nine in ten"
+    if box.width() > ROOMY_PX:
+        text += " · dotted: the middle"
     wide = c.painter.fontMetrics().horizontalAdvance(text) + 12
     at = QRectF(box.right() - wide, box.bottom() - 22, wide, 20)
     c.painter.fillRect(at, fill(c.palette.sheet))

@@ -86,6 +86,8 @@ class PlanView(DrawingView):
         painter.setPen(pen(self.palette_in_use.quiet))
         show = snapshot.speech.show
         painter.drawText(QPointF(12, 38), f"wood {show(section.depth_m, 'length')} along the lay")
+        if snapshot.fan is not None:
+            painter.drawText(QPointF(12, 54), "on the ring: likely tops ~")
         tall = self.tape_height(snapshot)
         box = QRectF(12, self.height() - tall - 2, self.width() - 24, tall)
         paint_tape(painter, box, snapshot.result.tape_marks, snapshot.speech, self.palette_in_use)
