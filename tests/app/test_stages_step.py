@@ -159,14 +159,18 @@ def test_a_mistake_that_cannot_be_made_here_takes_one_to_where_it_can(window: Wi
     stages.go_to(0)
     stages.play("thin-strap")
     assert stages.walk.part == "back" and stages.walk.number == stages.walk.made_at
+    stages.go_to(stages.walk.made_at)
+    stages.play("rot")
     progress, ends = stages.walk.sweep.progress, stages.walk.sweep.ends
     before = progress <= ends[stages.walk.made_at - 2]
     assert before.any()
     found = stages.walk.sweep.states.side_utilisation[before]
+    after = stages.walk.sweep.states.side_utilisation[-1]
     stages.play("aim")
     assert stages.walk.stages[stages.walk.made_at].part == "face"
     stages.play("")
     assert (found == stages.walk.sweep.states.side_utilisation[before]).all()
+    assert after != stages.walk.sweep.states.side_utilisation[-1]
 
 
 def test_the_stages_follow_a_change_made_elsewhere(window: Window, stages: StagesPage) -> None:

@@ -11,6 +11,7 @@ import pytest
 from builders import case, finding, round_tree
 from plain_compass.core.falling.fan import Fan, fan_of
 from plain_compass.core.falling.nominal import BUTTS, nominal_fall
+from plain_compass.core.falling.reckon import rod_of
 from plain_compass.core.falling.rods import BROKE_BY
 from plain_compass.core.falling.spread import samples_of
 from plain_compass.core.judge_fall import hit_chances, with_fall
@@ -75,6 +76,18 @@ def test_aiming_alone_spreads_the_top_as_the_aim() -> None:
     assert found.off_deg[2] - found.off_deg[0] == pytest.approx(2 * 1.645 * 2.0, rel=0.1)
     assert found.off_deg[2] - found.off_deg[0] < 2 * 1.645 * 2.0
     assert found.drivers[0][0] == "cut.aim" and found.drivers[0][1] > 0.98
+
+
+def test_a_cut_aimed_aside_by_mistake_is_the_same_cut_on_that_bearing() -> None:
+    result = leaning(lean__angle_deg=5.0)
+    samples = samples_of(result, {}, STILL | {"aim_deg": 8.0}, 64, 1)
+    for row in (2, 9, 33):
+        lay = float(samples.rods.lay_deg[row])
+        anew = rod_of(assess(with_value(result.case, "cut.lay_deg", lay % 360)))
+        for name in ("ahead_Nm", "left_Nm"):
+            wanted = float(getattr(anew, name)[0])
+            assert getattr(samples.rods, name)[row] == pytest.approx(wanted, abs=0.02 * result.parts.mass.weight_N)
+        assert samples.rods.top_left_m[row] == pytest.approx(float(anew.top_left_m[0]), abs=0.03)
 
 
 def test_shares_of_the_drivers_do_not_pass_the_whole() -> None:
@@ -143,16 +156,17 @@ def test_the_chance_of_a_hit_is_the_share_of_tops_that_cover_it() -> None:
 
 
 def test_a_target_beside_the_lay_is_hit_as_often_as_counting_says() -> None:
-    whole = case(round_tree(lean__angle_deg=2.0, lean__bearing_deg=0.0))
-    beside = Obstacle("roof", "hut", "never", "spot", (Place(4.0, 11.0),), 0.4, 3.0)
+    # Its weight takes it to the right, where the hut stands.
+    whole = case(round_tree(lean__angle_deg=6.0, lean__bearing_deg=75.0))
+    beside = Obstacle("roof", "hut", "never", "spot", (Place(4.4, 11.0),), 0.4, 3.0)
     result = with_things(whole, beside)
     found = fan(result, 4096)
     half = 3.0
     lands, hit = found.landings, 0
     for off, length in zip(lands.off_deg.tolist(), found.samples.rods.length_m.tolist(), strict=True):
         turn = math.radians(round(-off % 360))
-        along = 4.0 * math.sin(turn) + 11.0 * math.cos(turn)
-        aside = abs(4.0 * math.cos(turn) - 11.0 * math.sin(turn))
+        along = 4.4 * math.sin(turn) + 11.0 * math.cos(turn)
+        aside = abs(4.4 * math.cos(turn) - 11.0 * math.sin(turn))
         hit += along - 0.4 <= length and aside - 0.4 <= half
     assert found.hits[0].share == pytest.approx(hit / 4096, abs=0.01)
     judged = with_fall(result, nominal_fall(result), found)

@@ -37,6 +37,11 @@ def test_a_seed_gives_the_same_numbers_and_another_gives_others() -> None:
     assert not np.array_equal(normals(64, 5, 1), normals(64, 5, 2))
 
 
+def test_every_input_has_a_shift_of_its_own() -> None:
+    # The first point of the sequence is nothing at all: what is left of it is the shift.
+    assert len(set(normals(1, 12, 1)[0].tolist())) == 12
+
+
 def test_an_inputs_numbers_do_not_depend_on_how_many_others_there_are() -> None:
     assert np.array_equal(normals(64, 3, 1), normals(64, 9, 1)[:, :3])
 

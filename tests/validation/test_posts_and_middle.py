@@ -23,8 +23,8 @@ from plain_compass.core.stages import kept_outlines, stages_of, states_at
 DIAGONAL = (45.0, 135.0, 225.0, 315.0)
 
 
-def on_spurs(*bearings: float, lay: float = 0.0, **tree: object) -> Assessment:
-    lobes = tuple(Lobe(bearing, 0.08, 0.25, 0.8) for bearing in bearings)
+def on_spurs(*bearings: float, lay: float = 0.0, out: float = 0.08, **tree: object) -> Assessment:
+    lobes = tuple(Lobe(bearing, out, 0.25, 0.8) for bearing in bearings)
     whole = case(round_tree(lobes=lobes, lean__angle_deg=3.0, lean__bearing_deg=lay, **tree))
     whole = replace(whole, cut=replace(whole.cut, lay_deg=lay))
     cut = form_of("back", "posts").design(whole)
@@ -53,6 +53,12 @@ def test_front_posts_are_the_foremost_spurs_on_either_side_wherever_the_lay_poin
     turned = posts_of(on_spurs(*((b + 70.0) % 360 for b in DIAGONAL), lay=70.0))
     assert np.allclose(one.front, turned.front, atol=2e-3)
     assert one.line[1] == pytest.approx(0.0, abs=0.02)
+
+
+def test_of_several_spurs_the_foremost_carry_the_hinge_and_the_rearmost_the_rest() -> None:
+    posts = posts_of(on_spurs(35.0, 80.0, 145.0, 215.0, 280.0, 325.0, out=0.03))
+    four = posts_of(on_spurs(35.0, 145.0, 215.0, 325.0, out=0.03))
+    assert np.allclose(posts.front, four.front, atol=0.03) and np.allclose(posts.rear, four.rear, atol=0.03)
 
 
 def test_mirrored_spurs_give_mirrored_posts() -> None:
