@@ -17,8 +17,8 @@ FALLS, LOOPED, CHECKED = 10_000, 120, 600
 
 def likely_falls() -> list[tuple[object, object]]:
     """(rods, ends) of the demo's six trees, ten thousand likely falls of each."""
-    from plain_compass.core.falling.ends import ends_of
-    from plain_compass.core.falling.spread import samples_of, slopes_of
+    from plain_compass.core.falling.ends import ends_for
+    from plain_compass.core.falling.spread import samples_of, slopes_in_steps
     from plain_compass.job.demo import demo_job
     from plain_compass.job.document import assess_tree
     from plain_compass.job.spreads import cutting_spreads, fall_spreads
@@ -26,9 +26,9 @@ def likely_falls() -> list[tuple[object, object]]:
     job, found = demo_job(), []
     for plan in job.trees:
         result = assess_tree(job, plan.id)
-        case, slopes = result.case, slopes_of(result, fall_spreads(plan))
+        slopes = {k: v for each in slopes_in_steps(result, fall_spreads(plan), whole=True) for k, v in each.items()}
         samples = samples_of(result, slopes, cutting_spreads(), FALLS, 1)
-        found.append((samples.rods, ends_of(case.site, case.at, case.tree.height_m, case.cut.height_m)))
+        found.append((samples.rods, ends_for(result.case)))
     return found
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
@@ -69,11 +70,20 @@ def lying(case: Case) -> Footprint:
     return footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
 
 
+def tree_alone(case: Case) -> Footprint:
+    """The same without what it may miss its lay by: for falls that each have a bearing of their own."""
+    return replace(lying(case), spread_deg=0.0)
+
+
+def faller_of(case: Case, mass: Mass) -> Faller:
+    """What comes down in a case."""
+    return Faller(mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer")
+
+
 def caught(case: Case, mass: Mass) -> tuple[Catch, ...]:
     """Neighbours that the tree of a case meets on its way down, the earliest met first."""
-    faller = Faller(mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer")
     stops = case.constants.crown_stops_J_m2
-    return catches_on(case.site, case.at, lying(case), case.cut.lay_deg, faller, stops)
+    return catches_on(case.site, case.at, lying(case), case.cut.lay_deg, faller_of(case, mass), stops)
 
 
 def _site(
@@ -83,7 +93,7 @@ def _site(
     return stated(id, group, level, sentence, change, source="site", indicative=indicative, mark="lay")
 
 
-def _escaped(name: str) -> str:
+def escaped(name: str) -> str:
     """A person's own words inside a template."""
     return name.replace("{", "(").replace("}", ")").replace("[", "(").replace("]", ")")
 
@@ -103,7 +113,7 @@ def _targets(case: Case) -> Finding:
     level = {"never": "stop", "matters": "watch", "nuisance": "watch"}[worst.obstacle.cost]
     words = {"never": "which must never be hit", "matters": "which matters", "nuisance": "a nuisance"}
     more = f", and {len(costly) - 1} more" if len(costly) > 1 else ""
-    name = _escaped(called(worst.obstacle))
+    name = escaped(called(worst.obstacle))
     return _site(
         "landing.targets",
         "landing",
@@ -132,7 +142,7 @@ def in_reach(case: Case) -> str:
     table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings, len(case.site.obstacles))
     reached = np.any(table, axis=0).reshape(-1).tolist()
     dear = [o for o, hit in zip(case.site.obstacles, reached, strict=True) if hit and o.cost in DEAR]
-    return _escaped(called(dear[0])) if dear else ""
+    return escaped(called(dear[0])) if dear else ""
 
 
 def _miss(case: Case, parts: Parts) -> list[Finding]:
@@ -144,7 +154,7 @@ def _miss(case: Case, parts: Parts) -> list[Finding]:
     if not dear:
         return []
     worst = next((each for each in dear if each.cost == "never"), dear[0])
-    name = _escaped(called(worst))
+    name = escaped(called(worst))
     return [
         _site(
             "landing.miss",
@@ -162,7 +172,7 @@ def _hang_up(case: Case, parts: Parts) -> list[Finding]:
         return _gap(case)
     worst = catches[0]
     level = "stop" if worst.use > 1 or worst.on_stem else "watch" if worst.use > WATCH_FROM else "clear"
-    name = _escaped(called(worst.obstacle))
+    name = escaped(called(worst.obstacle))
     share = "all" if worst.use > 1 else "{share}"
     text = (
         f"The crown meets {name} {{at}} up, at {{tilt}} of tilt; breaking through takes {share} of the energy it has."
@@ -189,7 +199,7 @@ def _gap(case: Case) -> list[Finding]:
     found = gap_m(case.site, case.at, lying(case), case.cut.lay_deg)
     if found is None or found[1] > SPARE_TOLD_m:
         return []
-    name = _escaped(called(case.site.obstacles[found[0]]))
+    name = escaped(called(case.site.obstacles[found[0]]))
     spare = found[1]
     level = "watch" if spare < lying(case).length_m * math.tan(math.radians(case.practice.tolerance_deg)) else "clear"
     text = f"The gap takes the crown with {{spare}} to spare beside {name}."
@@ -236,7 +246,7 @@ def _ways(case: Case) -> Finding:
         unseen = sorted({index for way in free for index in way.under_unseen})
         text = "Both ways out, {left} and {right}, are free of what is drawn."
         if unseen:
-            names = listed([_escaped(called(case.site.obstacles[index])) for index in unseen])
+            names = listed([escaped(called(case.site.obstacles[index])) for index in unseen])
             text = f"The ways out, {{left}} and {{right}}, lead under {names}, and nobody has looked what hangs there."
         return _site(
             "way_out.paths",
@@ -249,10 +259,10 @@ def _ways(case: Case) -> Finding:
         )
     shut = next(way for way in (left, right) if not way.free)
     if shut.blocked_by is not None:
-        name = _escaped(called(case.site.obstacles[shut.blocked_by]))
+        name = escaped(called(case.site.obstacles[shut.blocked_by]))
         why = f"{name} stands in it"
     elif shut.under_dead:
-        why = f"it leads under the dead wood of {_escaped(called(case.site.obstacles[shut.under_dead[0]]))}"
+        why = f"it leads under the dead wood of {escaped(called(case.site.obstacles[shut.under_dead[0]]))}"
     else:
         why = f"it is steeper than {STEEP_DEG:.0f} degrees"
     lead = "One way out" if free else "Neither way out is free: the one"
@@ -293,7 +303,7 @@ def _people(case: Case) -> list[Finding]:
     inside = people_inside(case.site, case.at, case.tree.height_m)
     if not inside:
         return []
-    names = listed([_escaped(called(case.site.obstacles[index])) for index in inside])
+    names = listed([escaped(called(case.site.obstacles[index])) for index in inside])
     return [
         _site(
             "way_out.people",

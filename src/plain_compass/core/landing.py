@@ -135,11 +135,16 @@ def hits_by_bearing(points: Sampled, footprint: Footprint, bearings_deg: Array, 
     return found
 
 
+def along_and_aside(points: Sampled, bearings_deg: Array) -> tuple[Array, Array]:
+    """(metres along each bearing, metres off it to either side) of every sample, each of shape (b, k)."""
+    turn = np.radians(bearings_deg)[:, None]
+    sin, cos = np.sin(turn), np.cos(turn)
+    return points.east_m * sin + points.north_m * cos, np.abs(points.east_m * cos - points.north_m * sin)
+
+
 def _met(points: Sampled, footprint: Footprint, bearings_deg: Array) -> tuple[NDArray[np.bool_], Array]:
     """(whether each sample is under the footprint, how far along it), each of shape (b, k)."""
-    turn = np.radians(bearings_deg)[:, None]
-    along = points.east_m * np.sin(turn) + points.north_m * np.cos(turn)
-    aside = np.abs(points.east_m * np.cos(turn) - points.north_m * np.sin(turn))
+    along, aside = along_and_aside(points, bearings_deg)
     reach = points.half_m
     within = (along + reach >= -BEHIND_M) & (along - reach <= footprint.length_m)
     return within & (aside - reach <= footprint.half_width_m(along)), along

@@ -13,6 +13,7 @@ import numpy as np
 
 from ..core.falling.fan import Fan, fan_in_steps, fan_of
 from ..core.falling.nominal import BUTTS, NominalFall, nominal_fall
+from ..core.falling.rods import BROKE_BY
 from ..core.judge_fall import hit_chances, with_fall
 from ..core.plan import Assessment
 from ..core.site import Place
@@ -136,8 +137,6 @@ COLUMNS = (
 
 def samples_csv(plan: TreePlan, result: Assessment, fan: Fan) -> str:
     """Every likely fall as a row."""
-    from ..core.falling.rods import BROKE_BY
-
     lands, falls = fan.landings, fan.falls
     obstacles = result.case.site.obstacles
     text = io.StringIO()
@@ -162,7 +161,7 @@ def samples_csv(plan: TreePlan, result: Assessment, fan: Fan) -> str:
                 BROKE_BY[int(falls.broke_by[row])],
                 f"{float(fan.samples.split_index[row]):.4f}",
                 (obstacles[hung].name or obstacles[hung].kind) if hung >= 0 else "",
-                "yes" if lands.fell[row] else "no",
+                "yes" if falls.fell[row] else "no",
             )
         )
     return text.getvalue()

@@ -4,17 +4,21 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..ground import ground_of, profile_on
 from ..hang_up import Faller, catches_on
-from ..landing import Footprint, Sampled, sampled
+from ..landing import Footprint, Sampled, along_and_aside, sampled
 from ..polygon import Array
 from ..resting import first_touch
 from ..site import Place, Site
 from .rods import BEARINGS, Ends, level_ends
+
+if TYPE_CHECKING:
+    from ..plan import Case
 
 CATCH_EVERY_DEG = 2.0
 CATCH_REACH_DEG = 50.0
@@ -34,6 +38,11 @@ def ends_of(site: Site, at: Place, height_m: float, cut_m: float) -> Ends:
         for bearing in bearings.tolist()
     ]
     return Ends(np.radians(np.minimum(tilts, 150.0)))
+
+
+def ends_for(case: Case) -> Ends:
+    """The same for a case's own tree, place and cut."""
+    return ends_of(case.site, case.at, case.tree.height_m, case.cut.height_m)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -96,9 +105,7 @@ def reach_round(site: Site, at: Place, footprint: Footprint, every_deg: float = 
 
 def _along(points: Sampled, footprint: Footprint, bearings_deg: Array) -> Array:
     """How far along each bearing every sample begins to lie under the tree; infinite where it does not, (b, k)."""
-    turn = np.radians(bearings_deg)[:, None]
-    along = points.east_m * np.sin(turn) + points.north_m * np.cos(turn)
-    aside = np.abs(points.east_m * np.cos(turn) - points.north_m * np.sin(turn))
+    along, aside = along_and_aside(points, bearings_deg)
     under = (aside - points.half_m <= footprint.half_width_m(along)) & (along + points.half_m > 0)
     found: Array = np.where(under, np.maximum(along - points.half_m, 0.0), np.inf)
     return found

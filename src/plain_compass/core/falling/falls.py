@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ..polygon import Array
 from .held import held_fall
-from .loose import Begun, fall_loose, over_time
+from .loose import Begun, Landed, fall_loose, over_time
 from .motion import FINE, goes_from, lets_go
 from .rods import Ends, Falls, Rods, joined, single, turned
 
@@ -42,23 +42,16 @@ def finished(rods: Rods, ends: Ends, blocks: Iterable[tuple[Falls, Begun]]) -> F
     awkward = turned(rods.picked(rows), falls.turned_rad[rows])
     state = np.concatenate([rest.state for _, rest in parts], axis=1)
     landed = over_time(awkward, ends, state)
-    tilt, side = landed.tilt_rad, landed.side_rad
-    changed = {
-        "fell": landed.fell,
-        "tilt_rad": tilt,
-        "side_rad": side,
-        "rate_rad_s": landed.rate_rad_s,
-        "time_s": falls.time_s[rows] + landed.time_s,
-        "end_rad": _whole(tilt, side),
-        "stepped": np.ones(len(rows), dtype=bool),
-    }
-    for name, values in changed.items():
-        getattr(falls, name)[rows] = values
+    _take(falls, rows, landed)
+    falls.stepped[rows] = True
     return falls
 
 
-def _whole(tilt: Array, side: Array) -> Array:
-    return np.asarray(np.arccos(np.clip(np.cos(tilt) * np.cos(side), -1.0, 1.0)))
+def _take(falls: Falls, rows: NDArray[np.intp], landed: Landed) -> None:
+    """Where and when loose falls ended, into their rows."""
+    falls.tilt_rad[rows], falls.side_rad[rows] = landed.tilt_rad, landed.side_rad
+    falls.rate_rad_s[rows], falls.fell[rows] = landed.rate_rad_s, landed.fell
+    falls.time_s[rows] += landed.time_s
 
 
 def begun(rods: Rods, ends: Ends) -> tuple[Falls, Begun]:
@@ -77,7 +70,6 @@ def begun(rods: Rods, ends: Ends) -> tuple[Falls, Begun]:
         broke_by=np.where(down, np.int8(4), by),
         time_s=time,
         rate_rad_s=np.sqrt(square),
-        end_rad=to.copy(),
         side_rad=np.zeros(n),
         tilt_rad=to,
         turned_rad=np.zeros(n),
@@ -118,8 +110,5 @@ def _loosed(rods: Rods, ends: Ends, falls: Falls, at: NDArray[np.intp], square: 
     rate = falls.rate_rad_s[at]
     across = np.where(falls.broke_by[at] == 0, rods.pull * rate, 0.0)
     landed, rest = fall_loose(rods, ends, falls.tilt_rad[at], square, across)
-    falls.tilt_rad[at], falls.side_rad[at] = landed.tilt_rad, landed.side_rad
-    falls.rate_rad_s[at], falls.end_rad[at] = landed.rate_rad_s, _whole(landed.tilt_rad, landed.side_rad)
-    falls.fell[at] = landed.fell
-    falls.time_s[at] += np.where(np.isin(np.arange(len(at)), rest.rows), 0.0, landed.time_s)
+    _take(falls, at, landed)
     return replace(rest, rows=at[rest.rows])

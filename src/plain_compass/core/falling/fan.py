@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..hang_up import Faller
-from ..judge_ground import lying
+from ..judge_ground import faller_of, tree_alone
 from ..polygon import Array
-from .ends import Catches, catches_round, ends_of, reach_round
+from .ends import Catches, catches_round, ends_for, reach_round
 from .falls import fall_all
 from .motion import lets_go
 from .rods import Falls, tops_of
@@ -37,7 +36,6 @@ class Landings:
         reach_m: distance from the stump.
         east_m, north_m: from the stump.
         hangs: index of the neighbour that holds it up, -1 where none does.
-        fell: whether it went over.
         behind: whether it went over the other way.
     """
 
@@ -46,7 +44,6 @@ class Landings:
     east_m: Array
     north_m: Array
     hangs: NDArray[np.intp]
-    fell: NDArray[np.bool_]
     behind: NDArray[np.bool_]
 
 
@@ -99,6 +96,11 @@ class Fan:
     stepped: int
 
     @property
+    def wrongs(self) -> tuple[Chance, ...]:
+        """Every way in which it may go wrong by itself, beside what it hits."""
+        return self.sits_back, self.stays_up, self.splits, self.lost_early, self.hangs, self.breaks
+
+    @property
     def aim_off_deg(self) -> float:
         """How much farther left to aim so that the middle of the fan comes to lie on the lay."""
         return -self.off_deg[1]
@@ -141,13 +143,11 @@ def fan_in_steps(
         if whole:
             yield None
     samples = samples_of(planned, slopes, cutting, count, seed)
-    case = planned.case
-    ends = ends_of(case.site, case.at, case.tree.height_m, case.cut.height_m)
-    falls = fall_all(samples.rods, ends)
+    falls = fall_all(samples.rods, ends_for(planned.case))
     catches = None
     if whole:
         yield None
-        catches = _catches(planned) if case.site.obstacles else None
+        catches = _catches(planned) if planned.case.site.obstacles else None
         yield None
     yield fan_from(planned, samples, falls, catches)
 
@@ -156,7 +156,7 @@ def fan_from(planned: Planned, samples: Samples, falls: Falls, catches: Catches 
     """Put reckoned falls together."""
     landings = _landings(planned, samples, falls, catches)
     sits = _sits_back(planned, samples)
-    over = landings.fell & ~landings.behind & ~sits
+    over = falls.fell & ~landings.behind & ~sits
     some = over if over.any() else np.ones(len(samples), dtype=bool)
     off, reach = landings.off_deg[some], landings.reach_m[some]
     aside = reach * np.sin(np.radians(off))
@@ -168,9 +168,9 @@ def fan_from(planned: Planned, samples: Samples, falls: Falls, catches: Catches 
         off_deg=_quantiles(off),
         reach_m=_quantiles(reach),
         off_m=_quantiles(aside),
-        hits=_hits(planned, samples, landings),
+        hits=_hits(planned, samples, falls, landings),
         sits_back=Chance("sits_back", float((sits | landings.behind).mean())),
-        stays_up=Chance("stays_up", float((~landings.fell).mean())),
+        stays_up=Chance("stays_up", float((~falls.fell).mean())),
         splits=Chance("splits", float((samples.split_index > 1.0).mean())),
         lost_early=Chance("lost_early", float(lost.mean())),
         hangs=Chance("hangs", float((landings.hangs >= 0).mean())),
@@ -187,9 +187,8 @@ def _quantiles(values: Array) -> tuple[float, float, float]:
 
 
 def _landings(planned: Planned, samples: Samples, falls: Falls, catches: Catches | None) -> Landings:
-    rods = samples.rods
-    forward, left, _ = tops_of(rods, falls)
-    bearing = rods.lay_deg - np.degrees(np.arctan2(left, forward))
+    forward, left = tops_of(samples.rods, falls)
+    bearing = samples.rods.lay_deg - np.degrees(np.arctan2(left, forward))
     hangs = np.full(len(samples), -1, dtype=np.intp)
     if catches is not None:
         row = catches.at(bearing)
@@ -204,27 +203,26 @@ def _landings(planned: Planned, samples: Samples, falls: Falls, catches: Catches
         east_m=reach * np.sin(turn),
         north_m=reach * np.cos(turn),
         hangs=hangs,
-        fell=falls.fell,
         behind=falls.fell & (np.abs(off) > 90.0),
     )
 
 
 def _catches(planned: Planned) -> Catches:
-    case, mass = planned.case, planned.parts.mass
-    faller = Faller(mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer")
-    footprint = replace(lying(case), spread_deg=0.0)
-    return catches_round(case.site, case.at, footprint, case.cut.lay_deg, faller, case.constants.crown_stops_J_m2)
+    case, faller = planned.case, faller_of(planned.case, planned.parts.mass)
+    return catches_round(
+        case.site, case.at, tree_alone(case), case.cut.lay_deg, faller, case.constants.crown_stops_J_m2
+    )
 
 
-def _hits(planned: Planned, samples: Samples, landings: Landings) -> tuple[Chance, ...]:
+def _hits(planned: Planned, samples: Samples, falls: Falls, landings: Landings) -> tuple[Chance, ...]:
     """Chance of every obstacle being under the tree."""
     case = planned.case
     if not case.site.obstacles:
         return ()
-    table = reach_round(case.site, case.at, replace(lying(case), spread_deg=0.0))
+    table = reach_round(case.site, case.at, tree_alone(case))
     bearing = np.mod(case.cut.lay_deg - landings.off_deg, 360.0)
     rows = np.rint(bearing).astype(np.intp) % len(table)
-    lands = landings.fell & (landings.hangs < 0)
+    lands = falls.fell & (landings.hangs < 0)
     under = (table[rows] <= samples.rods.length_m[:, None]) & lands[:, None]
     shares = under.mean(axis=0)
     found = [Chance("hit", float(share), index) for index, share in enumerate(shares.tolist()) if share > 0]
@@ -234,7 +232,7 @@ def _hits(planned: Planned, samples: Samples, landings: Landings) -> tuple[Chanc
 def _sits_back(planned: Planned, samples: Samples) -> NDArray[np.bool_]:
     """Which samples go over backwards on the finished hinge, with no wedge in before."""
     rods = samples.rods
-    moment = rods.ahead_Nm + samples.held_back_Nm
+    moment = rods.ahead_Nm + planned.parts.loads.forward_Nm
     help_ = np.maximum(1.0 - rods.toppling_Nm / rods.stiffness_Nm, 1e-6)
     over = (moment < 0) & (np.abs(moment) / help_ >= rods.plastic_Nm)
     return over & (not _wedge_first(planned))

@@ -8,14 +8,14 @@ a = 1, even steps, for a tree that already moves. Rows that swing far aside are 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import NamedTuple, TypeAlias
+from typing import TypeAlias
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..polygon import Array
-from .motion import rises_at
-from .rods import Ends, Rods, single
+from .motion import LEAST_COSINE, Spun, accelerations, rises_at, spun
+from .rods import Ends, Rods, single, whole_rad
 
 State: TypeAlias = tuple[Array, Array, Array, Array]
 """(sin psi, psi', phi'^2, time)."""
@@ -31,18 +31,6 @@ LEAST_SHARE = 1e-9
 TIME_STEP = 0.1
 """Step of time, in units of one over its turning speed or its rate of toppling, whichever is quicker."""
 MOST_STEPS = 600
-
-
-class Spun(NamedTuple):
-    """What turns each rod, over its inertia: 1/s^2, the drag without a unit; shapes (n,)."""
-
-    topples: Array
-    ahead: Array
-    blown: Array
-    left: Array
-    wind_forward: Array
-    wind_left: Array
-    drag: Array
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -64,20 +52,6 @@ class Begun:
     state: Array
 
 
-def _spun(rods: Rods) -> Spun:
-    share = 1.0 / rods.inertia_kg_m2
-    ahead, wind = rods.ahead_Nm * share, rods.wind_forward_Nm * share
-    return Spun(
-        rods.toppling_Nm * share,
-        ahead,
-        ahead + wind,
-        rods.left_Nm * share,
-        wind,
-        rods.wind_left_Nm * share,
-        rods.drag_kg_m2 * share,
-    )
-
-
 def fall_loose(rods: Rods, ends: Ends, tilt_rad: Array, square: Array, across: Array) -> tuple[Landed, Begun]:
     """From where the hinge let go to the ground; the awkward rows are handed back as they began.
 
@@ -86,8 +60,8 @@ def fall_loose(rods: Rods, ends: Ends, tilt_rad: Array, square: Array, across: A
         square: phi'^2 there.
         across: psi' there.
     """
-    by = _spun(rods)
-    gain = 2.0 * (by.topples * np.sin(tilt_rad) + by.blown * np.cos(tilt_rad))
+    by = spun(rods)
+    gain = 2.0 * (by.topples * np.sin(tilt_rad) + (by.ahead + by.wind_forward) * np.cos(tilt_rad))
     span = np.maximum(ends.at(rods.lay_deg) - tilt_rad, 0.0)
     # At rest with its weight behind the lost hinge it does not go over: nothing says where it goes instead.
     goes = (gain > 0) | (square > 0)
@@ -105,27 +79,21 @@ def fall_loose(rods: Rods, ends: Ends, tilt_rad: Array, square: Array, across: A
             own = Spun(*single(*(column[at] for column in by)))
             again[at] = ~_over_tilt(own, (ends, rods.lay_deg[at]), begin, state, steps, found, at)
     at = np.nonzero(again)[0]
+    found.time_s[at] = 0.0
     return found, Begun(at, np.stack([tilt_rad[at], np.zeros(len(at)), np.sqrt(square[at]), across[at]]))
 
 
-def _rates(by: Spun, sin: Array, cos: Array, state: State) -> State:
+def _rates(by: Spun[Array], sin: Array, cos: Array, state: State) -> State:
     """d/dphi of the state, given the tilt's own sine and cosine."""
     aside, across, square, _ = state
     rate = np.sqrt(square)
     slow = 1.0 / rate
-    c2 = 1.0 - aside * aside
-    c = np.sqrt(c2)
-    drag = by.drag * np.sqrt(square * c2 + across * across)
-    leaning = by.left * sin
-    # The weight's part with X carries no cos psi; the wind's does.
-    along = (by.topples * sin + by.blown * cos) * c + by.ahead * cos * (1.0 - c) - leaning * aside
-    tilting = (along + 2.0 * aside * c * across * rate) / c2 - drag * rate
-    beside = (by.topples * aside + by.left * c) * cos + by.wind_left * c - by.wind_forward * sin * aside
-    swinging = beside - drag * across - square * c * aside
+    c = np.sqrt(1.0 - aside * aside)
+    tilting, swinging = accelerations(by, (sin, cos, aside, c), rate, across)
     return c * across * slow, swinging * slow, 2.0 * tilting, slow
 
 
-def _step(by: Spun, trig: tuple[Array, ...], widths: tuple[Array, ...], state: State) -> State:
+def _step(by: Spun[Array], trig: tuple[Array, ...], widths: tuple[Array, ...], state: State) -> State:
     """One Runge-Kutta step of the fourth order.
 
     Args:
@@ -148,7 +116,7 @@ def _moved(state: State, by: Array, slope: State) -> State:
 
 
 def _over_tilt(
-    by: Spun,
+    by: Spun[Array],
     over: tuple[Ends, Array],
     begin: tuple[Array, Array, Array],
     state: State,
@@ -208,7 +176,7 @@ def over_time(rods: Rods, ends: Ends, state: Array) -> Landed:
     Args:
         state: (phi, psi, phi', psi') to begin with, shape (4, n).
     """
-    whole, lay, n = _spun(rods), rods.lay_deg, len(rods)
+    whole, lay, n = spun(rods), rods.lay_deg, len(rods)
     by, state, time, left, last = whole, state.copy(), np.zeros(n), np.arange(n), np.zeros(n)
     for _ in range(MOST_STEPS):
         before = state[:, left]
@@ -228,7 +196,7 @@ def over_time(rods: Rods, ends: Ends, state: Array) -> Landed:
     return Landed(state[0], state[1], rate, time, fell)
 
 
-def _time_step(by: Spun, state: Array, h: Array) -> Array:
+def _time_step(by: Spun[Array], state: Array, h: Array) -> Array:
     """One Runge-Kutta step of (phi, psi, phi', psi'), shape (4, n)."""
     k1 = _changes(by, state)
     k2 = _changes(by, state + h / 2 * k1)
@@ -238,30 +206,25 @@ def _time_step(by: Spun, state: Array, h: Array) -> Array:
     return found
 
 
-def _changes(by: Spun, state: Array) -> Array:
+def _changes(by: Spun[Array], state: Array) -> Array:
     """d/dt of (phi, psi, phi', psi'), shape (4, n)."""
     (sin, s), (cos, c) = np.sin(state[:2]), np.cos(state[:2])
-    rate, across = state[2], state[3]
-    c = np.where(np.abs(c) < 1e-3, 1e-3, c)
-    drag = by.drag * np.sqrt((rate * c) ** 2 + across * across)
-    along = (by.topples * sin + by.wind_forward * cos) * c + by.ahead * cos - by.left * sin * s
-    beside = (by.topples * s + by.left * c) * cos + by.wind_left * c - by.wind_forward * sin * s
+    c = np.where(np.abs(c) < LEAST_COSINE, LEAST_COSINE, c)
     found: Array = np.empty_like(state)
-    found[0], found[1] = rate, across
-    found[2] = along / (c * c) + (2.0 * s / c * across - drag) * rate
-    found[3] = beside - drag * across - rate * rate * c * s
+    found[:2] = state[2:]
+    found[2], found[3] = accelerations(by, (sin, cos, s, c), state[2], state[3])
     return found
 
 
 def _under_ground(ends: Ends, lay_deg: Array, state: Array) -> Array:
     """How far past the ground the stem points, as an angle; negative above it."""
-    sin, cos, s, c = np.sin(state[0]), np.cos(state[0]), np.sin(state[1]), np.cos(state[1])
-    bearing = lay_deg - np.degrees(np.arctan2(s, sin * c))
-    found: Array = np.arccos(np.clip(cos * c, -1.0, 1.0)) - ends.at(bearing)
+    tilt, side = state[0], state[1]
+    bearing = lay_deg - np.degrees(np.arctan2(np.sin(side), np.sin(tilt) * np.cos(side)))
+    found: Array = whole_rad(tilt, side) - ends.at(bearing)
     return found
 
 
-def _cut_short(by: Spun, ends: Ends, lay_deg: Array, before: Array, h: Array) -> tuple[Array, Array]:
+def _cut_short(by: Spun[Array], ends: Ends, lay_deg: Array, before: Array, h: Array) -> tuple[Array, Array]:
     """(state, time) at the ground, within the step that passes it."""
 
     def past(part: Array) -> Array:

@@ -1,4 +1,4 @@
-"""The equations of motion of the rod, and its hinge: the one place both integrators take them from.
+"""The equations of motion of the rod, and its hinge: the one place every integrator takes them from.
 
 d/dt(I cos^2 psi phi') = m g (Z sin phi cos psi + X cos phi - Y sin phi sin psi) + Q_phi
 I psi'' = -I phi'^2 cos psi sin psi + m g (Z cos phi sin psi + Y cos phi cos psi) + Q_psi
@@ -11,11 +11,51 @@ rod with I/2 (phi'^2 cos^2 psi + psi'^2) and its weight and wind as generalised 
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Generic, NamedTuple, TypeVar
 
 import numpy as np
 
 from ..polygon import Array
 from .rods import Rods
+
+LEAST_COSINE = 1e-3
+"""Of the side angle, when time is the clock: a stem that points straight aside has no tilt any more."""
+Angle = TypeVar("Angle", float, Array)
+
+
+class Spun(NamedTuple, Generic[Angle]):
+    """What turns a rod, over its inertia: 1/s^2, the drag without a unit; of one rod, or of many, shapes (n,)."""
+
+    topples: Angle
+    ahead: Angle
+    left: Angle
+    wind_forward: Angle
+    wind_left: Angle
+    drag: Angle
+
+
+def spun(rods: Rods) -> Spun[Array]:
+    """Every row over its inertia."""
+    turns = (rods.toppling_Nm, rods.ahead_Nm, rods.left_Nm, rods.wind_forward_Nm, rods.wind_left_Nm, rods.drag_kg_m2)
+    return Spun(*(each / rods.inertia_kg_m2 for each in turns))
+
+
+def accelerations(
+    by: Spun[Angle], angles: tuple[Angle, Angle, Angle, Angle], rate: Angle, across: Angle
+) -> tuple[Angle, Angle]:
+    """(phi'', psi'') of a rod its hinge no longer holds.
+
+    Args:
+        angles: sine and cosine of the tilt, sine and cosine of the side angle.
+        rate, across: phi' and psi'.
+    """
+    sin, cos, s, c = angles
+    drag = by.drag * ((rate * c) ** 2 + across * across) ** 0.5
+    along = (by.topples * sin + by.wind_forward * cos) * c + by.ahead * cos - by.left * sin * s
+    beside = (by.topples * s + by.left * c) * cos + by.wind_left * c - by.wind_forward * sin * s
+    tilting = along / (c * c) + (2.0 * s / c * across - drag) * rate
+    return tilting, beside - drag * across - rate * rate * c * s
+
 
 SOLVES = 7
 NEAR = 1e-30

@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
-from functools import lru_cache
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from ..ground import HARD
-from ..judge_ground import called, caught, lying
+from ..judge_ground import called, caught, tree_alone
 from ..landing import TREES, hits_on
-from .ends import ends_of
+from .ends import ends_for
 from .reckon import rod_of
-from .rods import BROKE_BY, Ends, Falls, Rods
+from .rods import BROKE_BY, Falls, Rods
 from .trace import Trace, top_of, trace_of
 
 if TYPE_CHECKING:
@@ -38,7 +37,7 @@ class NominalFall:
     """What the plan's own numbers say will happen.
 
     Attributes:
-        rods, falls, ends: the fall as reckoned.
+        rods, falls: the fall as reckoned.
         trace: its course in time.
         goes: whether it goes over at all.
         start_deg: tilt at which it goes by itself.
@@ -56,7 +55,6 @@ class NominalFall:
 
     rods: Rods
     falls: Falls
-    ends: Ends
     trace: Trace
     goes: bool
     start_deg: float
@@ -80,17 +78,10 @@ class NominalFall:
         return self.butt_m * math.sin(turn), self.butt_m * math.cos(turn)
 
 
-@lru_cache(maxsize=16)
-def _ends(planned: Planned) -> Ends:
-    case = planned.case
-    return ends_of(case.site, case.at, case.tree.height_m, case.cut.height_m)
-
-
 def nominal_fall(planned: Planned) -> NominalFall:
     """Reckon the plan's own fall."""
-    case, parts, ends = planned.case, planned.parts, _ends(planned)
-    rods = rod_of(planned)
-    falls, trace = trace_of(rods, ends)
+    case, parts, rods = planned.case, planned.parts, rod_of(planned)
+    falls, trace = trace_of(rods, ends_for(case))
     goes = bool(falls.fell[0])
     holding = next((catch for catch in caught(case, parts.mass) if catch.on_stem or catch.use >= 1.0), None)
     end = math.degrees(float(falls.end_rad[0]))
@@ -106,7 +97,6 @@ def nominal_fall(planned: Planned) -> NominalFall:
     return NominalFall(
         rods=rods,
         falls=falls,
-        ends=ends,
         trace=trace,
         goes=goes,
         start_deg=math.degrees(float(falls.start_rad[0])),
@@ -160,7 +150,7 @@ def _standing(planned: Planned) -> tuple[float, str] | None:
     case = planned.case
     met = [
         (math.degrees(math.atan2(hit.at_m, hit.obstacle.height_m - case.cut.height_m)), called(hit.obstacle))
-        for hit in hits_on(case.site, case.at, replace(lying(case), spread_deg=0.0), case.cut.lay_deg)
+        for hit in hits_on(case.site, case.at, tree_alone(case), case.cut.lay_deg)
         if hit.obstacle.height_m > case.cut.height_m and hit.obstacle.kind not in (*HARD, *TREES) and hit.at_m > 0.5
     ]
     return min(met, default=None)

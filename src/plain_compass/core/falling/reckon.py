@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TypeVar
 
 import numpy as np
 
+from ..polygon import Array
 from ..stem import axis_at
 from ..wind import AIR_kg_m3, drag_coefficient
 from .rods import Rods, one_rod
@@ -14,6 +15,9 @@ from .rods import Rods, one_rod
 if TYPE_CHECKING:
     from ..plan import Planned
 
+Thick = TypeVar("Thick", float, Array)
+NOTHING_m = 1e-12
+"""Keeps a hinge of no thickness at all from dividing by it."""
 STILL_m_s = 6.0
 """Speed of a falling crown through the air, at which its drag is taken."""
 
@@ -56,10 +60,9 @@ def rod_of(planned: Planned) -> Rods:
     )
 
 
-def shutting_pull(left_m: float, right_m: float, share: float) -> float:
+def shutting_pull(left_m: Thick, right_m: Thick, share: float) -> Thick:
     """Side speed the shutting face gives towards the thicker end, in shares of the fall's speed (indicative)."""
-    thick = left_m + right_m
-    return share * (left_m - right_m) / thick if thick > 0 else 0.0
+    return share * (left_m - right_m) / (left_m + right_m + NOTHING_m)
 
 
 def widened(rods: Rods, count: int) -> Rods:

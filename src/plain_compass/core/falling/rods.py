@@ -125,7 +125,6 @@ class Falls:
         broke_by: index into ``BROKE_BY``.
         time_s: from letting go to the ground.
         rate_rad_s: turning speed at the end.
-        end_rad: whole tilt at the end.
         side_rad: side angle psi at the end.
         tilt_rad: tilt phi in the plane of the lay at the end.
         turned_rad: how far left of the lay the plane of a row's own angles was turned: upright trees that fall free
@@ -139,7 +138,6 @@ class Falls:
     broke_by: NDArray[np.int8]
     time_s: Array
     rate_rad_s: Array
-    end_rad: Array
     side_rad: Array
     tilt_rad: Array
     turned_rad: Array
@@ -148,16 +146,21 @@ class Falls:
     def __len__(self) -> int:
         return len(self.fell)
 
+    @property
+    def end_rad(self) -> Array:
+        """Whole tilt at the end."""
+        return whole_rad(self.tilt_rad, self.side_rad)
+
 
 def joined(parts: list[Falls]) -> Falls:
     """Several sets of falls as one, in their order."""
     return Falls(*(np.concatenate([getattr(part, f.name) for part in parts]) for f in fields(Falls)))
 
 
-def stem_at(tilt_rad: Array, side_rad: Array, length_m: Array) -> tuple[Array, Array, Array]:
-    """(forward, left, up) of the point ``length_m`` up the stem."""
-    cos_side = np.cos(side_rad)
-    return (length_m * np.sin(tilt_rad) * cos_side, length_m * np.sin(side_rad), length_m * np.cos(tilt_rad) * cos_side)
+def whole_rad(tilt_rad: Array, side_rad: Array) -> Array:
+    """Tilt off upright, whatever the direction."""
+    found: Array = np.arccos(np.clip(np.cos(tilt_rad) * np.cos(side_rad), -1.0, 1.0))
+    return found
 
 
 def top_at(rods: Rods, tilt_rad: Array, side_rad: Array) -> tuple[Array, Array, Array]:
@@ -165,11 +168,14 @@ def top_at(rods: Rods, tilt_rad: Array, side_rad: Array) -> tuple[Array, Array, 
 
     e1 = (cos phi, 0, -sin phi), e2 = du/dpsi: a perfect hinge still lays a left-leaning top to the left.
     """
-    forward, left, up = stem_at(tilt_rad, side_rad, rods.length_m)
     sin, cos = np.sin(tilt_rad), np.cos(tilt_rad)
     aside, across = np.sin(side_rad), np.cos(side_rad)
-    x, y = rods.top_forward_m, rods.top_left_m
-    return forward + x * cos - y * sin * aside, left + y * across, up - x * sin - y * cos * aside
+    length, x, y = rods.length_m, rods.top_forward_m, rods.top_left_m
+    return (
+        length * sin * across + x * cos - y * sin * aside,
+        length * aside + y * across,
+        length * cos * across - x * sin - y * cos * aside,
+    )
 
 
 def turned(rods: Rods, left_rad: Array) -> Rods:
@@ -193,15 +199,20 @@ def turned(rods: Rods, left_rad: Array) -> Rods:
     )
 
 
-def tops_of(rods: Rods, falls: Falls) -> tuple[Array, Array, Array]:
-    """(forward, left, up) of each top where it came down, in the frame of its own cut."""
-    forward, left, up = top_at(turned(rods, falls.turned_rad), falls.tilt_rad, falls.side_rad)
-    cos, sin = np.cos(falls.turned_rad), np.sin(falls.turned_rad)
-    return forward * cos - left * sin, forward * sin + left * cos, up
+def place_of_tops(rods: Rods, tilt_rad: Array, side_rad: Array, turned_rad: Array) -> tuple[Array, Array]:
+    """(forward, left) of each top in the frame of its own cut, its angles counted in a plane turned to the left."""
+    forward, left, _ = top_at(turned(rods, turned_rad), tilt_rad, side_rad)
+    cos, sin = np.cos(turned_rad), np.sin(turned_rad)
+    return forward * cos - left * sin, forward * sin + left * cos
+
+
+def tops_of(rods: Rods, falls: Falls) -> tuple[Array, Array]:
+    """(forward, left) of each top where it came down, in the frame of its own cut."""
+    return place_of_tops(rods, falls.tilt_rad, falls.side_rad, falls.turned_rad)
 
 
 def bearing_error_deg(rods: Rods, falls: Falls) -> Array:
     """How far left of its cut's direction each top lies, as an angle at the stump; degrees."""
-    forward, left, _ = tops_of(rods, falls)
+    forward, left = tops_of(rods, falls)
     found: Array = np.degrees(np.arctan2(left, forward))
     return found

@@ -15,14 +15,14 @@ import numpy as np
 
 from ..balance import tree_mass
 from ..errors import InputError
-from ..loads import gust_on
+from ..loads import gust_on, loaded
 from ..paths import held, with_value
 from ..plan import Case, Planned, parts_of
 from ..polygon import Array
 from ..splitting import splitting_of, sweep_back_cut
 from ..stem import axis_at
 from ..wood import working_strength
-from .reckon import rod_of, widened
+from .reckon import rod_of, shutting_pull, widened
 from .rods import Rods
 from .sobol import MOST, normals
 
@@ -48,7 +48,6 @@ class Samples:
         rods: the falls, one row a sample.
         split_index: splitting index of each (indicative), shape (n,).
         break_index: bending of the lying stem over what it bears (indicative), shape (n,).
-        held_back_Nm: what a rope adds along the lay while the tree still stands, shape (n,).
         gains: energy gained on the way down over that of the plan, shape (n,).
     """
 
@@ -57,28 +56,19 @@ class Samples:
     rods: Rods
     split_index: Array
     break_index: Array
-    held_back_Nm: Array
     gains: Array
 
     def __len__(self) -> int:
         return len(self.rods)
 
 
-def slopes_of(planned: Planned, spreads: Mapping[str, float], *, whole: bool = True) -> dict[str, Slopes]:
-    """The slope of the fall's numbers for each input of the tree and its wood.
+def slopes_in_steps(planned: Planned, spreads: Mapping[str, float], *, whole: bool) -> Iterator[dict[str, Slopes]]:
+    """The slope of the fall's numbers for each input of the tree and its wood, input by input: each takes a while.
 
     Args:
         spreads: one standard deviation of each: paths of the tree in its own units, ``wood.*`` as shares.
         whole: follow what is cut into as well; without it only what moves the tree's mass.
     """
-    found: dict[str, Slopes] = {}
-    for more in slopes_in_steps(planned, spreads, whole=whole):
-        found |= more
-    return found
-
-
-def slopes_in_steps(planned: Planned, spreads: Mapping[str, float], *, whole: bool) -> Iterator[dict[str, Slopes]]:
-    """``slopes_of`` input by input, for who must not wait for all of them."""
     case, base = planned.case, _mass_numbers(planned.case)
     by_moment = _split_slopes(planned) if whole else (0.0, 0.0)
     for path, spread in spreads.items():
@@ -155,13 +145,9 @@ def _split_slopes(planned: Planned) -> tuple[float, float]:
     """Slope of the splitting index's logarithm with the centre's place ahead (a metre), and with mass (a share)."""
     parts, case = planned.parts, planned.case
     strength, loads, cut = working_strength(case.wood, case.tree.condition, case.constants), parts.loads, case.cut
-    found = []
+    pulled, found = loaded(parts.mass, loads), []
     for ahead_m, heavier in ((0.0, 0.0), (0.05, 0.0), (0.0, 0.05)):
-        mass = replace(
-            parts.mass,
-            com_forward_m=parts.mass.com_forward_m + ahead_m + loads.forward_Nm / parts.mass.weight_N,
-            mass_kg=parts.mass.mass_kg * (1 + heavier),
-        )
+        mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead_m, mass_kg=pulled.mass_kg * (1 + heavier))
         sweep = sweep_back_cut(
             parts.section, parts.face, parts.hinge, mass, strength, cut.back.step_m, case.constants, loads.following_Nm
         )
@@ -217,8 +203,7 @@ def samples_of(
     gains = np.exp(by["mass"] + by["up"])
     # A longer stem lies on what was reckoned for it and bends as the square of its length.
     bends = planned.parts.resting.break_index * np.exp(by["bends"] + 2.0 * by["length"])
-    rope = np.full(count, planned.parts.loads.forward_Nm)
-    return Samples(inputs, moved, rods, split, bends, rope, gains)
+    return Samples(inputs, moved, rods, split, bends, gains)
 
 
 def _most(slopes: Mapping[str, Slopes], room: int) -> list[str]:
@@ -285,4 +270,4 @@ def _thickness(planned: Planned, moved: Array, spread_m: float) -> tuple[Array, 
     uneven = (left - right) / (left + right)
     before = (cut.left_m - cut.right_m) / planned_both
     third = planned.parts.hinge.length_m / 6
-    return share * uneven, (left + right) / planned_both, third * (uneven - before)
+    return shutting_pull(left, right, share), (left + right) / planned_both, third * (uneven - before)

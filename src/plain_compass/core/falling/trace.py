@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 
 import numpy as np
 
 from ..polygon import Array
 from .falls import fall_all
-from .rods import Ends, Falls, Rods, top_at, turned
+from .motion import LEAST_COSINE, Spun, accelerations, spun
+from .rods import Ends, Falls, Rods, place_of_tops, turned, whole_rad
 
 FRAMES = 120
 STEPS_PER_FRAME = 3
@@ -55,8 +56,7 @@ class Trace:
     @property
     def whole_rad(self) -> Array:
         """Tilt off upright, whatever the direction."""
-        found: Array = np.arccos(np.cos(self.tilt_rad) * np.cos(self.side_rad))
-        return found
+        return whole_rad(self.tilt_rad, self.side_rad)
 
     def time_at(self, tilt_rad: float) -> float:
         """When it reaches a tilt."""
@@ -71,53 +71,55 @@ class Trace:
         return Pose(tilt, side, rate, self.turned_rad)
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class _Row:
-    """One row of the falls as plain numbers: a hundred times as quick to step as arrays of one."""
+    """One row of the falls as plain numbers: a hundred times as quick to step as arrays of one.
 
-    topples: float
-    ahead: float
-    left: float
-    wind_forward: float
-    wind_left: float
-    drag: float
+    Attributes:
+        stiff, plastic, break_rad: its hinge, over its inertia.
+    """
+
+    by: Spun[float]
     stiff: float
     plastic: float
     break_rad: float
+    pull: float
+    broke_rad: float
+
+    def holds_back(self, tilt_rad: float) -> float:
+        """What the hinge takes: min(K phi, M_p)(1 - (phi/phi_b)^2), over the inertia."""
+        return min(self.stiff * tilt_rad, self.plastic) * max(1.0 - (tilt_rad / self.break_rad) ** 2, 0.0)
 
 
-def _row(rods: Rods) -> _Row:
-    held = {f.name: float(getattr(rods, f.name)[0]) for f in fields(Rods)}
-    i = held["inertia_kg_m2"]
+def _row(rods: Rods, falls: Falls) -> _Row:
+    rods = turned(rods, falls.turned_rad)
+    inertia = float(rods.inertia_kg_m2[0])
     return _Row(
-        held["toppling_Nm"] / i,
-        held["ahead_Nm"] / i,
-        held["left_Nm"] / i,
-        held["wind_forward_Nm"] / i,
-        held["wind_left_Nm"] / i,
-        held["drag_kg_m2"] / i,
-        held["stiffness_Nm"] / i,
-        held["plastic_Nm"] / i,
-        held["break_rad"],
+        by=Spun(*(float(column[0]) for column in spun(rods))),
+        stiff=float(rods.stiffness_Nm[0]) / inertia,
+        plastic=float(rods.plastic_Nm[0]) / inertia,
+        break_rad=float(rods.break_rad[0]),
+        pull=float(rods.pull[0]) if falls.broke_by[0] == 0 else 0.0,
+        broke_rad=float(falls.broke_rad[0]),
     )
 
 
 def trace_of(rods: Rods, ends: Ends) -> tuple[Falls, Trace]:
     """Follow a single row from letting go to the ground."""
     falls = fall_all(rods, ends)
-    own = _row(turned(rods, falls.turned_rad))
-    start, broke, end = float(falls.start_rad[0]), float(falls.broke_rad[0]), float(falls.end_rad[0])
+    own = _row(rods, falls)
+    start, end = float(falls.start_rad[0]), float(falls.end_rad[0])
     whole_s = float(falls.time_s[0]) if falls.fell[0] else 0.0
     step = whole_s / FRAMES
     state: tuple[float, ...] = (start, 0.0, 0.0, 0.0)
-    holds = start < broke
+    holds = start < own.broke_rad
     frames = [(0.0, *state, 1.0 if holds else 0.0)]
     for frame in range(1, FRAMES + 1):
         for _ in range(STEPS_PER_FRAME):
-            state, holds = _carried(own, state, step / STEPS_PER_FRAME, broke, holds, rods, falls)
+            state, holds = _carried(own, state, step / STEPS_PER_FRAME, holds)
         frames.append((frame * step, *state, 1.0 if holds else 0.0))
     table = np.array(frames)
-    whole = np.arccos(np.cos(table[:, 1]) * np.cos(table[:, 2]))
+    whole = whole_rad(table[:, 1], table[:, 2])
     # The last frame is the end itself, and nothing before it lies lower.
     table[:, 1] = np.where(whole > end, np.minimum(table[:, 1], float(falls.tilt_rad[0])), table[:, 1])
     table[-1, 1:3] = float(falls.tilt_rad[0]), float(falls.side_rad[0])
@@ -125,17 +127,14 @@ def trace_of(rods: Rods, ends: Ends) -> tuple[Falls, Trace]:
     return falls, Trace(table[:, 0], table[:, 1], table[:, 2], rate, table[:, 5], float(falls.turned_rad[0]))
 
 
-def _carried(
-    own: _Row, state: tuple[float, ...], h: float, broke: float, holds: bool, rods: Rods, falls: Falls
-) -> tuple[tuple[float, ...], bool]:
+def _carried(own: _Row, state: tuple[float, ...], h: float, holds: bool) -> tuple[tuple[float, ...], bool]:
     """One step; where the hinge lets go within it the step is parted there."""
     after = _stepped(own, state, h, holds)
-    if not holds or after[0] < broke:
+    if not holds or after[0] < own.broke_rad:
         return after, holds
-    share = (broke - state[0]) / max(after[0] - state[0], 1e-12)
+    share = (own.broke_rad - state[0]) / max(after[0] - state[0], 1e-12)
     tilt, side, rate, _ = _stepped(own, state, h * share, True)
-    pull = float(rods.pull[0]) * rate if falls.broke_by[0] == 0 else 0.0
-    return _stepped(own, (tilt, side, rate, pull), h * (1 - share), False), False
+    return _stepped(own, (tilt, side, rate, own.pull * rate), h * (1 - share), False), False
 
 
 def _stepped(own: _Row, state: tuple[float, ...], h: float, holds: bool) -> tuple[float, ...]:
@@ -153,21 +152,16 @@ def _stepped(own: _Row, state: tuple[float, ...], h: float, holds: bool) -> tupl
 
 def _changes(own: _Row, state: tuple[float, ...], holds: bool) -> tuple[float, ...]:
     tilt, side, rate, across = state
-    sin, cos, s, c = math.sin(tilt), math.cos(tilt), math.sin(side), math.cos(side)
-    drag = own.drag * math.hypot(rate * c, across)
-    along = (own.topples * sin + own.wind_forward * cos) * c + own.ahead * cos - own.left * sin * s
+    s, c = math.sin(side), math.cos(side)
+    c = c if abs(c) > LEAST_COSINE else LEAST_COSINE
+    tilting, swinging = accelerations(own.by, (math.sin(tilt), math.cos(tilt), s, c), rate, across)
     if holds:
-        resists = min(own.stiff * tilt, own.plastic) * max(1.0 - (tilt / own.break_rad) ** 2, 0.0)
-        return rate, 0.0, along - resists - drag * rate, 0.0
-    c = c if abs(c) > 1e-3 else 1e-3
-    beside = (own.topples * s + own.left * c) * cos + own.wind_left * c - own.wind_forward * sin * s
-    tilting = along / (c * c) + (2.0 * s / c * across - drag) * rate
-    return rate, across, tilting, beside - drag * across - rate * rate * c * s
+        return rate, 0.0, tilting - own.holds_back(tilt), 0.0
+    return rate, across, tilting, swinging
 
 
 def top_of(rods: Rods, pose: Pose) -> tuple[float, float]:
     """(forward, left) of the top of a single row in a pose, in the frame of its own cut."""
-    plane = turned(rods, np.array([pose.turned_rad]))
-    forward, left, _ = top_at(plane, np.array([pose.tilt_rad]), np.array([pose.side_rad]))
-    cos, sin = math.cos(pose.turned_rad), math.sin(pose.turned_rad)
-    return float(forward[0]) * cos - float(left[0]) * sin, float(forward[0]) * sin + float(left[0]) * cos
+    angles = (np.array([angle]) for angle in (pose.tilt_rad, pose.side_rad, pose.turned_rad))
+    forward, left = place_of_tops(rods, *angles)
+    return float(forward[0]), float(left[0])
