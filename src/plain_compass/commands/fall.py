@@ -10,7 +10,7 @@ from ..core.errors import InputError
 from ..core.falling.nominal import BUTTS, nominal_fall
 from ..core.judge_fall import hit_chances
 from ..job.document import Job, TreePlan, assess_tree
-from ..job.fall import SAMPLES, SEED, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
+from ..job.fall import SAMPLES, SEED, WRONGS, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
 from ..job.files import write_atomically
 from ..job.units import chance_words
 
@@ -53,14 +53,8 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
     print(f"butt: {BUTTS[fall.butt]}")
     low, middle, high = (show(value, "aside") for value in fan.off_deg)
     print(f"of {len(fan.samples)} likely falls the middle lies {middle}, nine in ten between {low} and {high}")
-    for chance, words in (
-        (fan.sits_back, "sits back"),
-        (fan.stays_up, "does not go over"),
-        (fan.splits, "splits"),
-        (fan.lost_early, "loses its hinge before half way"),
-        (fan.hangs, "hangs"),
-        (fan.breaks, "breaks over the ground"),
-    ):
+    for chance in fan.wrongs:
+        words = job.speech.say(WRONGS[chance.key])
         print(f"  {words}: {chance_words(chance.share) if chance.share else 'never in these'}")
     for name, cost, chance in hit_chances(result, fan):
         print(f"  hits {name} ({cost}): {chance_words(chance.share)}")

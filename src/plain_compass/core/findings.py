@@ -204,15 +204,18 @@ SEEN = ("around.", "fork.", "defect.", "decay.", "balance.lean", "split.crack")
 """How the ids begin of what is seen and sounded on a tree rather than designed."""
 
 
+FALL = ("fall.",)
+"""The same of what the fall says."""
+
+
+def level_of_ids(findings: tuple[Finding, ...], beginnings: tuple[str, ...]) -> str:
+    """The worst level among findings by how their ids begin; unknown where there are none."""
+    return max((f.level for f in findings if f.id.startswith(beginnings)), key=LEVELS.index, default="unknown")
+
+
 def level_seen(findings: tuple[Finding, ...]) -> str:
     """The worst level among what the walk round found."""
-    levels = [f.level for f in findings if f.id.startswith(SEEN)]
-    return max(levels, key=LEVELS.index, default="unknown")
-
-
-def level_of_fall(findings: tuple[Finding, ...]) -> str:
-    """The worst level among what the fall says; unknown until it has been reckoned."""
-    return max((f.level for f in findings if f.id.startswith("fall.")), key=LEVELS.index, default="unknown")
+    return level_of_ids(findings, SEEN)
 
 
 def level_of_groups(findings: tuple[Finding, ...], groups: tuple[str, ...]) -> str:

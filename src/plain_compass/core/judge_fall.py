@@ -9,13 +9,11 @@ from typing import TYPE_CHECKING
 from .falling.fan import Chance, Fan
 from .falling.nominal import NominalFall
 from .findings import Finding, against, margin_of, phrase, stated, verdict_of, worst_first
-from .judge_ground import called
+from .judge_ground import called, escaped
 
 if TYPE_CHECKING:
     from .plan import Assessment, Planned
 
-NEVER_FROM, OFTEN = 0.001, 0.5
-"""Chance from which a target that must never be hit is a stop, and one from which any other is all but sure."""
 LEVELS_FROM = {
     "sits_back": (0.01, 0.10),
     "splits": (0.05, 0.25),
@@ -24,7 +22,8 @@ LEVELS_FROM = {
     "breaks": (0.10, 2.0),
 }
 """Chances from which each is a watch, and a stop; 2 is never."""
-MATTERS_FROM, NUISANCE_FROM = 0.02, 0.10
+TOLD_FROM = {"never": 0.001, "matters": 0.02, "nuisance": 0.10}
+"""By what it costs, the dearest first: the chance from which a target is told."""
 CLOSE_FROM = 0.05
 START_SPARE_DEG = 1.0
 """How much farther than the wedges are reckoned to the hinge may hold before it is told."""
@@ -70,16 +69,14 @@ def _drift(planned: Planned, fan: Fan) -> Finding:
         indicative=True,
         mark="lay",
     )
-    return found if use < 1 else replace(found, level="watch", margin=margin_of(use))
+    # Never worse than to watch: what a drift does is judged by what it hits.
+    return replace(found, margin=margin_of(use))
 
 
 def _targets(planned: Planned, fan: Fan) -> Finding:
     """The costliest thing that some of the falls hit, with its chance."""
     site = planned.case.site
-    hits = [(chance, site.obstacles[chance.index]) for chance in fan.hits]
-    order = ("never", "matters", "nuisance")
-    least = {"never": NEVER_FROM, "matters": MATTERS_FROM, "nuisance": NUISANCE_FROM}
-    told = [(chance, what) for chance, what in hits if what.cost in order and chance.share >= least[what.cost]]
+    told = [hit for hit in hit_chances(planned, fan) if hit[2].share >= TOLD_FROM[hit[1]]]
     if not told:
         if not site.obstacles:
             return stated(
@@ -101,24 +98,23 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
             indicative=True,
             mark="lay",
         )
-    chance, what = min(told, key=lambda pair: (order.index(pair[1].cost), -pair[0].share))
-    name = called(what).replace("{", "(").replace("}", ")").replace("[", "(").replace("]", ")")
-    level = "stop" if what.cost == "never" else "watch"
-    words = {"never": "which must never be hit", "matters": "which matters", "nuisance": "a nuisance"}[what.cost]
+    name, cost, chance = told[0]
+    level = "stop" if cost == "never" else "watch"
+    words = {"never": "which must never be hit", "matters": "which matters", "nuisance": "a nuisance"}[cost]
     more = f", and {len(told) - 1} more" if len(told) > 1 else ""
     return replace(
         stated(
             "fall.targets",
             "landing",
             level,
-            phrase(f"{{chance}} it hits {name}, {words}{more}.", chance=(chance.share, "chance")),
+            phrase(f"{{chance}} it hits {escaped(name)}, {words}{more}.", chance=(chance.share, "chance")),
             "Another lay, a stouter hinge, a better measured lean; the fan on the ground shows which side is short.",
             source="site",
             indicative=True,
             mark="lay",
         ),
         value=chance.share,
-        limit=least[what.cost],
+        limit=TOLD_FROM[cost],
         kind="ratio",
     )
 
@@ -164,7 +160,9 @@ CHANCES = {
 def _chances(fan: Fan) -> list[Finding]:
     """Each of the other ways in which it may go wrong, once it is worth telling."""
     found = []
-    for chance in (fan.sits_back, fan.splits, fan.lost_early, fan.hangs, fan.breaks):
+    for chance in fan.wrongs:
+        if chance.key not in CHANCES:
+            continue
         watch, stop = LEVELS_FROM[chance.key]
         group, text, change, mark = CHANCES[chance.key]
         level = "stop" if chance.share >= stop else "watch" if chance.share >= watch else "clear"
@@ -296,9 +294,9 @@ def _close(fan: Fan) -> list[Finding]:
 
 
 def hit_chances(planned: Planned, fan: Fan) -> tuple[tuple[str, str, Chance], ...]:
-    """(name, cost, chance) of everything that may be hit and costs something, the costliest first."""
-    order = ("never", "matters", "nuisance")
-    named = [
-        (called(what), what.cost, chance) for chance in fan.hits if (what := planned.case.site.obstacles[chance.index])
-    ]
-    return tuple(sorted((each for each in named if each[1] in order), key=lambda e: (order.index(e[1]), -e[2].share)))
+    """(name, cost, chance) of all that may be hit and costs something, the costliest first, then the likeliest."""
+    things, order = planned.case.site.obstacles, tuple(TOLD_FROM)
+    named = [(called(things[chance.index]), things[chance.index].cost, chance) for chance in fan.hits]
+    return tuple(
+        sorted((hit for hit in named if hit[1] in order), key=lambda hit: (order.index(hit[1]), -hit[2].share))
+    )

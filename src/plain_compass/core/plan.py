@@ -9,7 +9,7 @@ from .checks import check_case, check_cut_fits
 from .cut import Cut, Kit
 from .face import FaceGeometry, face_on
 from .findings import Finding, Verdict, verdict_of, worst_first
-from .ground import profile_on
+from .ground import Profile, profile_on
 from .hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, hinge_strength, hinge_use, rearmost_m
 from .judge import physics_findings
 from .judge_around import around_findings
@@ -46,6 +46,11 @@ class Case:
     constants: Indicative
     at: Place = field(default_factory=Place)
     rope: Rope = field(default_factory=Rope)
+
+    @property
+    def profile(self) -> Profile:
+        """The ground under the lay, as long as the tree."""
+        return profile_on(self.site, self.at, self.cut.lay_deg, self.tree.height_m)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -230,5 +235,4 @@ def _loads(case: Case) -> tuple[Gust, Rigging | None, Loads]:
 
 
 def _resting(case: Case, mass: Mass) -> Resting:
-    profile = profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m)
-    return resting_on(profile, case.tree, case.wood, mass, case.cut.height_m, case.constants)
+    return resting_on(case.profile, case.tree, case.wood, mass, case.cut.height_m, case.constants)

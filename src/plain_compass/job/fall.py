@@ -40,6 +40,18 @@ OWN_INPUTS = {
 }
 
 
+WRONGS = {
+    "sits_back": "sits back",
+    "stays_up": "does not go over",
+    "splits": "splits",
+    "lost_early": "loses its [hinge] early",
+    "hangs": "hangs",
+    "breaks": "breaks on the ground",
+}
+"""Each way in which a fall may go wrong, as it is said."""
+JSON_NAMES = {"lost_early": "hinge_lost_before_half_way"}
+
+
 def fan_for(plan: TreePlan, result: Assessment, samples: int = SAMPLES, seed: int = SEED, *, whole: bool = True) -> Fan:
     """The likely falls of one tree as it was measured."""
     return fan_of(result, fall_spreads(plan), cutting_spreads(), samples, seed, whole=whole)
@@ -94,12 +106,7 @@ def fall_to_plain(job: Job, plan: TreePlan, result: Assessment, fall: NominalFal
             "off_lay_m": _percentiles(fan.off_m),
             "reach_m": _percentiles(fan.reach_m),
             "chances": {
-                "sits_back": fan.sits_back.share,
-                "stays_up": fan.stays_up.share,
-                "splits": fan.splits.share,
-                "hinge_lost_before_half_way": fan.lost_early.share,
-                "hangs": fan.hangs.share,
-                "breaks": fan.breaks.share,
+                **{JSON_NAMES.get(chance.key, chance.key): chance.share for chance in fan.wrongs},
                 "hits": [
                     {"name": name, "cost": cost, "share": chance.share, "words": chance_words(chance.share)}
                     for name, cost, chance in hit_chances(result, fan)

@@ -60,10 +60,8 @@ class FallWatch(QObject):
         try:
             while time.perf_counter() < until and newest is None:
                 newest = next(self._steps)
-        except StopIteration:
-            self._timer.stop()
-        except PlainCompassError:
-            # A plan whose neighbour in some input does not hold together: it is judged without its fall.
+        except (StopIteration, PlainCompassError):
+            # Done; or a plan that does not hold together with some input moved, judged without its fall.
             self._timer.stop()
         if newest is not None:
             self._remember(*newest)

@@ -11,7 +11,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from ...core.findings import Finding, level_of_fall, level_of_groups, level_seen
+from ...core.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
 from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
@@ -131,7 +131,7 @@ class Window(QMainWindow):
         self.trail.show_level("ground", level_of_groups(result.findings, ("way_out", "landing")))
         self.trail.show_level("cut", result.verdict.level)
         self.trail.show_level("stages", level_of_groups(result.findings, ("split", "wedge", "bar")))
-        self.trail.show_level("fall", level_of_fall(result.findings))
+        self.trail.show_level("fall", level_of_ids(result.findings, FALL))
         self.trail.show_level("card", result.verdict.level)
         if not self.store.dragging:
             self.commands.refresh()

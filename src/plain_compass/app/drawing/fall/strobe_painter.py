@@ -9,12 +9,12 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 
 from ....core.falling.nominal import NominalFall
 from ....core.falling.trace import UPRIGHT, Pose
-from ....core.ground import profile_on
 from ....core.hang_up import crown_half_m
 from ....core.judge_ground import lying
 from ....core.landing import neighbours_on
 from ....core.polygon import Array
 from ..canvas import Canvas
+from ..ground.profile_painter import paint_ground
 from ..marks import paint_word
 from ..palette import fill, pen
 from ..scale import Scale, polygon
@@ -30,15 +30,9 @@ def strobe_scale(width: float, height: float, tree_m: float, low_m: float) -> Sc
     return Scale(px, QPointF(8 + left * px, height - foot - max(-low_m, 0.0) * px - 0.3 * px))
 
 
-def lowest_m(c: Canvas) -> float:
-    """The lowest ground along the lay, against the ground at the stump."""
-    case = c.result.case
-    return float(profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m).top_m.min())
-
-
 def paint_strobe(c: Canvas, box: QRectF, fall: NominalFall, pose: Pose, kept: Pose | None = None) -> None:
     """Ground, neighbours, ghosts, the path of the top, the tree as it is now; another design's stem dashed."""
-    _ground(c, box)
+    paint_ground(c, c.scale, box)
     _neighbours(c)
     _path(c, fall)
     for tilt in GHOSTS_DEG:
@@ -51,24 +45,6 @@ def paint_strobe(c: Canvas, box: QRectF, fall: NominalFall, pose: Pose, kept: Po
     _marks(c, fall)
 
 
-def _ground(c: Canvas, box: QRectF) -> None:
-    case = c.result.case
-    profile = profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m)
-    line = c.scale.side(np.column_stack([profile.along_m, profile.top_m]))
-    left, right = np.array([[box.left(), line[0, 1]]]), np.array([[box.right(), line[-1, 1]]])
-    whole = np.vstack([left, line, right, [[box.right(), box.bottom()], [box.left(), box.bottom()]]])
-    c.painter.setPen(Qt.PenStyle.NoPen)
-    c.painter.setBrush(fill(c.palette.paper))
-    c.painter.drawPolygon(polygon(whole))
-    c.hatch(whole, c.palette.line, 9)
-    c.painter.setPen(pen(c.palette.ink, 1.6))
-    c.painter.drawPolyline(polygon(np.vstack([left, line, right])))
-    half = c.result.parts.section.diameter_m / 2
-    c.painter.setBrush(fill(c.palette.sapwood))
-    c.painter.setPen(pen(c.palette.ink, 1.2))
-    c.painter.drawRect(QRectF(c.scale.point(-half, case.cut.height_m), c.scale.point(half, 0.0)))
-
-
 def _neighbours(c: Canvas) -> None:
     """Neighbours the crown may touch on this lay, as upright outlines."""
     case = c.result.case
@@ -76,7 +52,7 @@ def _neighbours(c: Canvas) -> None:
     for _, other, along, aside in neighbours_on(case.site, case.at, case.cut.lay_deg):
         if abs(aside) > other.radius_m + print_.crown_half_m or not -2 < along < print_.length_m + other.radius_m:
             continue
-        foot = float(np.interp(along, *_line(c)))
+        foot = float(np.interp(along, case.profile.along_m, case.profile.ground_m))
         top = c.scale.point(along - other.radius_m, foot + other.height_m)
         bottom = c.scale.point(along + other.radius_m, foot + max(other.base_m, 0.3))
         c.painter.setPen(pen(c.palette.quiet, 1.2, Qt.PenStyle.DashLine))
@@ -86,12 +62,6 @@ def _neighbours(c: Canvas) -> None:
         if other.name:
             name = QPointF((bottom.x() + top.x()) / 2, max(top.y() - 9, 36.0))
             paint_word(c.painter, name, other.name, c.palette)
-
-
-def _line(c: Canvas) -> tuple[Array, Array]:
-    case = c.result.case
-    profile = profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m)
-    return profile.along_m, profile.ground_m
 
 
 def _axis(c: Canvas, pose: Pose) -> tuple[float, float]:

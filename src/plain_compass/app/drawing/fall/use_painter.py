@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import TypeAlias
+
+import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
@@ -13,6 +17,8 @@ from ..palette import fill, font, pen
 
 Align = Qt.AlignmentFlag
 TO_DEG = 100.0
+At: TypeAlias = Callable[[float, float], QPointF]
+"""Where a tilt and a use lie in the plot."""
 
 
 def paint_use(
@@ -54,7 +60,7 @@ def paint_use(
     painter.drawLine(at(tilt_deg, 0), at(tilt_deg, MOST))
 
 
-def _curve(c: Canvas, at, result: Assessment, broke_deg: float, colour: str, style: Qt.PenStyle) -> None:  # type: ignore[no-untyped-def]  # noqa: ANN001
+def _curve(c: Canvas, at: At, result: Assessment, broke_deg: float, colour: str, style: Qt.PenStyle) -> None:
     """Up to where the hinge lets go; what it would have been after that is no longer there."""
     use = result.parts.use
     shown = [
@@ -69,8 +75,4 @@ def _curve(c: Canvas, at, result: Assessment, broke_deg: float, colour: str, sty
 
 
 def _use_at(result: Assessment, tilt_deg: float) -> float:
-    use = result.parts.use
-    at = min(max(tilt_deg, 0.0), float(use.tilt_deg[-1]))
-    index = min(int(at), len(use.use) - 2)
-    share = at - index
-    return float(use.use[index] + share * (use.use[index + 1] - use.use[index]))
+    return float(np.interp(tilt_deg, result.parts.use.tilt_deg, result.parts.use.use))

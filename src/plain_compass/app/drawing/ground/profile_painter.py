@@ -7,7 +7,6 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.findings import level_of
-from ....core.ground import profile_on
 from ....core.resting import BREAKS_TO_m
 from ..canvas import Canvas
 from ..marks import paint_word
@@ -31,28 +30,28 @@ def profile_scale(width: float, height: float, along_m: float, low_m: float, hig
 def paint_profile(c: Canvas, box: QRectF) -> None:
     """Ground, stump, stem, and what the numbers say about them."""
     case, lying = c.result.case, c.result.parts.resting
-    profile = profile_on(case.site, case.at, case.cut.lay_deg, case.tree.height_m)
+    profile = case.profile
     top = profile.top_m
     high = float(max(top.max(), (lying.lies_m + lying.thick_m).max(), case.cut.height_m))
     scale = profile_scale(box.width(), box.height(), float(profile.along_m[-1]), float(top.min()), high)
-    bottom = box.height()
-    line = scale.side(np.column_stack([profile.along_m, top]))
-    left = np.array([[0.0, line[0, 1]]])
-    right = np.array([[box.width(), line[-1, 1]]])
-    ground = np.vstack([left, line, right, [[box.width(), bottom], [0.0, bottom]]])
+    paint_ground(c, scale, box)
+    _stem(c, scale)
+    _ticks(c, scale, float(profile.along_m[-1]), box.height())
+    _words(c, scale)
+
+
+def paint_ground(c: Canvas, scale: Scale, box: QRectF) -> None:
+    """The ground along the lay across a whole drawing, and the stump on it."""
+    profile = c.result.case.profile
+    line = scale.side(np.column_stack([profile.along_m, profile.top_m]))
+    left, right = np.array([[box.left(), line[0, 1]]]), np.array([[box.right(), line[-1, 1]]])
+    ground = np.vstack([left, line, right, [[box.right(), box.bottom()], [box.left(), box.bottom()]]])
     c.painter.setPen(Qt.PenStyle.NoPen)
     c.painter.setBrush(fill(c.palette.paper))
     c.painter.drawPolygon(polygon(ground))
     c.hatch(ground, c.palette.line, 9)
     c.painter.setPen(pen(c.palette.ink, 1.6))
     c.painter.drawPolyline(polygon(np.vstack([left, line, right])))
-    _stump(c, scale)
-    _stem(c, scale)
-    _ticks(c, scale, float(profile.along_m[-1]), bottom)
-    _words(c, scale)
-
-
-def _stump(c: Canvas, scale: Scale) -> None:
     cut, half = c.result.case.cut.height_m, c.result.parts.section.diameter_m / 2
     c.painter.setPen(pen(c.palette.ink, 1.2))
     c.painter.setBrush(fill(c.palette.sapwood))

@@ -5,13 +5,14 @@ from __future__ import annotations
 import time
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QSlider, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
 
 from ....core.findings import Finding
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
 from ...frame.page import Picture
+from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 from .playback import Playback
 from .told import told
@@ -55,34 +56,21 @@ class FallPage(QWidget):
             view.tilted.connect(self.to_tilt)
 
     def _compose(self, commands: Commands) -> None:
-        self.play_button = commands.button("fall.play")
         row = QHBoxLayout()
         row.setContentsMargins(10, 4, 10, 4)
-        row.addWidget(self.play_button)
+        row.addWidget(commands.button("fall.play"))
         row.addWidget(self.slider, 1)
         row.addWidget(self.clock)
         for name in ("fall.keep", "fall.aim", "fall.export"):
-            button: QToolButton = commands.button(name)
-            row.addWidget(button)
+            row.addWidget(commands.button(name))
         top = QHBoxLayout()
         top.setSpacing(1)
         top.addWidget(self.strobe, 1)
         top.addWidget(self.fan, 1)
-        beside = QScrollArea()
-        beside.setObjectName("page")
-        body = QWidget()
-        body.setObjectName("page")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(12, 8, 8, 4)
-        column.addWidget(self.words)
-        column.addStretch()
-        beside.setWidget(body)
-        beside.setWidgetResizable(True)
-        beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         bottom = QHBoxLayout()
         bottom.setSpacing(1)
         bottom.addWidget(self.use, 1)
-        bottom.addWidget(beside, 1)
+        bottom.addWidget(scrolled(self.words), 1)
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(1)

@@ -5,12 +5,15 @@ from __future__ import annotations
 from html import escape
 
 from ....core.falling.nominal import BUTTS
-from ....job.fall import named_driver
+from ....job.fall import WRONGS, named_driver
 from ....job.units import chance_words
 from ....job.words import Speech
 from ...drawing.fall.strobe_painter import contact_words
 from ...frame.store import Snapshot
 from .playback import Design, Playback
+
+TOLD_FROM = 0.005
+"""Chance from which a way to go wrong stands in the table."""
 
 
 def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
@@ -18,16 +21,9 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
     fall, fan, show = design.fall, design.fan, speech.show
     low, middle, high = (show(value, "aside") for value in fan.off_deg)
     wrong = [
-        f"{words} {chance_words(chance.share)}"
-        for chance, words in (
-            (fan.sits_back, "sits back"),
-            (fan.stays_up, "does not go over"),
-            (fan.hangs, "hangs"),
-            (fan.breaks, "breaks on the ground"),
-            (fan.splits, "splits"),
-            (fan.lost_early, speech.say("loses its [hinge] early")),
-        )
-        if chance.share >= 0.005
+        f"{speech.say(WRONGS[chance.key])} {chance_words(chance.share)}"
+        for chance in fan.wrongs
+        if chance.share >= TOLD_FROM
     ]
     hung = fall.hangs_on is not None
     aimed = design.result.case.cut.aim_off_deg

@@ -5,25 +5,23 @@ from __future__ import annotations
 import math
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ...drawing.canvas import Canvas
 from ...drawing.curve_painter import plot_box
 from ...drawing.fall.fan_painter import fan_scale, paint_fan, paint_fan_caption
-from ...drawing.fall.strobe_painter import lowest_m, paint_strobe, strobe_scale
+from ...drawing.fall.strobe_painter import paint_strobe, strobe_scale
 from ...drawing.fall.use_painter import TO_DEG, paint_use
-from ...drawing.palette import LIGHT, Palette, fill, font, pen
+from ...drawing.palette import fill, font, pen
 from ...drawing.scale import Scale
-from ...frame.page import Picture
+from ...frame.painted import PaintedView
 from ...frame.store import Store
 from .playback import Playback
 
-Align = Qt.AlignmentFlag
 
-
-class FallView(QWidget):
-    """Base: paper, a title, and the drawing once the fall is reckoned.
+class FallView(PaintedView):
+    """Base: the drawing once the fall is reckoned, and a title.
 
     Signals:
         tilted: a tilt in degrees that was asked for by dragging or keys.
@@ -35,7 +33,6 @@ class FallView(QWidget):
     def __init__(self, store: Store, playback: Playback, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.playback = store, playback
-        self.palette_in_use: Palette = LIGHT
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(self.title)
@@ -45,15 +42,14 @@ class FallView(QWidget):
         snapshot = self.store.snapshot
         return Canvas(painter, snapshot.result, scale, snapshot.speech, self.palette_in_use)
 
-    def draw(self, painter: QPainter) -> None:
-        """The drawing itself."""
+    def fall(self, painter: QPainter) -> None:
+        """The fall that is reckoned."""
         raise NotImplementedError
 
-    def paint(self, painter: QPainter) -> None:
-        """Title and drawing, on the screen or for copying."""
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    def draw(self, painter: QPainter) -> None:
+        """Fall and title."""
         if self.playback.now is not None:
-            self.draw(painter)
+            self.fall(painter)
         if not self.title:
             return
         painter.setFont(font(14, strong=True))
@@ -61,16 +57,6 @@ class FallView(QWidget):
         painter.fillRect(box, fill(self.palette_in_use.sheet))
         painter.setPen(pen(self.palette_in_use.ink))
         painter.drawText(QPointF(12, 20), self.title)
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Paper, then the drawing."""
-        with QPainter(self) as painter:
-            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
-            self.paint(painter)
-
-    def picture(self) -> Picture:
-        """For copying."""
-        return Picture(self.size(), self.paint)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """A degree on or back; ten with Shift."""
@@ -108,11 +94,10 @@ class StrobeView(FallView):
 
     def scale_now(self) -> Scale:
         """The scale that holds the upright tree and its length."""
-        tree = self.store.snapshot.plan.tree.height_m
-        low = lowest_m(Canvas(QPainter(), self.store.snapshot.result, Scale(1, QPointF()), self.store.snapshot.speech))
-        return strobe_scale(self.width(), self.height(), tree, low)
+        case = self.store.snapshot.result.case
+        return strobe_scale(self.width(), self.height(), case.tree.height_m, float(case.profile.top_m.min()))
 
-    def draw(self, painter: QPainter) -> None:
+    def fall(self, painter: QPainter) -> None:
         """Ghosts and the tree."""
         play = self.playback
         assert play.now is not None
@@ -130,7 +115,7 @@ class FanView(FallView):
 
     title = "From above, with likely tops"
 
-    def draw(self, painter: QPainter) -> None:
+    def fall(self, painter: QPainter) -> None:
         """Site, fan, chances."""
         play, plan = self.playback, self.store.snapshot.plan
         assert play.now is not None
@@ -145,7 +130,7 @@ class UseView(FallView):
 
     title = ""
 
-    def draw(self, painter: QPainter) -> None:
+    def fall(self, painter: QPainter) -> None:
         """The curves."""
         play = self.playback
         assert play.now is not None

@@ -3,32 +3,30 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
 from ...drawing.canvas import Canvas
 from ...drawing.ground.profile_painter import paint_profile
-from ...drawing.palette import LIGHT, Palette, fill, font, pen
+from ...drawing.palette import font, pen
 from ...drawing.scale import Scale
-from ...frame.page import Picture
+from ...frame.painted import PaintedView
 from ...frame.store import Store
 
 HEIGHT = 138
 
 
-class ProfileView(QWidget):
+class ProfileView(PaintedView):
     """Follows the document; nothing to type here."""
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
-        self.palette_in_use: Palette = LIGHT
         self.setFixedHeight(HEIGHT)
         self.setAccessibleName("Ground along the lay, with the stem as it would lie")
 
-    def paint(self, painter: QPainter) -> None:
+    def draw(self, painter: QPainter) -> None:
         """The profile and its title."""
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         snapshot = self.store.snapshot
         scale = Scale(1.0, QPointF(0, 0))
         paint_profile(
@@ -37,13 +35,3 @@ class ProfileView(QWidget):
         painter.setPen(pen(self.palette_in_use.ink))
         painter.setFont(font(14, strong=True))
         painter.drawText(QPointF(12, 20), "Along the lay")
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Paper, then the profile."""
-        with QPainter(self) as painter:
-            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
-            self.paint(painter)
-
-    def picture(self) -> Picture:
-        """For copying."""
-        return Picture(self.size(), self.paint)

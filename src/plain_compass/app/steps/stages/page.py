@@ -5,7 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ....core.faults import FAULTS
 from ....core.findings import Finding
@@ -13,6 +13,7 @@ from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
 from ...frame.page import Picture
+from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 from .views import StageRow, StageView, SweepView
 from .walk import Walk
@@ -51,17 +52,6 @@ class StagesPage(QWidget):
     def _compose(self) -> None:
         label = QLabel("Mistake made here:")
         label.setFont(font(13))
-        body = QWidget()
-        body.setObjectName("page")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(12, 8, 12, 8)
-        column.addWidget(self.words)
-        column.addStretch()
-        beside = QScrollArea()
-        beside.setObjectName("page")
-        beside.setWidget(body)
-        beside.setWidgetResizable(True)
-        beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         top = QHBoxLayout()
         top.setContentsMargins(12, 6, 12, 6)
         top.addWidget(label)
@@ -69,7 +59,7 @@ class StagesPage(QWidget):
         right = QVBoxLayout()
         right.setSpacing(0)
         right.addLayout(top)
-        right.addWidget(beside, 1)
+        right.addWidget(scrolled(self.words), 1)
         holder = QWidget()
         holder.setObjectName("page")
         holder.setFixedWidth(BESIDE)
@@ -174,4 +164,4 @@ class StagesPage(QWidget):
 
     def pictures(self) -> tuple[Picture, ...]:
         """The large state, for copying."""
-        return (Picture(self.large.size(), self.large.paint),)
+        return (self.large.picture(),)

@@ -10,6 +10,7 @@ from ...drawing.marks import paint_arrow, paint_level, paint_slip
 from ...drawing.palette import LIGHT, Palette, fill, font, pen
 from ...drawing.stage_painter import paint_passes, paint_stage, paint_wedges, stage_scale
 from ...drawing.sweep_painter import chart_box, paint_sweep
+from ...frame.painted import PaintedView
 from .walk import Walk
 
 Align = Qt.AlignmentFlag
@@ -77,19 +78,17 @@ class StageRow(QWidget):
             super().keyPressEvent(event)
 
 
-class StageView(QWidget):
+class StageView(PaintedView):
     """The large drawing: what holds at the depth that is looked at, the bar's passes, wedges, the lay."""
 
     def __init__(self, walk: Walk, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.walk = walk
-        self.palette_in_use: Palette = LIGHT
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.setAccessibleName("Wood that still holds, from above")
 
-    def paint(self, painter: QPainter) -> None:
+    def draw(self, painter: QPainter) -> None:
         """The state, with the passes of a back cut and the wedges once they are in."""
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         walk, palette = self.walk, self.palette_in_use
         box = QRectF(self.rect()).adjusted(10, 44, -10, -22)
         scale = stage_scale(walk.result, box)
@@ -112,12 +111,6 @@ class StageView(QWidget):
             Align.AlignRight,
             "dashed, with numbers: passes of the bar",
         )
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Paper, then the state."""
-        with QPainter(self) as painter:
-            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
-            self.paint(painter)
 
 
 class SweepView(QWidget):

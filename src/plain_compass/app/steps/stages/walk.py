@@ -29,29 +29,35 @@ class Walk:
         """The states as planned, and from the one at which a mistake is made as it leaves them."""
         self.stages: tuple[Stage, ...] = stages_of(self.planned)
         self.sweep: Sweep = sweep_of(self.planned)
-        if self.played is None or self.played.result is None:
+        self._before = self._after = (self.planned, bar_plan_of(self.planned))
+        wrong = self.played.result if self.played is not None else None
+        if wrong is None:
             return
-        after, at = stages_of(self.played.result), self.made_at
-        self.stages = (*self.stages[:at], *after[at:])
-        self.sweep = followed_by(self.sweep, sweep_of(self.played.result), at - 1)
+        self._after = (wrong, bar_plan_of(wrong))
+        self.stages = (*self.stages[: self.made_at], *stages_of(wrong)[self.made_at :])
+        self.sweep = followed_by(self.sweep, sweep_of(wrong), self.made_at - 1)
+
+    @property
+    def _here(self) -> tuple[Assessment, BarPlan]:
+        """The plan at the depth that is looked at, as it was made or with the mistake in it, and the bar's passes."""
+        return self._after if self.number >= self.made_at else self._before
 
     @property
     def result(self) -> Assessment:
-        """The plan at the depth that is looked at: as it was made, or with the mistake in it."""
-        wrong = self.played is not None and self.number >= self.made_at
-        return self.played.result if wrong and self.played and self.played.result else self.planned
+        """The plan at the depth that is looked at."""
+        return self._here[0]
 
     @property
     def passes(self) -> BarPlan:
         """The bar's passes there."""
-        return bar_plan_of(self.result)
+        return self._here[1]
 
     def follow(self, result: Assessment) -> None:
         """Another plan; the place in it stays where it was, as far as it goes."""
-        same, self.planned = result.case is self.planned.case, result
-        if same:
+        if result.case is self.planned.case:
             # Only what is judged beside it, such as its fall, has come: the states are what they were.
             return
+        self.planned = result
         self._play()
 
     def set_fault(self, key: str) -> None:
