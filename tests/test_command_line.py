@@ -191,6 +191,12 @@ def test_fall_refuses_what_it_cannot_draw(wrong: list[str], capsys: pytest.Captu
     assert wrong[0].removeprefix("--") in capsys.readouterr().err
 
 
+def test_a_fan_in_longitude_and_latitude_wants_an_origin(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    plan = tmp_path / "fan.geojson"
+    assert main(["fall", "demo", "--samples", "64", "--geojson", str(plan), "--positions"]) == 2
+    assert "states no origin" in capsys.readouterr().err and not plan.exists()
+
+
 def test_assess_tells_of_the_fall_too(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["assess", "demo", "--tree", "WH-24", "--json"]) == 0
     ids = {f["id"] for f in json.loads(capsys.readouterr().out)["findings"]}

@@ -18,8 +18,7 @@ from ..core.judge_fall import hit_chances, with_fall
 from ..core.plan import Assessment
 from ..core.site import Place
 from .document import Job, TreePlan
-from .geojson import LOCAL, POSITIONS
-from .projection import origin_of
+from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
 from .spreads import cutting_spreads, fall_spreads, named_input
 from .units import chance_words
 
@@ -183,14 +182,14 @@ def fan_outline(fan: Fan, lay_deg: float, points: int = 16) -> list[tuple[float,
 
 
 def fan_geojson(job: Job, plan: TreePlan, result: Assessment, fan: Fan, *, positions: bool = False) -> str:
-    """The fan and the middle of it as a FeatureCollection, in local metres or longitude and latitude."""
-    origin = origin_of(job.site) if positions else None
+    """The fan and the middle of it as a FeatureCollection, in local metres or longitude and latitude.
+
+    Raises GeoJsonError when positions are wanted and the job states no origin.
+    """
+    origin = wanted_origin(job.site, positions=positions)
 
     def pair(east: float, north: float) -> list[float]:
-        place = Place(plan.at.east_m + east, plan.at.north_m + north)
-        if origin is None:
-            return [round(place.east_m, 3), round(place.north_m, 3)]
-        return [round(degrees, 9) for degrees in origin.position(place.east_m, place.north_m)]
+        return coordinates_of(Place(plan.at.east_m + east, plan.at.north_m + north), origin)
 
     lay = result.case.cut.lay_deg
     outline = fan_outline(fan, lay)

@@ -57,6 +57,26 @@ class Imported:
     assumed: tuple[str, ...] = ()
 
 
+def wanted_origin(site: Site, *, positions: bool) -> Origin | None:
+    """The origin to write longitude and latitude about; None for local metres.
+
+    Raises GeoJsonError when positions are wanted and the job states no origin.
+    """
+    origin = origin_of(site) if positions else None
+    if positions and origin is None:
+        raise GeoJsonError(
+            "The job states no origin, so there is no longitude and latitude; type it on the tree sheet."
+        )
+    return origin
+
+
+def coordinates_of(place: Place | SpotHeight, origin: Origin | None) -> list[float]:
+    """A place as the format has it."""
+    if origin is None:
+        return [round(place.east_m, DECIMALS), round(place.north_m, DECIMALS)]
+    return [round(degrees, 9) for degrees in origin.position(place.east_m, place.north_m)]
+
+
 def site_geojson(job: Job, *, positions: bool = False) -> str:
     """The job's obstacles, spot heights and trees as a FeatureCollection.
 
@@ -65,16 +85,10 @@ def site_geojson(job: Job, *, positions: bool = False) -> str:
 
     Raises GeoJsonError when positions are wanted and the job states no origin.
     """
-    origin = origin_of(job.site) if positions else None
-    if positions and origin is None:
-        raise GeoJsonError(
-            "The job states no origin, so there is no longitude and latitude; type it on the tree sheet."
-        )
+    origin = wanted_origin(job.site, positions=positions)
 
     def pair(place: Place | SpotHeight) -> list[float]:
-        if origin is None:
-            return [round(place.east_m, DECIMALS), round(place.north_m, DECIMALS)]
-        return [round(degrees, 9) for degrees in origin.position(place.east_m, place.north_m)]
+        return coordinates_of(place, origin)
 
     features = [_feature(obstacle, pair) for obstacle in job.site.obstacles]
     features += [
