@@ -5,11 +5,14 @@ BIN := .venv/bin
 RUNTIME := .venv/.runtime
 DEV := .venv/.dev
 OUT ?= docs/screenshots
+# The locks are complete (a test sees to it), so nothing is resolved: a resolver may want something newer than the lock.
+PIP := $(BIN)/python -m pip install --disable-pip-version-check --no-deps --require-hashes
 
 .PHONY: demo test install screenshots bench lint lock clean
 
-demo: $(RUNTIME)
+demo:
 	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
+		$(PYTHON) tools/system_libraries.py --display && $(MAKE) --no-print-directory install && \
 		$(BIN)/python tools/system_libraries.py --display && exec $(BIN)/plain-compass demo; \
 	else \
 		echo "There is no display here, so no window can open; run 'make screenshots' to render the demo's views to PNG instead."; \
@@ -22,20 +25,24 @@ $(RUNTIME): requirements/runtime.lock pyproject.toml
 	@$(PYTHON) -c 'import venv, ensurepip' 2>/dev/null || { echo "Python's venv is missing; get it with: apt-get install python3-venv"; exit 2; }
 	@[ -x $(BIN)/python ] || $(PYTHON) -m venv .venv
 	@echo "Installing Plain Compass into .venv (about half a minute, once) ..."
-	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/runtime.lock
+	@$(PIP) -r requirements/runtime.lock
 	@$(BIN)/python tools/link_package.py
+	@$(BIN)/python -m compileall -q src
 	@touch $@
 
 $(DEV): requirements/dev.lock $(RUNTIME)
 	@echo "Installing the tools of the tests (once) ..."
-	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.lock
+	@$(PIP) -r requirements/dev.lock
 	@touch $@
 
 screenshots: $(RUNTIME)
 	@$(BIN)/python tools/system_libraries.py
 	@$(BIN)/python tools/screenshots.py $(OUT)
 
-test: lint
+# What the machine itself must have is looked for before anything is fetched, and once more when Qt can be asked.
+test:
+	@$(PYTHON) tools/system_libraries.py --tests
+	@$(MAKE) --no-print-directory lint
 	@$(BIN)/python tools/system_libraries.py --tests
 	@$(BIN)/python tools/run_tests.py
 

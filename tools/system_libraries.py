@@ -1,13 +1,15 @@
 """Name the system libraries that are missing for the window, and install them where that is possible.
 
 Runs before anything of Qt is imported, with nothing but the standard library:
-``python tools/system_libraries.py [--display] [--tests]`` looks at the Qt plugins of the running interpreter.
-Exit status 0 when nothing is missing (any more), 3 when something still is.
+``python tools/system_libraries.py [--display] [--tests]`` looks at the Qt plugins of the running interpreter. Where Qt
+is not installed yet it asks the loader for every library a window is known to need, so that a bare machine is told at
+once and not after everything has been fetched. Exit status 0 when nothing is missing (any more), 3 when something is.
 """
 
 from __future__ import annotations
 
 import argparse
+import ctypes
 import os
 import re
 import shutil
@@ -26,6 +28,8 @@ PACKAGES = {
     "libdbus-1.so.3": "libdbus-1-3",
     "libfontconfig.so.1": "libfontconfig1",
     "libfreetype.so.6": "libfreetype6",
+    "libbrotlidec.so.1": "libbrotli1",
+    "libgssapi_krb5.so.2": "libgssapi-krb5-2",
     "libX11.so.6": "libx11-6",
     "libX11-xcb.so.1": "libx11-xcb1",
     "libxkbcommon.so.0": "libxkbcommon0",
@@ -52,11 +56,31 @@ OFFSCREEN = ("libqoffscreen.so",)
 DISPLAY = ("libqxcb.so",)
 
 
+def qt_folder() -> Path:
+    """Where Qt is in the running environment, if it is."""
+    return Path(sysconfig.get_paths()["purelib"]) / "PySide6" / "Qt"
+
+
+def _loads(name: str) -> bool:
+    try:
+        ctypes.CDLL(name)
+    except OSError:
+        return False
+    return True
+
+
+def foreseen_libraries(*, display: bool) -> list[str]:
+    """Libraries known to be needed that the loader does not find; for use before Qt is there to be asked."""
+    return [name for name in PACKAGES if (display or "xcb" not in name) and not _loads(name)]
+
+
 def missing_libraries(plugins: tuple[str, ...]) -> list[str]:
     """Libraries that the loader does not find for these platform plugins and for Qt's own libraries."""
-    qt = Path(sysconfig.get_paths()["purelib"]) / "PySide6" / "Qt"
+    qt = qt_folder()
+    if not qt.is_dir():
+        return foreseen_libraries(display=DISPLAY[0] in plugins)
     wanted = [qt / "plugins" / "platforms" / name for name in plugins]
-    wanted += [qt / "lib" / name for name in ("libQt6Gui.so.6", "libQt6Widgets.so.6", "libQt6Svg.so.6")]
+    wanted += [qt / "lib" / f"libQt6{name}.so.6" for name in ("Gui", "Widgets", "Svg", "Network")]
     found: set[str] = set()
     for file in wanted:
         if file.exists():
@@ -80,13 +104,9 @@ def install(packages: list[str]) -> bool:
     if os.geteuid() != 0 or not shutil.which("apt-get"):
         return False
     environment = os.environ | {"DEBIAN_FRONTEND": "noninteractive"}
-    for command in (
-        ["apt-get", "update", "-qq"],
-        ["apt-get", "install", "-y", "-qq", "--no-install-recommends", *packages],
-    ):
-        if subprocess.run(command, env=environment, stdout=subprocess.DEVNULL, check=False).returncode:
-            return False
-    return True
+    # What apt prints is left to be seen: fetching takes half a minute and more, and silence looks like a hang.
+    update, get = ["apt-get", "update", "-q"], ["apt-get", "install", "-y", "-q", "--no-install-recommends", *packages]
+    return all(subprocess.run(command, env=environment, check=False).returncode == 0 for command in (update, get))
 
 
 def main() -> int:
@@ -103,7 +123,8 @@ def main() -> int:
     print(
         f"Missing system libraries: {names}; installing them."
         if os.geteuid() == 0
-        else f"Missing system libraries: {names}; get them with: sudo apt-get install {names}"
+        else f"Missing system libraries: {names}; get them with: sudo apt-get install {names}",
+        flush=True,
     )
     if install(packages) and not missing_packages(missing_libraries(plugins), tests=arguments.tests):
         return 0

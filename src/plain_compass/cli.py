@@ -90,7 +90,9 @@ def main(argv: Sequence[str] | None = None) -> int:
     """Run the command line; returns the exit status."""
     arguments = _parser().parse_args(argv)
     try:
-        return int(arguments.run(arguments))
+        status = int(arguments.run(arguments))
+        sys.stdout.flush()  # here, so that a reader that has gone is met inside the try and not at exit
+        return status
     except PlainCompassError as error:
         print(str(error), file=sys.stderr)
         return 2

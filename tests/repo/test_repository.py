@@ -6,9 +6,12 @@ import os
 import re
 import subprocess
 import sys
+from importlib import metadata
 from pathlib import Path
 
 import pytest
+from packaging.requirements import Requirement
+from packaging.utils import canonicalize_name
 from PySide6.QtGui import QFontDatabase
 from pytestqt.qtbot import QtBot
 
@@ -83,10 +86,69 @@ def test_missing_system_libraries_are_named_before_qt_is_imported() -> None:
     assert "import PySide6" not in source
 
 
-def test_continuous_integration_runs_the_readmes_test_command_and_nothing_of_its_own() -> None:
+def test_continuous_integration_runs_the_readmes_test_command_as_on_a_machine_of_nobodys() -> None:
     lines = [line for line in (ROOT / ".ci/run").read_text().splitlines() if line and not line.startswith("#")]
     assert lines[-1] == "make test"
-    assert len(lines) == 3
+    assert "unset PYTHONUNBUFFERED PYTHONDONTWRITEBYTECODE" in lines and "rm -rf .venv" in lines
+    assert len(lines) == 5
+
+
+def _pinned(name: str) -> set[str]:
+    text = (ROOT / "requirements" / f"{name}.lock").read_text()
+    return set(re.findall(r"^([a-z0-9-]+)==", text, re.MULTILINE))
+
+
+def _asked_for(name: str) -> list[Requirement]:
+    lines = (ROOT / "requirements" / f"{name}.in").read_text().splitlines()
+    return [Requirement(line) for line in lines if line and not line.startswith("-")]
+
+
+def _closure(wanted: list[Requirement]) -> set[str]:
+    """Names of everything the requirements ask for, and of what that asks for, extras included."""
+    seen: set[tuple[str, str]] = set()
+    while wanted:
+        asked = wanted.pop()
+        name = canonicalize_name(asked.name)
+        for extra in {"", *asked.extras}:
+            if (name, extra) in seen:
+                continue
+            seen.add((name, extra))
+            for line in metadata.requires(name) or ():
+                needed = Requirement(line)
+                if needed.marker is None or needed.marker.evaluate({"extra": extra}):
+                    wanted.append(needed)
+    return {name for name, _ in seen}
+
+
+@pytest.mark.parametrize("name", ["runtime", "dev"])
+def test_locks_are_complete_so_that_nothing_needs_to_be_resolved(name: str) -> None:
+    """The lock is installed without its dependencies being followed; what it leaves out would be missing."""
+    wanted = _asked_for(name) + (_asked_for("runtime") if name == "dev" else [])
+    assert _closure(wanted) <= _pinned(name)
+    assert "--no-deps --require-hashes" in (ROOT / "Makefile").read_text()
+
+
+def test_what_is_installed_agrees_with_itself() -> None:
+    told = subprocess.run([sys.executable, "-m", "pip", "check"], capture_output=True, text=True, check=False)
+    assert told.returncode == 0, told.stdout
+
+
+def _without_qt(code: str) -> str:
+    tool = f"import sys; sys.path.insert(0, {str(ROOT / 'tools')!r}); import system_libraries as tool; "
+    told = subprocess.run([sys.executable, "-c", tool + code], capture_output=True, text=True, check=True)
+    return told.stdout.strip()
+
+
+def test_what_the_machine_lacks_is_known_before_qt_is_installed() -> None:
+    """On a bare machine the loader is asked for each library, so nothing has to be fetched first."""
+    nothing = "tool.qt_folder = lambda: tool.Path('/nowhere'); tool._loads = lambda name: 'cursor' not in name; "
+    assert _without_qt(nothing + "print(tool.missing_libraries(tool.DISPLAY))") == "['libxcb-cursor.so.0']"
+    assert _without_qt(nothing + "print(tool.missing_libraries(tool.OFFSCREEN))") == "[]"
+
+
+def test_the_machine_is_looked_at_before_anything_is_fetched() -> None:
+    recipe = (ROOT / "Makefile").read_text().split("\ntest:", 1)[1]
+    assert recipe.index("system_libraries.py --tests") < recipe.index("lint")
 
 
 def test_the_decisions_give_every_dependency_its_reason() -> None:
