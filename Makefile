@@ -5,10 +5,11 @@ BIN := .venv/bin
 RUNTIME := .venv/.runtime
 DEV := .venv/.dev
 OUT ?= docs/screenshots
+ROUNDS ?= 200
 # The locks are complete (a test sees to it), so nothing is resolved: a resolver may want something newer than the lock.
 PIP := $(BIN)/python -m pip install --disable-pip-version-check --no-deps --require-hashes
 
-.PHONY: demo test install screenshots bench lint lock clean
+.PHONY: demo test install screenshots bench lint lock clean kill
 
 demo:
 	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
@@ -62,3 +63,7 @@ lock:
 
 clean:
 	rm -rf .venv build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis
+
+kill: $(DEV)
+	@$(BIN)/python tools/system_libraries.py
+	@$(BIN)/python tools/kill_rounds.py --rounds $(ROUNDS)

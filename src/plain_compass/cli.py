@@ -130,7 +130,8 @@ def _open(arguments: argparse.Namespace) -> int:
 
 def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noqa: ANN202
     from .job.demo import demo_job
-    from .job.files import JobFileError, read_job
+    from .job.disk import JobFileError
+    from .job.files import read_job
 
     is_demo = str(arguments.file) == "demo" and not arguments.file.exists()
     job = demo_job() if is_demo else read_job(arguments.file).job

@@ -21,9 +21,9 @@ from plain_compass.app.steps.card.pdf import write_card
 from plain_compass.app.steps.card.tape_strip import places_of, write_strip
 from plain_compass.core.tape import bark_tape
 from plain_compass.job.demo import demo_job
+from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import Job, assess_tree, with_plan
 from plain_compass.job.edits import set_value
-from plain_compass.job.files import JobFileError
 from plain_compass.job.words import glossary
 
 

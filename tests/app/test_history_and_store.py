@@ -13,8 +13,9 @@ from plain_compass.app.frame.history import History, State
 from plain_compass.app.frame.recovery import Recovery
 from plain_compass.app.frame.store import Store
 from plain_compass.job.demo import demo_job
+from plain_compass.job.disk import JobFileError
 from plain_compass.job.edits import add_tree
-from plain_compass.job.files import JobFileError, Opened, read_job
+from plain_compass.job.files import Opened, read_job
 
 
 def state(name: str) -> State:

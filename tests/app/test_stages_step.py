@@ -19,7 +19,7 @@ from plain_compass.app.steps.cut.page import CutPage
 from plain_compass.app.steps.stages.page import StagesPage
 from plain_compass.core.cuts.form import CutForm
 from plain_compass.core.site import Site
-from plain_compass.job.tables import practices
+from plain_compass.job.tables import forget_tables, practices
 
 Left = Qt.MouseButton.LeftButton
 
@@ -236,4 +236,4 @@ def test_practices_are_read_saved_and_taken_in(window: Window, tmp_path: Path, m
     dialog.add()
     assert "mine.json" in window.message.text()
     dialog.accept()
-    practices.cache_clear()
+    forget_tables()

@@ -401,7 +401,7 @@ def test_unsaved_work_is_brought_back_into_the_window(window: Window, tmp_path: 
     lost = Recovery(tmp_path / "recovery")
     lost.keep(read_job_with_notes(tmp_path), {}, None)
     lost.close(keep=True)
-    sentence = window.autosave.take_up()
+    sentence = window.kept.at_start(None, asked_for=False)
     assert "brought back" in sentence
     assert window.store.snapshot.plan.notes == "from before the crash"
     assert window.store.unsaved

@@ -27,7 +27,7 @@ from plain_compass.core.suggest import suggest
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.practice_files import PracticeError, practice_from, practice_text
-from plain_compass.job.tables import disagreements, practices
+from plain_compass.job.tables import disagreements, forget_tables, practices
 
 
 def with_bar(bar_m: float, diameter: float = 0.4, **cut: object) -> Assessment:
@@ -224,7 +224,7 @@ def test_cuts_suggest_and_practices_answer(
     capsys: pytest.CaptureFixture[str], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
-    practices.cache_clear()
+    forget_tables()
     assert main(["cuts"]) == 0
     assert "slot lock  (specialist)" in capsys.readouterr().out
     assert main(["suggest", "demo", "--tree", "WH-18", "--json"]) == 0
@@ -236,11 +236,11 @@ def test_cuts_suggest_and_practices_answer(
     raw = json.loads(mine.read_text()) | {"key": "mine", "name": "My own"}
     mine.write_text(json.dumps(raw))
     assert main(["practices", "--add", str(mine)]) == 0
-    practices.cache_clear()
+    forget_tables()
     assert practices()["mine"].name == "My own"
     assert main(["practices", "--json"]) == 0
     assert len(json.loads(capsys.readouterr().out.split("\n", 2)[2])["disagreements"]) == 11
-    practices.cache_clear()
+    forget_tables()
 
 
 def test_numbers_of_a_sweep_are_finite() -> None:

@@ -21,10 +21,11 @@ from builders import one_tree_job
 from plain_compass.core.errors import InputError
 from plain_compass.core.paths import held, with_value
 from plain_compass.core.tree import ShellReading
+from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import VERSION, Job, TreePlan, assess_tree, with_plan
 from plain_compass.job.edits import add_tree, new_job, remove_tree, rename_tree, set_value
 from plain_compass.job.fields import choice_at, quantity_at
-from plain_compass.job.files import JobFileError, job_text, merged, parse_job, read_job, write_job
+from plain_compass.job.files import job_text, merged, parse_job, read_job, write_job
 from plain_compass.job.schema import json_schema
 
 
@@ -255,7 +256,8 @@ def test_a_full_disk_loses_nothing(tmp_path: Path) -> None:
     before = path.read_bytes()
     child = (
         "import sys\nfrom pathlib import Path\n"
-        "from plain_compass.job.demo import demo_job\nfrom plain_compass.job.files import JobFileError, write_job\n"
+        "from plain_compass.job.demo import demo_job\nfrom plain_compass.job.disk import JobFileError\n"
+        "from plain_compass.job.files import write_job\n"
         "try:\n    write_job(Path(sys.argv[1]), demo_job())\n"
         "except JobFileError as error:\n    print(error)\n    sys.exit(7)\n"
     )

@@ -70,14 +70,14 @@ def test_a_persons_own_constants_overlay_the_shipped_ones(tmp_path: Path, monkey
     own.mkdir()
     (own / "indicative.toml").write_text("[wedges]\nblow_efficiency = 0.5\nnew_key = 1\n")
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path))
-    tables.indicative.cache_clear()
+    tables.forget_tables()
     try:
         found = tables.indicative()
         assert found.blow_efficiency == 0.5
         assert found.wedge_friction == 0.25
     finally:
         monkeypatch.undo()
-        tables.indicative.cache_clear()
+        tables.forget_tables()
     assert tables.indicative().blow_efficiency == 0.6
 
 

@@ -11,7 +11,9 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 
 from ..core.errors import PlainCompassError
 from ..job.demo import demo_job
+from ..job.disk import file_name
 from ..job.files import Opened, read_job
+from ..job.tables import table_troubles
 from .drawing.palette import FAMILY, font, load_fonts
 from .frame.commands import Command, Commands
 from .frame.page import PageFactory
@@ -95,7 +97,7 @@ def _step_commands(window: Window) -> list[Command]:
 
 def ask_card(window: Window, strip: bool = False) -> str:
     """Where to write the card; empty for nowhere."""
-    name = f"{window.store.tree_id}{'-tape' if strip else ''}.pdf"
+    name = f"{file_name(window.store.tree_id, 'tree')}{'-tape' if strip else ''}.pdf"
     return QFileDialog.getSaveFileName(window, "Card as PDF", str(Path.home() / name), "PDF (*.pdf)")[0]
 
 
@@ -146,6 +148,25 @@ def _first_job(path: Path | None, demo: bool, settings: Settings) -> tuple[Opene
         return Opened(demo_job()), None, f"The last job could not be opened: {error}"
 
 
+def start(path: Path | None, settings: Settings, recovery: Recovery, *, demo: bool = False) -> Window:
+    """The window, shown, on the file asked for, the demo or the last job, with unsaved work brought back."""
+    opened, used, trouble = _first_job(path, demo, settings)
+    window = make_window(opened, used, settings, recovery)
+    if used is not None:
+        settings.used(used)
+    geometry = settings.geometry()
+    if geometry is None or not window.restoreGeometry(geometry):
+        window.resize(1280, 800)
+    window.show()
+    brought_back = window.kept.at_start(used, asked_for=demo or path is not None)
+    troubles = [*filter(None, [trouble]), *settings.troubles, *table_troubles(), *window.autosave.recovery.troubles]
+    if troubles:
+        window.message.refuse(" ".join([*troubles, *filter(None, [brought_back])]))
+    elif brought_back:
+        window.message.tell(brought_back)
+    return window
+
+
 def run(path: Path | None = None, *, demo: bool = False) -> int:
     """Open the window and stay until it is closed."""
     if not has_display():
@@ -153,18 +174,6 @@ def run(path: Path | None = None, *, demo: bool = False) -> int:
     # Ctrl+C in the terminal ends the program at once; unsaved work is on disk already.
     signal.signal(signal.SIGINT, signal.SIG_DFL)
     app = application()
-    settings = Settings()
-    opened, used, trouble = _first_job(path, demo, settings)
-    window = make_window(opened, used, settings, Recovery(settings.recovery_folder()))
-    if used is not None:
-        settings.used(used)
-    geometry = settings.geometry()
-    if geometry is None or not window.restoreGeometry(geometry):
-        window.resize(1280, 800)
-    window.show()
-    brought_back = "" if path else window.autosave.take_up()
-    if trouble:
-        window.message.refuse(trouble)
-    elif brought_back:
-        window.message.tell(brought_back)
+    window = start(path, Settings(), Recovery(Settings.recovery_folder()), demo=demo)
+    window.raise_()
     return app.exec()

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 import json
-import sys
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -13,11 +12,11 @@ from ..core.cuts import NEVER_PLANNED, PARTS, forms_of
 from ..core.faults import FAULTS, play
 from ..core.stages import Stage, stages_of, sweep_of
 from ..core.suggest import Suggestion, suggest
+from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan, assess_tree
-from ..job.files import read_text, write_atomically
-from ..job.practice_files import practice_from, practice_text
+from ..job.practice_files import practice_text
 from ..job.report import plain
-from ..job.tables import disagreements, own_practices, practice_of, practices
+from ..job.tables import disagreements, practice_of, practices, take_practice_in
 from ..job.words import Speech
 
 
@@ -136,13 +135,7 @@ def _suggestion(each: Suggestion, speech: Speech) -> dict[str, object]:
 def schools(arguments: argparse.Namespace) -> int:
     """The practices and where they disagree; one written to a file, or taken in from one."""
     if arguments.add is not None:
-        practice = practice_from(read_text(arguments.add), arguments.add.name)
-        folder = own_practices()
-        folder.mkdir(parents=True, exist_ok=True)
-        if practice.key in practices() and not (folder / f"{practice.key}.json").exists():
-            print(f"{practice.key} is the key of a practice that ships; give yours another.", file=sys.stderr)
-            return 2
-        write_atomically(folder / f"{practice.key}.json", practice_text(practice))
+        practice = take_practice_in(arguments.add)
         print(f"{practice.name} can be chosen now.")
         return 0
     if arguments.save is not None:

@@ -6,7 +6,8 @@ import argparse
 import sys
 from pathlib import Path
 
-from ..job.files import read_job, read_text, write_atomically, write_job
+from ..job.disk import read_text, write_atomically
+from ..job.files import read_job, write_job
 from ..job.geojson import site_geojson
 from ..job.site_files import with_site_file
 

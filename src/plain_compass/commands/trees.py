@@ -7,8 +7,9 @@ import json
 from dataclasses import replace
 from pathlib import Path
 
+from ..job.disk import JobFileError, read_text, write_atomically
 from ..job.document import Job, TreePlan, assess_tree
-from ..job.files import JobFileError, read_job, read_text, write_atomically, write_job
+from ..job.files import read_job, write_job
 from ..job.readings_csv import readings_csv
 from ..job.report import plain
 from ..job.tree_list import export_csv, import_csv

@@ -1,25 +1,25 @@
-"""Job files on disk: atomic writing, unknown fields kept, broken and newer files refused untouched."""
+"""Job files: unknown fields kept, broken and newer files refused untouched, nothing read that could not be written."""
 
 from __future__ import annotations
 
 import json
-import os
-import tempfile
-from dataclasses import dataclass, field
+import math
+import re
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any, NoReturn
 
-from ..core.errors import InputError, PlainCompassError
+from ..core.errors import InputError
+from .disk import JobFileError, content_hash, decoded, read_bytes, write_atomically
 from .document import FORMAT, VERSION, Job, assess_tree
 from .migrate import migrated
 from .reading_checks import check_readings
 from .schema import DocumentError, job_from_plain, job_to_plain
 
-LARGEST_BYTES = 50_000_000
-
-
-class JobFileError(PlainCompassError):
-    """A job file that cannot be read or written; the text is one sentence that names the file."""
+MOST_DIGITS = 400
+DEEPEST = 60
+"""Levels of nesting that are read: ours has eight, and what is kept of unknown fields has to be written again."""
+_HALF = re.compile("[\\ud800-\\udfff]")
 
 
 @dataclass(frozen=True)
@@ -29,16 +29,19 @@ class Opened:
     Attributes:
         raw: the file's own content, so that fields this version does not know are written back.
         unknown: paths of those fields.
+        hash: of the file's content, to tell later whether somebody else has written it; empty where there is no file.
     """
 
     job: Job
     raw: dict[str, Any] = field(default_factory=dict)
     unknown: tuple[str, ...] = ()
+    hash: str = ""
 
 
 def read_job(path: Path) -> Opened:
     """Read a job file. Raises JobFileError with a sentence; the file itself is never touched."""
-    return parse_job(read_text(path), path.name)
+    content = read_bytes(path)
+    return replace(parse_job(decoded(content, path.name), path.name), hash=content_hash(content))
 
 
 def parse_job(text: str, name: str) -> Opened:
@@ -81,35 +84,52 @@ def _check_job(job: Job) -> None:
             raise DocumentError(f"{where}{error}") from None
 
 
-def read_text(path: Path) -> str:
-    """The content of a text file. Raises JobFileError with a sentence when it cannot be read."""
-    try:
-        if path.is_dir():
-            raise JobFileError(f"{path.name} is a folder, not a file.")
-        if path.stat().st_size > LARGEST_BYTES:
-            raise JobFileError(f"{path.name} is over 50 MB, which no file of ours is.")
-        return path.read_text(encoding="utf-8")
-    except FileNotFoundError:
-        raise JobFileError(f"{path.name} is not there: nothing was found at {path}.") from None
-    except UnicodeDecodeError as error:
-        raise JobFileError(f"{path.name} is not a text file (byte {error.start} is not UTF-8).") from None
-    except OSError as error:
-        raise JobFileError(f"{path.name} could not be read: {_reason(error)}.") from None
-
-
-def _reason(error: OSError) -> str:
-    return (error.strerror or str(error)).lower()
-
-
 def _refuse_constant(text: str) -> NoReturn:
     raise ValueError(text)
+
+
+def _finite(text: str) -> float:
+    """A number as written; one too large to be held would be read as endless and could never be written again."""
+    value = float(text)
+    if not math.isfinite(value):
+        raise ValueError(text)
+    return value
+
+
+def _whole(text: str) -> int:
+    if len(text) > MOST_DIGITS:
+        raise ValueError(f"{text[:12]}… ({len(text)} digits)")
+    return int(text)
+
+
+def _check_plain(raw: Any, name: str) -> None:
+    """Refuse what could be read but never be written again: text that is no Unicode, nesting without end."""
+    waiting: list[tuple[Any, str, int]] = [(raw, "", 0)]
+    while waiting:
+        value, path, depth = waiting.pop()
+        if depth > DEEPEST:
+            raise JobFileError(f"{name} is nested too deeply to be a job file.")
+        if isinstance(value, str):
+            _check_text(value, path, name)
+        elif isinstance(value, dict):
+            for key, each in value.items():
+                _check_text(key, path, name)
+                waiting.append((each, f"{path}.{key}" if path else key, depth + 1))
+        elif isinstance(value, list):
+            waiting += [(each, f"{path}[{i}]", depth + 1) for i, each in enumerate(value)]
+
+
+def _check_text(text: str, path: str, name: str) -> None:
+    if _HALF.search(text):
+        shown = ascii(text if len(text) <= 40 else text[:40])
+        raise JobFileError(f"{name}: {path or 'a field name'} is {shown}, half a character; accepted: whole text.")
 
 
 def _parsed(text: str, name: str) -> dict[str, Any]:
     if not text.strip():
         raise JobFileError(f"{name} is empty.")
     try:
-        raw = json.loads(text, parse_constant=_refuse_constant)
+        raw = json.loads(text, parse_constant=_refuse_constant, parse_float=_finite, parse_int=_whole)
     except json.JSONDecodeError as error:
         where = f"line {error.lineno}, column {error.colno}"
         raise JobFileError(f"{name} is broken at {where}: {error.msg.lower()}. It may have been cut short.") from None
@@ -119,6 +139,7 @@ def _parsed(text: str, name: str) -> dict[str, Any]:
         raise JobFileError(f"{name} is nested too deeply to be a job file.") from None
     if not isinstance(raw, dict):
         raise JobFileError(f"{name} is not a Plain Compass job: it should hold one object.")
+    _check_plain(raw, name)
     return raw
 
 
@@ -160,34 +181,19 @@ def job_text(job: Job, raw: dict[str, Any] | None = None) -> str:
     return json.dumps(merged(raw or {}, job_to_plain(job)), indent=2, ensure_ascii=False, allow_nan=False) + "\n"
 
 
-def write_job(path: Path, job: Job, raw: dict[str, Any] | None = None) -> None:
-    """Write a job file whole or not at all. Raises JobFileError with a sentence; an older file then stays as it was."""
-    write_atomically(path, job_text(job, raw))
+def write_job(path: Path, job: Job, raw: dict[str, Any] | None = None, *, over_read_only: bool = False) -> str:
+    """Write a job file whole or not at all; returns the hash of what the file holds now.
 
-
-def write_atomically(path: Path, content: str | bytes) -> None:
-    """Write beside the target, flush to disk, then put it in place in one step.
-
-    Raises JobFileError with a sentence; what was there before then stays as it was.
+    Raises JobFileError with a sentence; an older file then stays as it was.
     """
-    if path.is_dir():
-        raise JobFileError(f"{path.name} is a folder; a file name is wanted.")
-    temporary: Path | None = None
+    content = job_bytes(job, raw)
+    write_atomically(path, content, over_read_only=over_read_only)
+    return content_hash(content)
+
+
+def job_bytes(job: Job, raw: dict[str, Any] | None = None) -> bytes:
+    """The file's content as it goes to disk. Raises JobFileError when the document cannot be written at all."""
     try:
-        handle, temporary_name = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
-        temporary = Path(temporary_name)
-        with os.fdopen(handle, "wb") as stream:
-            stream.write(content.encode("utf-8") if isinstance(content, str) else content)
-            stream.flush()
-            os.fsync(stream.fileno())
-        if path.exists():
-            os.chmod(temporary, path.stat().st_mode & 0o777)
-        else:
-            os.chmod(temporary, 0o644)
-        os.replace(temporary, path)
-    except OSError as error:
-        if temporary is not None:
-            temporary.unlink(missing_ok=True)
-        raise JobFileError(
-            f"{path.name} could not be written: {_reason(error)}. What was there before is unchanged."
-        ) from None
+        return job_text(job, raw).encode("utf-8")
+    except (ValueError, TypeError, RecursionError) as error:
+        raise JobFileError(f"The job could not be written: {error}. Its file is unchanged.") from None

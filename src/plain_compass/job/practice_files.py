@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import json
+import re
 from dataclasses import asdict, fields
 from typing import Any
 
 from ..core.errors import PlainCompassError
 from ..core.practice import BORES, Practice
 
+KEY = re.compile(r"[a-z0-9-]{1,60}")
+NAME_LENGTH = 120
 ORDERS = ("roof first", "floor first")
 RANGES = {
     "face_depth_ratio": (0.05, 0.6),
@@ -41,6 +44,11 @@ def practice_from(text: str, name: str) -> Practice:
     for field in ("key", "name", "note"):
         if not isinstance(values.get(field), str) or not values[field].strip():
             raise PracticeError(f"{name}: {field} is {values.get(field)!r}; accepted: some words.")
+    if not KEY.fullmatch(values["key"]):
+        # The key becomes a file name, so nothing of a path may be in it.
+        raise PracticeError(f"{name}: key is {values['key'][:80]!r}; accepted: 1 to 60 of a to z, 0 to 9 and -.")
+    if (name_of := values["name"])[NAME_LENGTH:] or any(ord(letter) < 32 for letter in name_of):
+        raise PracticeError(f"{name}: name is {name_of[:80]!r}; accepted: up to {NAME_LENGTH} characters on one line.")
     for field, (low, high) in RANGES.items():
         values[field] = _pair(values.get(field), low, high, f"{name}: {field}")
     for field, (low, high) in NUMBERS.items():

@@ -14,10 +14,12 @@ from typing import Any
 
 from platformdirs import user_config_path
 
-from ..core.errors import InputError
+from ..core.errors import InputError, PlainCompassError
 from ..core.practice import Practice
 from ..core.wood import Indicative, Wood
-from .practice_files import PracticeError, practice_from
+from .disk import read_text, reason_of, write_atomically
+from .own_constants import overlaid, read_own
+from .practice_files import PracticeError, practice_from, practice_text
 
 DEFAULT_PRACTICE = "fifth-and-tenth"
 DATA: Traversable = files("plain_compass") / "data"
@@ -58,42 +60,74 @@ def wood_of(species: str) -> Wood:
     return found
 
 
-@cache
 def indicative() -> Indicative:
-    """The indicative constants: the shipped file, with a person's own file laid over it."""
-    shipped = tomllib.loads((DATA / "indicative.toml").read_text(encoding="utf-8"))
-    own_file = user_config_path(APP) / "indicative.toml"
-    if own_file.is_file():
-        shipped = _overlaid(shipped, tomllib.loads(own_file.read_text(encoding="utf-8")))
+    """The indicative constants: the shipped file, with what can be taken of a person's own file laid over it."""
+    return _constants()[0]
+
+
+@cache
+def _constants() -> tuple[Indicative, tuple[str, ...]]:
+    """The constants in force, and a sentence for everything of a person's own that could not be taken."""
+    shipped, ranges = (_shipped(name) for name in ("indicative.toml", "indicative_ranges.toml"))
+    own, unread = read_own(user_config_path(APP) / "indicative.toml")
+    laid_over, refused = overlaid(shipped, own, ranges)
     flat: dict[str, Any] = {}
     names = {f.name for f in fields(Indicative)}
-    for table, content in shipped.items():
+    for table, content in laid_over.items():
         flat.update({table: content} if table in names else content)
-    return Indicative(**flat)
+    return Indicative(**flat), (*unread, *refused)
 
 
-def _overlaid(base: dict[str, Any], own: dict[str, Any]) -> dict[str, Any]:
-    """``own`` over ``base``, table by table; keys the program does not know are left out."""
-    return {
-        table: {key: own.get(table, {}).get(key, value) for key, value in content.items()}
-        for table, content in base.items()
-    }
+def _shipped(name: str) -> dict[str, Any]:
+    return tomllib.loads((DATA / name).read_text(encoding="utf-8"))
+
+
+def practices() -> dict[str, Practice]:
+    """Every practice by key: those that ship, then a person's own; own files that cannot be read are passed over."""
+    return _practices()[0]
 
 
 @cache
-def practices() -> dict[str, Practice]:
-    """Every practice by key: those that ship, then a person's own; own files that cannot be read are passed over."""
-    found = {}
+def _practices() -> tuple[dict[str, Practice], tuple[str, ...]]:
+    found, troubles = {}, []
     for item in sorted((DATA / "practices").iterdir(), key=lambda p: p.name):
         practice = practice_from(item.read_text(encoding="utf-8"), item.name)
         found[practice.key] = practice
     for path in sorted(own_practices().glob("*.json")):
         try:
-            practice = practice_from(path.read_text(encoding="utf-8"), path.name)
-        except (PracticeError, OSError, UnicodeDecodeError):
+            practice = practice_from(read_text(path), path.name)
+        except PlainCompassError as error:
+            troubles.append(f"A practice of your own is not used: {error}")
             continue
         found.setdefault(practice.key, practice)
-    return {key: found[key] for key in sorted(found, key=lambda key: (key != DEFAULT_PRACTICE, key))}
+    ordered = sorted(found, key=lambda key: (key != DEFAULT_PRACTICE, key))
+    return {key: found[key] for key in ordered}, tuple(troubles)
+
+
+def table_troubles() -> tuple[str, ...]:
+    """Sentences about a person's own constants and practices that could not be taken."""
+    return (*_constants()[1], *_practices()[1])
+
+
+def forget_tables() -> None:
+    """A person's own files are read anew when they are next asked for."""
+    _constants.cache_clear()
+    _practices.cache_clear()
+
+
+def take_practice_in(path: Path) -> Practice:
+    """Keep a practice from a file for every job from now on. Raises PracticeError or JobFileError with a sentence."""
+    practice, folder = practice_from(read_text(path), path.name), own_practices()
+    kept = folder / f"{practice.key}.json"
+    if practice.key in practices() and not kept.exists():
+        raise PracticeError(f"{practice.key} is the key of a practice that ships; give yours another.")
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise PracticeError(f"{folder} could not be made: {reason_of(error)}; no practice can be kept there.") from None
+    write_atomically(kept, practice_text(practice))
+    forget_tables()
+    return practice
 
 
 def own_practices() -> Path:

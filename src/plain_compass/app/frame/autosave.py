@@ -5,64 +5,83 @@ from __future__ import annotations
 from PySide6.QtCore import QObject, QTimer
 
 from ...core.errors import PlainCompassError
-from .recovery import Recovered, Recovery
+from ...job.document import Job
+from .recovery import Recovery
 from .store import Store
 
 DELAY_MS = 400
+"""From the first change that is not on disk, not from the last one: who types steadily is kept as well."""
+RETRY_MS = 1000
 
 
 class Autosave(QObject):
-    """Follows the store's steps; says so when the disk will not take them."""
+    """Follows the store's changes, drags included; says so when the disk will not take them."""
 
     def __init__(self, store: Store, recovery: Recovery) -> None:
         super().__init__()
         self.store, self.recovery = store, recovery
+        self._kept: Job | None = None
+        self._told = ""
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
-        self._timer.setInterval(DELAY_MS)
         self._timer.timeout.connect(self.write)
-        store.stepped.connect(self._timer.start)
+        store.changed.connect(self._soon)
+        store.stepped.connect(self._soon)
+        store.saving.connect(self._before_save)
+        store.saved_whole.connect(self.forget)
 
-    def write(self) -> bool:
-        """Write down what is unsaved, now; False when it could not be."""
+    def _soon(self) -> None:
+        if not self._timer.isActive():
+            self._timer.start(DELAY_MS)
+
+    @property
+    def _job(self) -> Job:
+        return self.store.snapshot.job if self.store.dragging else self.store.history.now.job
+
+    def write(self, becoming: str = "") -> bool:
+        """Write down what is unsaved, now; False, with a sentence, when it could not be."""
         self._timer.stop()
-        store = self.store
-        if not store.unsaved:
-            self.recovery.forget()
+        store, job = self.store, self._job
+        if job == store.saved:
+            self.forget()
+            return True
+        if job is self._kept and not becoming:
             return True
         try:
-            self.recovery.keep(store.history.now.job, store.raw, store.path)
-        except PlainCompassError as error:
-            store.refused.emit(f"Your latest changes are not on disk yet: {error}")
+            self.recovery.keep(job, store.raw, store.path, store.hash, becoming)
+        except (PlainCompassError, ValueError, RecursionError) as error:
+            self._failed(f"Your latest changes are not on disk yet: {error}")
             return False
+        self._kept, self._told = job, ""
         return True
 
+    def _failed(self, sentence: str) -> None:
+        self._timer.start(RETRY_MS)
+        if sentence != self._told:
+            self._told = sentence
+            self.store.refused.emit(sentence)
+
+    def _before_save(self, becoming: str) -> None:
+        """What is kept knows what the file is about to hold, so that it never beats the file if the run dies."""
+        if self.recovery.file.exists():
+            self.write(becoming)
+
+    def forget(self) -> None:
+        """Nothing is unsaved any more."""
+        self._kept = None
+        self.recovery.forget()
+
     def set_aside(self) -> bool:
-        """Leave what is unsaved where the next start finds it, and begin a file of its own for what comes."""
+        """Leave what is unsaved where it is found again, and begin a file of its own for what comes."""
+        self._told = ""
         if not self.write():
             return False
         self.recovery.close(keep=True)
         self.recovery = Recovery(self.recovery.folder)
+        self._kept = None
         return True
-
-    def take_up(self) -> str:
-        """Bring back unsaved work of a run that died; returns a sentence about it, empty when there is none."""
-        orphans = self.recovery.orphans()
-        if not orphans:
-            return ""
-        first = orphans[0]
-        self._adopt(first)
-        name = first.path.name if first.path else first.opened.job.name
-        more = f" {len(orphans) - 1} older ones are kept in {self.recovery.folder}." if len(orphans) > 1 else ""
-        return f"Unsaved work on {name} was found and brought back. Save keeps it.{more}"
-
-    def _adopt(self, recovered: Recovered) -> None:
-        self.recovery.adopt(recovered)
-        self.store.replace(recovered.opened, recovered.path, saved=False)
 
     def end(self, *, keep: bool) -> None:
         """The window closes."""
         self._timer.stop()
-        if keep:
-            self.write()
         self.recovery.close(keep=keep)

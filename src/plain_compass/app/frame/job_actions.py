@@ -5,14 +5,17 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from ...core.errors import PlainCompassError
 from ...job.demo import demo_job
+from ...job.disk import ReadOnlyFileError, beside, file_name
 from ...job.document import SUFFIX
 from ...job.edits import new_job
 from ...job.files import Opened, read_job
 from .commands import Command
+from .store import ChangedElsewhereError
 
 if TYPE_CHECKING:
     from .window import Window
@@ -58,6 +61,31 @@ class JobActions:
         box.exec()
         return {save: "save", keep: "keep"}.get(box.clickedButton(), "stay")  # type: ignore[call-overload, no-any-return]
 
+    def ask_changed(self, path: Path) -> str:
+        """``beside``, ``theirs``, ``over`` or ``stay``, when somebody else has written the file."""
+        box = QMessageBox(self.window)
+        box.setTextFormat(Qt.TextFormat.PlainText)
+        box.setText(f"{path.name} has been changed by somebody else since it was read here.")
+        box.setInformativeText("Saving over it would lose what they did.")
+        answers = {
+            box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole): "beside",
+            box.addButton("Take theirs (mine one undo away)", QMessageBox.ButtonRole.AcceptRole): "theirs",
+            box.addButton("Overwrite theirs", QMessageBox.ButtonRole.DestructiveRole): "over",
+            box.addButton("Go on working", QMessageBox.ButtonRole.RejectRole): "stay",
+        }
+        box.exec()
+        return answers.get(box.clickedButton(), "stay")  # type: ignore[call-overload, no-any-return]
+
+    def ask_read_only(self, path: Path) -> bool:
+        """Whether to write over a file that is read-only."""
+        box = QMessageBox(self.window)
+        box.setTextFormat(Qt.TextFormat.PlainText)
+        box.setText(f"{path.name} is read-only: somebody did not want it changed.")
+        over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
+        box.addButton("Leave it as it is", QMessageBox.ButtonRole.RejectRole)
+        box.exec()
+        return box.clickedButton() is over
+
     def _folder(self) -> str:
         path = self.window.store.path
         return str(path.parent if path else Path.home())
@@ -65,9 +93,10 @@ class JobActions:
     # What they do --------------------------------------------------------------------------------------
 
     def new(self) -> None:
-        """A new job; unsaved work of this one is set aside first."""
+        """A new job, from its first measurement; unsaved work of this one is set aside first."""
         job = self.window.store.snapshot.job
-        self._leave_for(Opened(new_job(job.units, job.words)), None)
+        if self._leave_for(Opened(new_job(job.units, job.words)), None):
+            self.window.show_step("look")
 
     def demo(self) -> None:
         """The demo job."""
@@ -88,21 +117,25 @@ class JobActions:
         if not self._leave_for(opened, path):
             return False
         self.window.settings.used(path)
-        if opened.unknown:
+        brought_back = self.window.kept.of_file(path)
+        if brought_back:
+            self.window.message.tell(brought_back)
+        elif opened.unknown:
             count = len(opened.unknown)
             fields = "field" if count == 1 else "fields"
             self.window.message.tell(f"{path.name} has {count} {fields} this version does not know; kept as they are.")
         return True
 
     def _leave_for(self, opened: Opened, path: Path | None) -> bool:
-        """Put another job in place of this one. Unsaved work is saved, or kept where the next start finds it."""
-        store = self.window.store
-        if store.unsaved:
-            if store.path is not None and not self.save():
-                return False
-            if store.path is None and not self.window.autosave.set_aside():
-                return False
+        """Put another job in place of this one. Unsaved work is kept, never saved into its file unasked."""
+        window, store = self.window, self.window.store
+        kept_of = store.snapshot.job.name if store.path is None else store.path.name
+        unsaved = store.unsaved
+        if unsaved and not window.autosave.set_aside():
+            return False
         store.replace(opened, path)
+        if unsaved:
+            window.message.tell(f"Unsaved work on {kept_of} is kept: Job menu, Kept work.")
         return True
 
     def save(self) -> bool:
@@ -112,17 +145,43 @@ class JobActions:
 
     def save_as(self) -> bool:
         """Save to a file of the person's choosing."""
-        name = self.ask_save(f"{self.window.store.snapshot.job.name}{SUFFIX}".replace("/", "-"))
+        name = self.ask_save(f"{file_name(self.window.store.snapshot.job.name)}{SUFFIX}")
         if not name:
             return False
         return self._save_to(Path(name if name.endswith(".json") else name + SUFFIX))
 
-    def _save_to(self, path: Path) -> bool:
+    def _save_to(self, path: Path, *, over: bool = False, over_read_only: bool = False) -> bool:
         self.window.settle()
         try:
-            self.window.store.save(path)
+            self.window.store.save(path, over=over, over_read_only=over_read_only)
+        except ChangedElsewhereError:
+            return self._settle_changed(path)
+        except ReadOnlyFileError:
+            answer = self.ask_read_only(path)
+            return answer and self._save_to(path, over=over, over_read_only=True)
         except PlainCompassError as error:
             self.window.message.refuse(str(error))
             return False
         self.window.settings.used(path)
         return True
+
+    def _settle_changed(self, path: Path) -> bool:
+        """Somebody else has written the file: as the person chooses, and neither work is lost without a choice."""
+        answer = self.ask_changed(path)
+        if answer == "beside":
+            return self._save_to(beside(path))
+        if answer == "over":
+            return self._save_to(path, over=True)
+        if answer == "theirs":
+            self._take_theirs(path)
+        return False
+
+    def _take_theirs(self, path: Path) -> None:
+        store = self.window.store
+        try:
+            theirs = read_job(path)
+        except PlainCompassError as error:
+            self.window.message.refuse(str(error))
+            return
+        store.take_up(theirs, Opened(store.history.now.job, store.raw), path, file=theirs)
+        self.window.message.tell(f"{path.name} is shown as it is now. Your own work is one undo away.")

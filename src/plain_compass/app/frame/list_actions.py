@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtWidgets import QFileDialog
 
 from ...core.errors import PlainCompassError
-from ...job.files import read_text, write_atomically
+from ...job.disk import read_text, write_atomically
 from ...job.readings_csv import readings_csv
 from ...job.tree_list import export_csv, import_csv
 from .commands import Command

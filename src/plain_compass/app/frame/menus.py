@@ -72,4 +72,5 @@ def fill_job_menu(window: Window) -> None:
         action.setToolTip(str(path))
         action.triggered.connect(lambda _=False, p=path: window.jobs.open(p))
     recent.setEnabled(bool(window.settings.recent()))
+    window.kept.fill(menu.addMenu("Kept work"))
     window.commands.fill(menu, JOB_MENU[RECENT_AFTER:])

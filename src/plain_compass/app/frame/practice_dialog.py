@@ -10,9 +10,9 @@ from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QPushButton, QT
 
 from ...core.cuts import NEVER_PLANNED
 from ...core.errors import PlainCompassError
-from ...job.files import read_text, write_atomically
-from ...job.practice_files import practice_from, practice_text
-from ...job.tables import disagreements, own_practices, practice_of, practices
+from ...job.disk import write_atomically
+from ...job.practice_files import practice_text
+from ...job.tables import disagreements, practice_of, practices, take_practice_in
 from ..drawing.palette import font
 from .store import Store
 
@@ -80,18 +80,11 @@ class PracticeDialog(QDialog):
         """A practice from a file, kept for every job from now on."""
         name = self.ask_open()
         if name:
-            self._try(lambda: self._take_in(Path(name)))
+            self._try(lambda: take_practice_in(Path(name)))
             self._show()
-
-    def _take_in(self, path: Path) -> None:
-        practice = practice_from(read_text(path), path.name)
-        folder = own_practices()
-        folder.mkdir(parents=True, exist_ok=True)
-        write_atomically(folder / f"{practice.key}.json", practice_text(practice))
-        practices.cache_clear()
 
     def _try(self, do: Callable[[], object]) -> None:
         try:
             do()
-        except (PlainCompassError, OSError) as error:
+        except PlainCompassError as error:
             self.store.refused.emit(str(error))

@@ -7,6 +7,7 @@ from pathlib import Path
 from platformdirs import user_config_path, user_state_path
 from PySide6.QtCore import QByteArray, QSettings
 
+from ...job.disk import reason_of
 from ...job.tables import APP
 
 RECENT = 8
@@ -17,7 +18,11 @@ class Settings:
 
     def __init__(self, file: Path | None = None) -> None:
         self.file = file or user_config_path(APP) / "settings.ini"
-        self.file.parent.mkdir(parents=True, exist_ok=True)
+        self.troubles: list[str] = []
+        try:
+            self.file.parent.mkdir(parents=True, exist_ok=True)
+        except OSError as error:
+            self.troubles.append(f"Settings cannot be kept in {self.file.parent}: {reason_of(error)}.")
         self._store = QSettings(str(self.file), QSettings.Format.IniFormat)
 
     @staticmethod
@@ -29,7 +34,7 @@ class Settings:
         """Jobs opened or saved, newest first."""
         held = self._store.value("recent", [])
         names = held if isinstance(held, list) else [held] if isinstance(held, str) else []
-        return [Path(str(name)) for name in names]
+        return [Path(str(name)) for name in names if name and "\0" not in str(name)]
 
     def used(self, path: Path) -> None:
         """A job was opened or saved."""

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from ...core.errors import PlainCompassError
-from ...job.files import read_text, write_atomically
+from ...job.disk import read_text, write_atomically
 from ...job.geojson import site_geojson
 from ...job.projection import origin_of
 from ...job.site_files import with_site_file

@@ -20,6 +20,7 @@ from .edit_actions import EditActions
 from .fall_watch import FallWatch
 from .field_edit import FieldEdit
 from .job_actions import JobActions
+from .kept_work import KeptWork
 from .late import Late
 from .list_actions import ListActions
 from .menus import fill_job_menu, fill_tree_menu
@@ -53,6 +54,7 @@ class Window(QMainWindow):
         self.store, self.settings = store, settings
         self.last_field: FieldEdit | None = None
         self.autosave, self.falls = Autosave(store, recovery), FallWatch(store)
+        self.kept = KeptWork(self)
         self.jobs, self.edits, self.lists = JobActions(self), EditActions(self), ListActions(self)
         self.sites = SiteActions(self)
         self.commands = Commands(self)
@@ -224,6 +226,10 @@ class Window(QMainWindow):
                 event.ignore()
                 return
             keep = answer == "keep"
+            if keep and not self.autosave.write():
+                # What could not be kept is not left behind: the sentence says why, and the work stays open.
+                event.ignore()
+                return
         self.settings.remember("geometry", self.saveGeometry())
         self.autosave.end(keep=keep)
         self.falls.stop()

@@ -9,9 +9,9 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF
 from PySide6.QtGui import QGuiApplication, QPageSize, QPainter, QPdfWriter
 
+from ....job.disk import write_atomically
 from ....job.document import Job, assess_tree
 from ....job.fall import with_its_fall
-from ....job.files import write_atomically
 from ...drawing.palette import load_fonts
 from ...frame.store import Snapshot
 from .painter import paint_card

@@ -9,7 +9,7 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QPointF, Q
 from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter
 
 from ....core.tape import TapeMark, bark_tape
-from ....job.files import write_atomically
+from ....job.disk import write_atomically
 from ...drawing.palette import LIGHT, font, pen
 from ...frame.store import Snapshot
 

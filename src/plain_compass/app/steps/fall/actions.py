@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING, cast
 from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from ....core.errors import PlainCompassError
+from ....job.disk import file_name, write_atomically
 from ....job.fall import fan_geojson, samples_csv
-from ....job.files import write_atomically
 from ...frame.commands import Command
 from .frames import FORMATS, write_frames
 
@@ -101,7 +101,7 @@ class FallActions:
         """A folder for frames, a file for the rest; empty for nowhere."""
         if what in FORMATS:
             return QFileDialog.getExistingDirectory(self.window, WRITTEN[what], str(Path.home()))
-        name = Path.home() / f"{self.store.tree_id}-fall.{what}"
+        name = Path.home() / f"{file_name(self.store.tree_id, 'tree')}-fall.{what}"
         return QFileDialog.getSaveFileName(self.window, WRITTEN[what], str(name), f"(*.{what})")[0]
 
     def write_out(self) -> None:

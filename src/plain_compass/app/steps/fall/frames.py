@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice
 
-from ....job.files import write_atomically
+from ....job.disk import file_name, write_atomically
 from ...frame.copying import picture_of, svg_of
 from ...frame.page import Picture
 
@@ -41,6 +41,6 @@ def write_frames(page: FallPage, folder: Path, form: str) -> int:
     for number in range(count + 1):
         playback.time_s = playback.ends_s * number / count
         content = FORMATS[form]((page.strobe.picture(),))
-        write_atomically(folder / f"{page.store.tree_id}-fall-{number:03d}.{form}", content)
+        write_atomically(folder / f"{file_name(page.store.tree_id, 'tree')}-fall-{number:03d}.{form}", content)
     playback.time_s = before
     return count + 1
