@@ -183,6 +183,7 @@ def test_a_spot_height_is_dropped_typed_and_removed_and_the_profile_follows(wind
     field = ground.picked.findChild(FieldEdit, f"site.spots.{count}.height_m")
     assert field is not None
     height = window.store.snapshot.job.site.spots[count].height_m
+    QTest.mouseClick(field, Qt.MouseButton.LeftButton)
     QTest.keyClicks(field, f"{height + 2:.1f}")
     QTest.keyClick(field, Qt.Key.Key_Return)
     assert window.store.snapshot.result.parts.resting.break_index > settled.break_index

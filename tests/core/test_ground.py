@@ -353,8 +353,8 @@ def test_every_demo_tree_has_a_workable_and_a_refused_or_failing_bearing() -> No
 
 def test_an_area_that_crosses_itself_is_refused() -> None:
     bow = ((0, 0), (4, 4), (4, 0), (0, 4))
-    assert crosses_itself([(float(e), float(n)) for e, n in bow])
-    assert not crosses_itself([(0.0, 0.0), (4.0, 0.0), (4.0, 4.0), (0.0, 4.0)])
+    assert crosses_itself(tuple((float(e), float(n)) for e, n in bow))
+    assert not crosses_itself(((0.0, 0.0), (4.0, 0.0), (4.0, 4.0), (0.0, 4.0)))
     area = Obstacle(shape="area", points=tuple(Place(e, n) for e, n in bow))
     with pytest.raises(InputError, match="crosses itself"):
         assess(standing(on(area)))

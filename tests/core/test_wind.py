@@ -13,7 +13,8 @@ from builders import case, finding, round_tree
 from plain_compass.core.plan import Assessment, assess
 from plain_compass.core.site import Site
 from plain_compass.core.wind import drag_coefficient, silhouette_m2, speed_for_force_m_s, wind_force_N
-from plain_compass.job.units import TypedError, parse, shown
+from plain_compass.job.typed import TypedError, parse
+from plain_compass.job.units import shown
 
 
 def blown(speed: float | None, bearing: float, **tree: object) -> Assessment:

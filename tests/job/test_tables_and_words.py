@@ -16,7 +16,7 @@ from plain_compass.core.wood import SPLITTING_CLASSES, SUPPLENESS_CLASSES, Indic
 from plain_compass.job import tables
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
-from plain_compass.job.units import TypedError
+from plain_compass.job.typed import TypedError
 from plain_compass.job.words import Speech, glossary, vocabularies
 
 PACKAGE = Path(tables.__file__).parent.parent

@@ -8,7 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from plain_compass.job.units import EXAMPLES, TypedError, parse, shown, tape_rounded
+from plain_compass.job.typed import TypedError, parse
+from plain_compass.job.units import EXAMPLES, shown, tape_rounded
 
 INCH, FOOT = 0.0254, 0.3048
 

@@ -21,7 +21,7 @@ from plain_compass.core.measuring.lean import LeanReading, averaged_lean, lean_b
 from plain_compass.core.paths import held, with_value
 from plain_compass.job.measuring import MeasureError, measure, measure_repeated, taken_from, typed_reading
 from plain_compass.job.person import Person
-from plain_compass.job.units import TypedError, parse_typed
+from plain_compass.job.typed import TypedError, parse_typed
 from plain_compass.job.ways import EYE, METHODS, Wanted
 
 EXACT = Reading(0.0, 0.0)

@@ -5,6 +5,8 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import TypeAlias
 
+import numpy as np
+
 from .cut import Cut, Kit
 from .errors import InputError
 from .ground import check_spots
@@ -118,7 +120,7 @@ def check_obstacle(obstacle: Obstacle, path: str) -> None:
         raise InputError(
             path, count, kind="count", low=least, high=most, reason=f"so many points make no {obstacle.shape}"
         )
-    if obstacle.shape == "area" and crosses_itself([(p.east_m, p.north_m) for p in obstacle.points]):
+    if obstacle.shape == "area" and crosses_itself(tuple((p.east_m, p.north_m) for p in obstacle.points)):
         raise InputError(path, count, kind="count", low=3, high=most, reason="the area's border crosses itself")
     if obstacle.kind in ("tree", "save") and obstacle.base_m > obstacle.height_m:
         raise InputError(
@@ -126,23 +128,21 @@ def check_obstacle(obstacle: Obstacle, path: str) -> None:
         )
 
 
-def crosses_itself(corners: list[tuple[float, float]]) -> bool:
-    """Whether two sides of a closed outline that do not share a corner cross each other."""
-    sides = list(zip(corners, (*corners[1:], corners[0]), strict=True))
-    return any(
-        _cross(*sides[i], *sides[j])
-        for i in range(len(sides))
-        for j in range(i + 2, len(sides))
-        if not (i == 0 and j == len(sides) - 1)
-    )
+@lru_cache(maxsize=4096)
+def crosses_itself(corners: tuple[Corner, ...]) -> bool:
+    """Whether two sides of a closed outline cross each other; sides that only touch do not.
 
-
-def _cross(a: Corner, b: Corner, c: Corner, d: Corner) -> bool:
-    return _turn(a, b, c) * _turn(a, b, d) < 0 and _turn(c, d, a) * _turn(c, d, b) < 0
-
-
-def _turn(a: Corner, b: Corner, c: Corner) -> float:
-    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+    Args:
+        corners: (east, north) of each corner in order, the first not repeated.
+    """
+    begin = np.array(corners)
+    along = np.roll(begin, -1, axis=0) - begin
+    # turn[i, j]: on which side of side i's line corner j lies; exactly 0 for the side's own corners.
+    away = begin[None, :, :] - begin[:, None, :]
+    turn = along[:, None, 0] * away[:, :, 1] - along[:, None, 1] * away[:, :, 0]
+    apart = turn * np.roll(turn, -1, axis=1) < 0
+    np.fill_diagonal(apart, False)
+    return bool((apart & apart.T).any())
 
 
 def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit, rope: Rope) -> None:

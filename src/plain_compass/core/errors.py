@@ -42,6 +42,8 @@ class InputError(PlainCompassError, ValueError):
         return f"{self.field} is {_shown(self.given)}{because}; accepted: {self._accepted()}."
 
     def _accepted(self) -> str:
+        if self.kind == "name":
+            return "a name of one line"
         if self.low is not None and self.high is not None:
             return f"{_shown(self.low)} to {_shown(self.high)}"
         if self.high is not None:

@@ -6,6 +6,7 @@ Checks, typed entry, spin steps, tooltips and the published schema all read thes
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Iterator
 from dataclasses import MISSING, Field, dataclass, field, fields, is_dataclass
 from typing import Any
@@ -33,6 +34,10 @@ KINDS: dict[str, str] = {
     "aside": "deg",
 }
 """Kind of a quantity -> its SI (or degree) unit. ``length`` is stump-sized, ``span`` is tree-sized."""
+
+
+NAME_LENGTH = 120
+NAME_PATTERN = "[^\\x00-\\x1f\\x7f-\\x9f\\u2028\\u2029]*"
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,6 +94,21 @@ def choice(default: str, options: dict[str, str], label: str, help: str = "") ->
     return field(default=default, metadata={"choice": options, "label": label, "help": help})
 
 
+def name(default: str, label: str) -> Any:
+    """A dataclass field holding a name a person gives: one line of at most ``NAME_LENGTH`` characters."""
+    return field(default=default, metadata={"name": label, "label": label})
+
+
+def check_name(path: str, text: str) -> None:
+    """Raise InputError unless the text is a name: no control characters, not endless."""
+    if len(text) > NAME_LENGTH:
+        shown = f"{text[:40]}…"
+        raise InputError(path, shown, kind="name", reason=f"it has {len(text)} characters, {NAME_LENGTH} at most")
+    if not re.fullmatch(NAME_PATTERN, text):
+        shown = "".join(letter if letter.isprintable() else "\N{REPLACEMENT CHARACTER}" for letter in text)
+        raise InputError(path, shown, kind="name", reason="a name has no line breaks or other control characters")
+
+
 def declared(cls: type, name: str) -> Quantity:
     """The declaration of field ``name`` of dataclass ``cls``; KeyError when it has none."""
     for item in fields(cls):
@@ -103,6 +123,8 @@ def check_ranges(value: Any, path: str = "") -> None:
     for item, held, where in _walk(value, path):
         if (found := item.metadata.get("quantity")) is not None:
             found.check(where, held)
+        elif item.metadata.get("name"):
+            check_name(where, held)
         elif (options := item.metadata.get("choice")) is not None and held not in options:
             raise InputError(where, held, reason="not one of the known words: " + ", ".join(options))
 

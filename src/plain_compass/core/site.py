@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from .around import SEEN
 from .hashing import hashed_once
-from .quantity import bearing, choice, quantity
+from .quantity import bearing, choice, name, quantity
 
 KINDS = {
     "tree": "neighbour tree",
@@ -61,7 +61,7 @@ class Obstacle:
     """One thing that may be hit, may catch the tree, or stands in a way out."""
 
     kind: str = choice("rock", KINDS, "what", "What stands or lies there.")
-    name: str = ""
+    name: str = name("", "name")
     cost: str = choice("nuisance", COSTS, "to hit it", "What it would cost to hit it; rules which help is demanded.")
     shape: str = choice("spot", SHAPES, "drawn as", "A spot with a radius, a line with a half width, or an area.")
     points: tuple[Place, ...] = (Place(),)
@@ -117,7 +117,7 @@ class SpotHeight:
 class Site:
     """The place: shape of the ground, wind, obstacles, and the site's own rule on people."""
 
-    name: str = ""
+    name: str = name("", "name")
     kept_away_lengths: float = quantity(
         2.0,
         kind="ratio",

@@ -1,10 +1,18 @@
-"""Reading a table of text: any of the usual separators, with a sentence when it is none."""
+"""Tables of text in and out: any of the usual separators, with a sentence when it is none, and no cell that is run."""
 
 from __future__ import annotations
 
 import csv
+import io
+import math
+import re
+from collections.abc import Iterable
 
 from ..core.errors import PlainCompassError
+
+_NUMBER = re.compile(r"[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?", re.ASCII)
+_RUN = re.compile(r"'*[=+\-@\t\r]")
+"""How a cell begins that a spreadsheet would take for a formula, with marks already put before it."""
 
 
 class TableError(PlainCompassError, ValueError):
@@ -13,14 +21,44 @@ class TableError(PlainCompassError, ValueError):
 
 def csv_rows(text: str, name: str, most: int) -> list[list[str]]:
     """The rows of a table, its headings first. Raises TableError when it is empty, too long or no table."""
-    clean = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n").replace("\0", "")
-    lines = [line for line in clean.split("\n") if line.strip()]
-    if not lines:
-        raise TableError(f"{name} is empty.")
-    if len(lines) > most:
-        raise TableError(f"{name} has {len(lines)} rows; accepted: up to {most}.")
-    separator = max(";\t,", key=lines[0].count)
+    clean = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
+    if "\0" in clean:
+        line = clean[: clean.index("\0")].count("\n") + 1
+        raise TableError(f"{name} has a NUL character in line {line}, which no table of text has.")
+    clean = clean.lstrip("\n")
+    separator = max(";\t,", key=clean.split("\n", 1)[0].count)
     try:
-        return list(csv.reader(lines, delimiter=separator, strict=True))
+        # Read as one stream and not line by line: a note in quotes may go over several lines.
+        rows = [row for row in csv.reader(io.StringIO(clean), delimiter=separator, strict=True) if any(row)]
     except csv.Error as error:
         raise TableError(f"{name} is not a table: {error}.") from None
+    if not rows:
+        raise TableError(f"{name} is empty.")
+    if len(rows) > most:
+        raise TableError(f"{name} has {len(rows)} rows; accepted: up to {most}.")
+    return rows
+
+
+def number_in(cell: str) -> float:
+    """A cell as a number, with a point or a comma. Raises ValueError for anything else, endless numbers too."""
+    clean = cell.strip()
+    if len(clean) > 40 or not _NUMBER.fullmatch(clean) or not math.isfinite(value := float(clean.replace(",", "."))):
+        raise ValueError(f"“{clean[:40]}” is no number")
+    return value
+
+
+def harmless(cell: str) -> str:
+    """Words of a person's for a table: marked as text where a spreadsheet would run them as a formula."""
+    return f"'{cell}" if _RUN.match(cell) else cell
+
+
+def as_written(cell: str) -> str:
+    """The words again, without the mark."""
+    return cell[1:] if cell.startswith("'") and _RUN.match(cell) else cell
+
+
+def table_text(rows: Iterable[list[str]]) -> str:
+    """Rows as CSV."""
+    stream = io.StringIO()
+    csv.writer(stream, lineterminator="\n").writerows(rows)
+    return stream.getvalue()

@@ -11,7 +11,7 @@ from ..core.cut import Cut, Kit
 from ..core.errors import InputError
 from ..core.paths import with_value
 from ..core.plan import Assessment, Case, assess
-from ..core.quantity import choice
+from ..core.quantity import choice, name
 from ..core.rigging import Rope
 from ..core.site import Obstacle, Place, Site
 from ..core.tree import Tree
@@ -31,7 +31,7 @@ STATES = {"standing": "still stands", "down": "is down"}
 class TreePlan:
     """One tree with the cut designed for it."""
 
-    id: str = "1"
+    id: str = name("1", "tree")
     tree: Tree = field(default_factory=Tree)
     cut: Cut = field(default_factory=Cut)
     notes: str = ""
@@ -53,7 +53,7 @@ class LogEntry:
 class Job:
     """A job: its trees, the kit, the site, and how the person is spoken to."""
 
-    name: str = "New job"
+    name: str = name("New job", "name")
     practice: str = "fifth-and-tenth"
     units: str = choice("metric", UNITS, "units", "Centimetres and metres, or inches and feet.")
     words: str = choice("hinge", vocabularies(), "words", "Which trade words the program speaks.")

@@ -14,6 +14,7 @@ from ..core.cuts import form_of
 from ..core.design import first_design, resized
 from ..core.errors import InputError
 from ..core.paths import held, with_value
+from ..core.quantity import check_name
 from ..core.section import section_at
 from ..core.tree import ShellReading, Tree
 from .document import Job, TreePlan, case_of, with_plan, with_tree
@@ -55,6 +56,8 @@ def set_values(job: Job, tree_id: str, changes: Mapping[str, Any], *, keep_readi
 
 
 def _check(path: str, value: Any) -> None:
+    if path.rpartition(".")[2] in ("id", "name"):
+        check_name(path, value)
     try:
         quantity = quantity_at(path)
     except KeyError:
@@ -160,6 +163,7 @@ def remove_tree(job: Job, tree_id: str) -> Job:
 def rename_tree(job: Job, tree_id: str, new_id: str) -> Job:
     """The same tree under another id."""
     name = new_id.strip()
+    check_name("tree id", name)
     if not name or (name != tree_id and any(tree.id == name for tree in job.trees)):
         raise InputError("tree id", new_id, reason="a tree wants an id of its own")
     return with_plan(job, tree_id, "id", name)

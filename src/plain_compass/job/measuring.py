@@ -11,7 +11,7 @@ from ..core.measuring.lean import LeanReading, averaged_lean
 from .person import Person
 from .readings import LEAN, Taken
 from .spreads import spreads
-from .units import TypedError, parse_typed
+from .typed import TypedError, parse_typed
 from .ways import EYE, KEPT, METHODS, Answer, Wanted
 from .words import Speech
 

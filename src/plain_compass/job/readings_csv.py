@@ -8,9 +8,7 @@ instrument sent).
 
 from __future__ import annotations
 
-import csv
-import io
-
+from .csv_rows import harmless, table_text
 from .document import Job
 from .fields import quantity_at
 from .readings import EDGE, LEAN, SHELL, WIND, Taken, groups_of
@@ -21,14 +19,12 @@ UNITS = {LEAN: "deg", EDGE: "m", SHELL: "m", WIND: "m/s"}
 
 def readings_csv(job: Job) -> str:
     """Every reading of every tree of a job."""
-    stream = io.StringIO()
-    writer = csv.writer(stream, lineterminator="\n")
-    writer.writerow(HEADINGS)
+    rows = [list(HEADINGS)]
     for plan in job.trees:
         left_out = {position for group in groups_of(plan.readings) for position in group.outliers}
         for position, taken in enumerate(plan.readings):
-            writer.writerow(_row(plan.id, taken, left_out=position in left_out))
-    return stream.getvalue()
+            rows.append(_row(plan.id, taken, left_out=position in left_out))
+    return table_text(rows)
 
 
 def _row(tree_id: str, taken: Taken, *, left_out: bool) -> list[str]:
@@ -40,4 +36,5 @@ def _row(tree_id: str, taken: Taken, *, left_out: bool) -> list[str]:
     unit = UNITS.get(taken.what) or quantity_at(taken.what).unit
     flags = ["yes" if flag else "no" for flag in (taken.used, left_out)]
     name = taken.what.split(".")[-1].removesuffix("_m").replace("_", " ") if "." in taken.what else taken.what
-    return [tree_id, name, taken.by, f"{value:.10g}", unit, f"{spread:.6g}", bearing, *flags, taken.at, taken.note]
+    note = harmless(taken.note)
+    return [harmless(tree_id), name, taken.by, f"{value:.10g}", unit, f"{spread:.6g}", bearing, *flags, taken.at, note]

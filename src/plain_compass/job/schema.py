@@ -11,7 +11,7 @@ from typing import Any, Literal, TypeVar, Union, get_args, get_origin, get_type_
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, create_model
 
 from ..core.errors import PlainCompassError
-from ..core.quantity import Quantity
+from ..core.quantity import NAME_LENGTH, NAME_PATTERN, Quantity
 from .document import FORMAT, VERSION, Job
 
 T = TypeVar("T")
@@ -55,6 +55,8 @@ def _member_field(item: DataField[Any]) -> Any:
         told |= {"ge": quantity.low, "le": quantity.high, "description": quantity.help}
         if item.type != "int":
             told["allow_inf_nan"] = False
+    elif item.metadata.get("name"):
+        told |= {"max_length": NAME_LENGTH, "pattern": f"^{NAME_PATTERN}$", "description": "A name of one line."}
     elif item.metadata.get("help"):
         told["description"] = item.metadata["help"]
     return Field(**told, validate_default=True)

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import math
 import re
 
 from ..core.errors import PlainCompassError
 from ..core.site import SpotHeight
-from .csv_rows import TableError, csv_rows
+from .csv_rows import TableError, csv_rows, number_in
 from .projection import Origin
 from .site_edits import MOST_SPOTS
-from .units import METRES
+from .units import METRES, NAMED
 
 MOST_ROWS = 100_000
 LOCAL, GLOBAL = ("east", "north"), ("longitude", "latitude")
@@ -58,9 +57,9 @@ def _columns(headings: list[str], name: str) -> dict[str, tuple[int, float]]:
         title = ALIASES.get(match[1], match[1]) if match else ""
         if title in ("east", "north", "height"):
             unit = (match[2] if match else "") or "m"
-            if unit not in METRES:
+            if unit not in NAMED:
                 raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: m, ft.")
-            found[title] = (index, METRES[unit])
+            found[title] = (index, METRES[NAMED[unit]])
         elif title in GLOBAL:
             found[title] = (index, 1.0)
     if "height" not in found or not (set(LOCAL) <= set(found) or set(GLOBAL) <= set(found)):
@@ -91,9 +90,6 @@ def _number(row: list[str], columns: dict[str, tuple[int, float]], name: str) ->
     index, factor = columns[name]
     cell = row[index].strip() if index < len(row) else ""
     try:
-        value = float(cell.replace(",", ".")) * factor
+        return number_in(cell) * factor
     except ValueError:
-        raise ValueError(f"{name} is “{cell}”; accepted: a number") from None
-    if not math.isfinite(value):
-        raise ValueError(f"{name} is “{cell}”; accepted: a number")
-    return value
+        raise ValueError(f"{name} is “{cell[:40]}”; accepted: a number") from None

@@ -21,8 +21,6 @@ readings are not part of a list; the job file keeps them.
 
 from __future__ import annotations
 
-import csv
-import io
 import math
 import re
 from collections.abc import Callable
@@ -32,13 +30,14 @@ from typing import Any
 from ..core.design import first_design
 from ..core.errors import InputError
 from ..core.paths import held, with_value
+from ..core.quantity import check_name
 from ..core.tree import LEAN_METHODS, CrownReading, Tree
-from .csv_rows import TableError, csv_rows
+from .csv_rows import TableError, as_written, csv_rows, harmless, number_in, table_text
 from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at
 from .spreads import COMPASS_NAMES
 from .tables import indicative, practice_of, species_table, wood_of
-from .units import METRES
+from .units import METRES, NAMED
 
 MOST_ROWS = 20_000
 NUMBERS: dict[str, tuple[str, str]] = {
@@ -69,17 +68,16 @@ class Column:
 
 def export_csv(job: Job) -> str:
     """The job's trees as CSV."""
-    stream = io.StringIO()
-    writer = csv.writer(stream, lineterminator="\n")
     bearings = sorted({reading.bearing_deg for plan in job.trees for reading in plan.tree.crown.readings})
     edges = [f"crown {COMPASS_NAMES.get(bearing, f'{bearing:g}')} [m]" for bearing in bearings]
-    writer.writerow(["id", "species", *(f"{name} [{unit}]" for name, (_, unit) in NUMBERS.items()), *edges, *TEXTS])
+    rows = [["id", "species", *(f"{name} [{unit}]" for name, (_, unit) in NUMBERS.items()), *edges, *TEXTS]]
     for plan in job.trees:
         numbers = [_written(plan, path, unit) for path, unit in NUMBERS.values()]
         paced = {reading.bearing_deg: f"{reading.radius_m:.10g}" for reading in plan.tree.crown.readings}
         crown = [paced.get(bearing, "") for bearing in bearings]
-        writer.writerow([plan.id, plan.tree.species, *numbers, *crown, plan.tree.lean.method, plan.notes])
-    return stream.getvalue()
+        told = [plan.tree.lean.method, harmless(plan.notes)]
+        rows.append([harmless(plan.id), plan.tree.species, *numbers, *crown, *told])
+    return table_text(rows)
 
 
 def _written(plan: TreePlan, path: str, unit: str) -> str:
@@ -127,22 +125,22 @@ def _column(heading: str, name: str) -> Column | None:
         if unit not in ("", "deg", "°", "degrees"):
             raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: deg.")
         return Column(known, 1.0)
-    if unit and unit not in METRES:
+    if unit and unit not in NAMED:
         raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
-    return Column(known, METRES[unit or usual] / (math.pi if "girth" in title else 1.0))
+    return Column(known, METRES[NAMED[unit or usual]] / (math.pi if "girth" in title else 1.0))
 
 
 def _crown_column(side: str, unit: str, name: str, heading: str) -> Column:
     """A crown edge by the name of its side or its bearing in degrees."""
     try:
-        bearing = CROWN_SIDES[side] if side in CROWN_SIDES else float(side) % 360.0
+        bearing = CROWN_SIDES[side] if side in CROWN_SIDES else number_in(side) % 360.0
     except ValueError:
         raise TableError(
             f"{name}, heading “{heading}”: {side!r} is no bearing; accepted: north, east, south, west, or degrees."
         ) from None
-    if unit and unit not in METRES:
+    if unit and unit not in NAMED:
         raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
-    return Column(f"crown {bearing:g}", METRES[unit or "m"], bearing)
+    return Column(f"crown {bearing:g}", METRES[NAMED[unit or "m"]], bearing)
 
 
 def _check_headings(columns: list[Column | None], name: str) -> None:
@@ -190,12 +188,14 @@ def _path(name: str) -> str:
 
 def _value(column: Column, cell: str, where: str) -> Any:
     readers: dict[str, Callable[[str, str], str]] = {"species": _species, "lean method": _lean_method}
-    if column.name in ("id", "notes"):
-        return cell
+    if column.name == "notes":
+        return as_written(cell)
+    if column.name == "id":
+        return _id(as_written(cell), where)
     if column.name in readers:
         return readers[column.name](cell, where)
     try:
-        value = float(cell.replace(",", ".")) * column.factor
+        value = number_in(cell) * column.factor
     except ValueError:
         raise TableError(f"{where} is “{cell}”; accepted: a number.") from None
     try:
@@ -204,6 +204,14 @@ def _value(column: Column, cell: str, where: str) -> Any:
     except InputError as error:
         raise TableError(str(error)) from None
     return value
+
+
+def _id(cell: str, where: str) -> str:
+    try:
+        check_name(where, cell)
+    except InputError as error:
+        raise TableError(str(error)) from None
+    return cell
 
 
 def _species(cell: str, where: str) -> str:

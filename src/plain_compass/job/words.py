@@ -12,7 +12,8 @@ from ..core.errors import InputError
 from ..core.findings import Finding, Phrase, Verdict
 from ..core.quantity import Quantity
 from .tables import DATA
-from .units import TypedError, shown
+from .typed import TypedError
+from .units import shown
 
 
 @cache

@@ -6,12 +6,13 @@ import math
 from typing import Literal
 
 from PySide6.QtCore import QEvent, Qt
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...job.fields import quantity_at
 from ...job.readings import path_taken
-from ...job.units import EXAMPLES, Typed, TypedError, parse_typed
+from ...job.typed import Typed, TypedError, parse_typed
+from ...job.units import EXAMPLES
 from ...job.words import Speech
 from ..drawing.palette import font
 from .store import Snapshot, Store, now
@@ -86,10 +87,13 @@ class FieldEdit(QLineEdit):
         if not self._keep(typed):
             self._mark_wrong(True)
             return False
+        text = self.text().strip()
         self._shown = None
         self.setModified(False)
         self._mark_wrong(False)
         self.refresh(self.store.snapshot)
+        if typed is not None and typed.guessed:
+            self.store.told.emit(f"“{text}” is read as {self.text()}.")
         return True
 
     def _keep(self, typed: Typed | None) -> bool:
@@ -122,7 +126,7 @@ class FieldEdit(QLineEdit):
             return False
         if self._as_girth and "girth" not in text.lower():
             spread = None if typed.spread is None else typed.spread / math.pi
-            return Typed(typed.value / math.pi, spread, typed.paced)
+            return Typed(typed.value / math.pi, spread, typed.paced, typed.guessed)
         return typed
 
     def _mark_wrong(self, wrong: bool) -> None:
@@ -171,6 +175,12 @@ class FieldEdit(QLineEdit):
         """Select the whole value, so that typing replaces it."""
         super().focusInEvent(event)
         self.selectAll()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        """A click selects the whole value as well, unless somebody is in the middle of typing or selecting."""
+        super().mouseReleaseEvent(event)
+        if not self.isModified() and not self.hasSelectedText():
+            self.selectAll()
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         """Leaving the field sets the value."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QObject, QTimer
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtWidgets import QLabel, QWidget
 
 from ..drawing.palette import font
@@ -17,6 +17,7 @@ class MessageBar(QLabel):
         super().__init__(parent)
         self._over = parent
         self.setFont(font(14))
+        self.setTextFormat(Qt.TextFormat.PlainText)  # a sentence may quote what a person, or a file, has named
         self.setWordWrap(True)
         self.setContentsMargins(14, 8, 14, 8)
         self.setAccessibleName("Message")

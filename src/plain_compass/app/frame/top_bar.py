@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from html import escape
+
 from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QSizePolicy, QToolButton, QWidget
@@ -86,5 +88,5 @@ class TopBar(QWidget):
         self.sign.level = verdict.level
         self.sign.update()
         lead, rest = text[: len(verdict.lead)], unbroken(text[len(verdict.lead) :])
-        self.verdict.setText(f"<span style='font-weight:600'>{lead}</span>{rest}")
+        self.verdict.setText(f"<span style='font-weight:600'>{escape(lead)}</span>{escape(rest)}")
         self.verdict.setAccessibleDescription(text)

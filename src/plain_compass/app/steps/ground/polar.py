@@ -9,7 +9,8 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ....core.site import Place
 from ....job.edits import set_values
-from ....job.units import EXAMPLES, TypedError, parse
+from ....job.typed import TypedError, parse
+from ....job.units import EXAMPLES
 from ...drawing.palette import font
 from ...frame.store import Snapshot, Store
 

@@ -14,7 +14,7 @@ from ....instruments.devices import DEVICES, Faults, Truth
 from ....instruments.protocol import Sample
 from ....instruments.server import FIRST_PORT, Instruments
 from ....job.readings import SHELL, WIND, Taken
-from ....job.units import TypedError, parse
+from ....job.typed import TypedError, parse
 from ...drawing.palette import font
 from ...frame.store import Store, now
 from .chips import Chip, target_paths
