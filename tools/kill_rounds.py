@@ -43,6 +43,7 @@ def child(folder: Path, seed: int) -> int:
             stream.write(f"{what} {number} {time.time()}\n")
 
     window.jobs.ask_changed = lambda _: tell("asked") or "stay"  # type: ignore[method-assign, func-returns-value]
+    app.processEvents()  # nobody works in a window that has not been painted yet
     tell("shown")
 
     def work() -> None:

@@ -108,6 +108,10 @@ def save_card(window: Window, *, strip: bool = False) -> None:
     from .steps.card.tape_strip import write_strip
 
     window.settle()
+    window.falls.finish()
+    if window.store.snapshot.fan is None:
+        window.message.refuse("The fall of this plan could not be reckoned, so no card is written of it.")
+        return
     name = ask_card(window, strip) if strip else ask_card(window)
     if not name:
         return

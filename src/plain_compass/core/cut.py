@@ -252,6 +252,11 @@ class BackCut:
     shaved: str = choice("no", {"no": "bark left on", "yes": "bark shaved off"}, "bark", "Bark eats the bar's reach.")
 
     @property
+    def kept_m(self) -> float:
+        """How far forward the wood that is kept at the back reaches: a corner is two straps deep."""
+        return 2 * self.strap_m if self.form == "corner" else self.strap_m
+
+    @property
     def strapped(self) -> bool:
         """Whether a strap is left right across the back."""
         return self.form in ("bored", "toothed")

@@ -40,13 +40,14 @@ def balance(parts: Parts) -> Finding:
     state, wedging = parts.balance, parts.wedging
     ahead = (abs(state.ahead_m), "length")
     if not wedging.wanted:
-        use = min(1.0 / max(state.standing_utilisation, 1e-6), 1.0)
         text = "The centre of mass stands {ahead} ahead of the [hinge]: the tree goes by itself."
         if parts.loads.forward_Nm > 0 and state.moment_forward_Nm - parts.loads.forward_Nm <= 0:
             text = "The centre of mass stands {ahead} behind the [hinge]; with the rope's full pull the tree goes."
         sentence = phrase(text, ahead=ahead)
         change = phrase("A deeper [face] or a lay further from the lean takes this away.")
-        return used("balance.over", "balance", use, sentence, change, mark="centre")
+        # Nothing is used of anything: the less help a tree needs, the more margin, and none at all is the whole of it.
+        compared = (state.ahead_m, 0.0, "length")
+        return against("balance.over", "balance", 0.0, compared, sentence, change, mark="centre")
     shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
     lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
     use = lift / available if available > 0 else math.inf

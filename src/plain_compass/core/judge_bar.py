@@ -57,7 +57,7 @@ def _reach(case: Case, parts: Parts) -> Finding:
 
 
 def _room(case: Case, parts: Parts) -> Finding:
-    room = parts.hinge_back_m - parts.section.back_m - case.cut.back.strap_m
+    room = parts.hinge_back_m - parts.section.back_m - case.cut.back.kept_m
     sentence = phrase(
         "Between [hinge] and [strap] there is {room} for a bar {bar} wide.",
         room=(room, "length"),
@@ -105,7 +105,7 @@ def bar_plan_of(planned: Planned) -> BarPlan:
     middle = (face.end_left_m + face.end_right_m) / 2
     half = cut.hinge.heart_m / 2
     at, slope = rear_line(section, face, cut)
-    rear = section.back_m + (cut.back.strap_m if cut.back.form in ("bored", "toothed", "corner") else 0.0)
+    rear = section.back_m + (cut.back.kept_m if cut.back.form in ("bored", "toothed", "corner") else 0.0)
     return bar_plan(
         section,
         rear_m=rear,

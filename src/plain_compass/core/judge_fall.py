@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from .falling.fan import Chance, Fan
 from .falling.nominal import NominalFall
-from .findings import Finding, against, margin_of, phrase, stated, verdict_of, worst_first
+from .findings import Finding, against, margin_of, phrase, stated, unknown, verdict_of, worst_first
 from .judge_ground import called, escaped
 
 if TYPE_CHECKING:
@@ -40,6 +40,28 @@ def with_fall(result: Assessment, fall: NominalFall, fan: Fan) -> Assessment:
     """An assessment with what its fall says among its findings, and the verdict of all."""
     findings = worst_first((*without_fall(result), *fall_findings(result, fall, fan)))
     return replace(result, findings=findings, verdict=verdict_of(findings))
+
+
+WAITING = ("hinge", "landing")
+"""Limit states that nobody may call clear before the fall is in."""
+
+
+def awaiting_fall(result: Assessment, *, failed: bool = False) -> Assessment:
+    """An assessment that says of itself that its fall is still being reckoned, or could not be.
+
+    What was found so far stays as it is; only clear waits: it is not known yet.
+    """
+    what = "The fall could not be reckoned for this plan" if failed else "The fall is being reckoned"
+    change = "See what else is refused here." if failed else "A moment; it follows every change by itself."
+    waiting = tuple(
+        unknown(f"fall.reckoning_{group}", group, f"{what}: what it says of this is not in.", change)
+        for group in WAITING
+    )
+    before = without_fall(result)
+    known = sum(finding.level != "clear" for finding in before)
+    findings = (*before[:known], *waiting, *before[known:])
+    verdict = verdict_of(before)
+    return replace(result, findings=findings, verdict=verdict_of(findings) if verdict.level == "clear" else verdict)
 
 
 def without_fall(result: Assessment) -> tuple[Finding, ...]:

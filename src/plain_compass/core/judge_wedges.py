@@ -13,6 +13,7 @@ if TYPE_CHECKING:
     from .plan import Case, Parts
 
 SOUND_SEAT_LEAST = 0.5
+SMALL_STEM_USE = 0.95
 
 
 def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
@@ -64,11 +65,15 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
         kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
         text = "A wedge fits before anything moves: {kerf} of kerf behind the [hinge], {needs} wanted."
         if kerf < needs:
-            text = "No wedge fits: {kerf} of kerf behind the [hinge]; a wedge and the bar want {needs}."
+            text = "No wedge fits: {kerf} of kerf behind the [hinge], {needs} wanted; it does not sit back meanwhile."
+            change = phrase("Tip it by hand, with a lever or a rope, or set the wedge first with a quarter cut.")
     else:
         kerf = wedging.kerf_at_sit_back_m
         text = "The tree sits back on the bar at {kerf} of kerf; a wedge and the bar want {needs}."
     use = needs / kerf if kerf > 0 else math.inf
+    if wedging.kerf_at_sit_back_m is None:
+        # A small stem that stands by itself is tipped by hand or lever: that wants thought, and is no reason to stop.
+        use = min(use, SMALL_STEM_USE)
     return against(
         "wedge.fits_first",
         "wedge",

@@ -71,6 +71,17 @@ def targets_by_bearing(case: Case, bearings_deg: Array) -> tuple[tuple[int, ...]
     return tuple(tuple(np.nonzero(row)[0].tolist()) for row in table)
 
 
+def turned_away(case: Case) -> Case:
+    """The case without what every bearing has of its own: two cases alike in this have the same rose.
+
+    Whatever ``sized_for`` puts in place is set to one value here, and everything else counts, the roof of the face, its
+    floor and aiming off too: a spoke that is shown must be that of the plan as it is.
+    """
+    cut = case.cut
+    face, back = replace(cut.face, depth_m=0.0, overcut_m=0.0), replace(cut.back, form="plain")
+    return replace(case, rope=Rope(), cut=replace(cut, lay_deg=0.0, face=face, hinge=Hinge(0.0, 0.0), back=back))
+
+
 def sized_for(case: Case, bearing_deg: float, back: str) -> Case:
     """The case turned to a bearing, its face and hinge in the middle of the practice's ranges for the wood there.
 

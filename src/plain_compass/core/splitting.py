@@ -209,7 +209,7 @@ def _overcut_energy(
 
 def held_behind(section: Section, face: FaceGeometry, back: BackCut, hinge: HingeGeometry) -> Moments:
     """The sound wood a held back cut leaves behind: a strap right across, a corner, a rib, or two posts."""
-    edge, width = section.back_m + back.strap_m, back.strap_m
+    edge, width = section.back_m + back.kept_m, back.strap_m
     if back.form == "posts":
         rear = posts_on(section, face, back).rear
         return added(

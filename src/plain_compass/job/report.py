@@ -157,5 +157,5 @@ def table(job: Job, plan: TreePlan, result: Assessment) -> str:
     widths = [max(len(row[i]) for row in rows) for i in range(4)]
     lines = ["  ".join([*(cell.ljust(w) for cell, w in zip(row[:4], widths, strict=True)), row[4]]) for row in rows]
     head = f"{plan.id}: {speech.verdict(result.verdict)}"
-    foot = "~ indicative. The fall itself is not reckoned. The competent person on the spot decides."
+    foot = "~ indicative. The competent person on the spot decides."
     return "\n".join([head, "", *lines, "", foot])

@@ -75,6 +75,8 @@ def _looks(finding: Finding | None) -> tuple[object, ...]:
 def _word(finding: Finding | None) -> str:
     if finding is None or not finding.is_judged:
         return "not judged"
+    if finding.id.startswith("fall.reckoning"):
+        return "reckoning"
     return finding.level
 
 

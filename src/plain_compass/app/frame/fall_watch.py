@@ -60,9 +60,13 @@ class FallWatch(QObject):
         try:
             while time.perf_counter() < until and newest is None:
                 newest = next(self._steps)
-        except (StopIteration, PlainCompassError):
-            # Done; or a plan that does not hold together with some input moved, judged without its fall.
+        except StopIteration:
             self._timer.stop()
+        except (PlainCompassError, ArithmeticError, ValueError):
+            # A plan that does not hold together with some input moved, or whose fall runs out of numbers.
+            self._timer.stop()
+            if self.store.snapshot.fan is None:
+                self.store.miss_fall()
         if newest is not None:
             self._remember(*newest)
             self.store.take_fall(*newest)

@@ -156,6 +156,9 @@ class FieldEdit(QLineEdit):
             self._nudge(1 if event.key() == Qt.Key.Key_Up else -1)
         else:
             super().keyPressEvent(event)
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            # A field eats its own Return: the drawing under it has another use for the key.
+            event.accept()
 
     def _nudge(self, direction: int) -> None:
         value = self.store.snapshot.value(self.path)

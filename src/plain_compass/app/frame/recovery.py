@@ -160,14 +160,16 @@ class Recovery:
         return Recovered(opened, path, file, base, becoming, kept_at)
 
     def adopt(self, recovered: Recovered) -> bool:
-        """This run now answers for that work; it keeps a copy of its own before the old one goes.
+        """This run now answers for that work: the file is renamed, so that there is never none of it and never two.
 
-        False when another run has taken it meanwhile.
+        False when another run has taken it meanwhile. Raises JobFileError when the disk will not have it.
         """
         with _Claim(recovered.source) as held:
             if held:
-                self.keep(recovered.opened.job, recovered.opened.raw, recovered.path, recovered.base)
-                _remove(recovered.source)
+                try:
+                    os.replace(recovered.source, self.file)
+                except OSError as error:
+                    raise JobFileError(f"Kept work could not be taken over: {reason_of(error)}.") from None
         return held
 
     def discard(self, recovered: Recovered) -> None:

@@ -13,7 +13,7 @@ from PySide6.QtCore import QObject, Signal
 from ...core.errors import InputError, PlainCompassError
 from ...core.falling.fan import Fan
 from ...core.falling.nominal import NominalFall
-from ...core.judge_fall import with_fall
+from ...core.judge_fall import awaiting_fall, with_fall
 from ...core.paths import held
 from ...core.plan import Assessment
 from ...core.survey import Sensitivity, survey
@@ -59,7 +59,8 @@ class ChangedElsewhereError(JobFileError):
 
 
 def _assessed(state: State) -> Snapshot:
-    return Snapshot(state.job, state.job.plan(state.tree_id), assess_tree(state.job, state.tree_id))
+    result = awaiting_fall(assess_tree(state.job, state.tree_id))
+    return Snapshot(state.job, state.job.plan(state.tree_id), result)
 
 
 class Store(QObject):
@@ -200,6 +201,11 @@ class Store(QObject):
         """Add what was reckoned of the fall to what every view is told. Not a change of the document."""
         now = self.snapshot
         self.snapshot = replace(now, result=with_fall(now.result, fall, fan), fall=fall, fan=fan)
+        self.changed.emit(self.snapshot)
+
+    def miss_fall(self) -> None:
+        """The fall of this plan cannot be reckoned: every view is told, and nothing of it is shown as clear."""
+        self.snapshot = replace(self.snapshot, result=awaiting_fall(self.snapshot.result, failed=True))
         self.changed.emit(self.snapshot)
 
     def undo(self) -> None:

@@ -28,7 +28,7 @@ def _corner(result: Planned) -> Band:
     half = float(abs(section.wood[:, 1]).max()) + 0.01
     inner = half - 2 * back.strap_m
     low, high = (inner, FAR_m) if back.side == "left" else (-FAR_m, -inner)
-    return (low, high, section.back_m - 0.01, 0.0, section.back_m + 2 * back.strap_m, 0.0)
+    return (low, high, section.back_m - 0.01, 0.0, section.back_m + back.kept_m, 0.0)
 
 
 def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
@@ -58,7 +58,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
                 f"Bore {{step}} above the apex, open to the [hinge] and out on the open side; keep "
                 f"the {cut.back.side} corner, {{corner}} deep.",
                 step=(cut.back.step_m, "length"),
-                corner=(2 * cut.back.strap_m, "length"),
+                corner=(cut.back.kept_m, "length"),
             ),
             BORE,
             "The corner stays whole; set the wedge or lever in the open back now.",

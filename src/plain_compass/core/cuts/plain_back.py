@@ -20,7 +20,9 @@ def _fits(result: Planned) -> Fit:
     if parts.splitting.split_index_plain > 1.0:
         return Fit("refused", "Cut from behind it would split up the stem before the hinge is thin enough.", "bored")
     if parts.wedging.wanted and not parts.wedging.first_fits:
-        return Fit("refused", "The tree would sit back on the bar before a wedge can be set.", "quarter")
+        if parts.wedging.kerf_at_sit_back_m is not None:
+            return Fit("refused", "The tree would sit back on the bar before a wedge can be set.", "quarter")
+        return Fit("poor", "No wedge fits behind so short a kerf; it wants a hand, a lever or a rope.", "quarter")
     if parts.splitting.split_index_plain > 0.5:
         return Fit("poor", "The splitting check is not clear when cut from behind.", "bored")
     return GOOD

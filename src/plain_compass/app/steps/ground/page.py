@@ -31,6 +31,7 @@ class GroundPage(QWidget):
     def __init__(self, store: Store, commands: Commands, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
+        self._tree_id = store.tree_id
         self.rose = RoseReckoner(self)
         self.plan = SiteView(store, self.rose, self)
         self.plan.setAccessibleName("Site plan and lay rose")
@@ -103,6 +104,9 @@ class GroundPage(QWidget):
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document; the rose follows when the hand lets go."""
+        if snapshot.plan.id != self._tree_id:
+            self._tree_id = snapshot.plan.id
+            self.plan.forget_read()
         self.rose.follow(snapshot, dragging=self.store.dragging)
         if not self._there(snapshot):
             self.pick("")
@@ -119,6 +123,8 @@ class GroundPage(QWidget):
     def _tell(self) -> None:
         spoke = self.rose.at(self.plan.read_deg)
         wait = "" if self.rose.done else f" <i>({len(self.rose.spokes)} of 360 bearings so far)</i>"
+        if self.rose.stale:
+            wait = " <i>(as it was before this drag; reckoned anew when you let go)</i>"
         self.words.setText(
             "…"
             if spoke is None
@@ -126,8 +132,7 @@ class GroundPage(QWidget):
         )
 
     def _turn(self) -> None:
-        bearing = self.plan.read_deg
-        self.store.set("cut.lay_deg", bearing, f"lay turned to {bearing:.0f}°")
+        self.plan.turn_to_read()
 
     # What is on the ground -----------------------------------------------------------------------------
 

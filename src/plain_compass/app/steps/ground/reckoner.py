@@ -8,7 +8,7 @@ import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from ....core.plan import Case
-from ....core.rose import Spoke, spoke_at, targets_by_bearing
+from ....core.rose import Spoke, spoke_at, targets_by_bearing, turned_away
 from ...frame.store import Snapshot
 
 SLICE_S = 0.008
@@ -27,6 +27,9 @@ def in_order() -> tuple[int, ...]:
 class RoseReckoner(QObject):
     """Follows the document; what a spoke depends on does not include the lay, so turning it costs nothing.
 
+    Attributes:
+        stale: whether the spokes are of the plan as it was before a drag that is still going on.
+
     Signals:
         grown: more spokes are there.
     """
@@ -36,7 +39,8 @@ class RoseReckoner(QObject):
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self.spokes: dict[int, Spoke] = {}
-        self._key: tuple[object, ...] = ()
+        self._key: Case | None = None
+        self.stale = False
         self._case: Case | None = None
         self._left: list[int] = []
         self._targets: tuple[tuple[int, ...], ...] = ()
@@ -52,21 +56,17 @@ class RoseReckoner(QObject):
     def follow(self, snapshot: Snapshot, *, dragging: bool) -> None:
         """Begin anew when something a spoke depends on has changed; not while it is still being dragged."""
         case = snapshot.result.case
-        cut = case.cut
-        key = (
-            case.tree,
-            case.site,
-            case.kit,
-            case.practice,
-            case.at,
-            cut.height_m,
-            cut.face.form,
-            cut.wedges,
-            cut.back.step_m,
-        )
-        if key == self._key or dragging:
+        key = turned_away(case)
+        self.stale = key != self._key
+        if dragging:
+            # The hand has the frame to itself; what is shown meanwhile is said to be of before.
+            self._timer.stop()
             return
-        self._key, self._case = key, case
+        if not self.stale:
+            if self._left:
+                self._timer.start()
+            return
+        self._key, self._case, self.stale = key, case, False
         self.spokes = {}
         self._left = list(reversed(in_order()))
         self._targets = targets_by_bearing(case, np.arange(360.0))

@@ -39,7 +39,7 @@ class SiteView(DrawingView):
 
     def __init__(self, store: Store, rose: RoseReckoner, parent: QWidget | None = None) -> None:
         self.rose = rose
-        self.read_deg = 0.0
+        self._read_deg: float | None = None
         self.chosen = ""
         self.dropping = ""
         super().__init__(store, parent)
@@ -115,16 +115,33 @@ class SiteView(DrawingView):
         if snapshot.fan is not None:
             paint_sector(canvas, snapshot.fan, snapshot.plan.cut.lay_deg, self.palette_in_use.lay)
         spokes = tuple(self.rose.spokes.values())
+        painter.setOpacity(0.35 if self.rose.stale else 1.0)
         paint_rose(painter, middle, self.ring_px, spokes, self.palette_in_use)
+        painter.setOpacity(1.0)
         paint_ring(painter, middle, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)
         paint_read(painter, middle, self.ring_px, self.read_deg, self.palette_in_use)
         caption(painter, self, "Site plan and lay rose")
 
     # Reading and turning -------------------------------------------------------------------------------
 
+    @property
+    def read_deg(self) -> float:
+        """The bearing read; the lay until another one has been."""
+        return self.store.snapshot.plan.cut.lay_deg if self._read_deg is None else self._read_deg
+
+    def forget_read(self) -> None:
+        """Reading starts at the lay again."""
+        self._read_deg = None
+
+    def turn_to_read(self) -> None:
+        """Turn the lay to the bearing read."""
+        bearing = self.read_deg
+        if bearing != self.store.snapshot.plan.cut.lay_deg:
+            self.store.set("cut.lay_deg", bearing, f"lay turned to {bearing:.0f}°")
+
     def show_read(self, bearing_deg: float) -> None:
         """Read another bearing."""
-        self.read_deg = bearing_deg % 360
+        self._read_deg = bearing_deg % 360
         self.read.emit(self.read_deg)
         self.update()
 
@@ -154,7 +171,7 @@ class SiteView(DrawingView):
         if event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
             self.show_read(self.read_deg + (step if event.key() == Qt.Key.Key_Right else -step))
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.store.set("cut.lay_deg", self.read_deg, f"lay turned to {self.read_deg:.0f}°")
+            self.turn_to_read()
         else:
             super().keyPressEvent(event)
 
