@@ -24,7 +24,7 @@ class _Parser(argparse.ArgumentParser):
 
 def _parser() -> argparse.ArgumentParser:
     parser = _Parser(prog="plain-compass", description="Design the face notch, hinge and back cut of a tree.")
-    parser.add_argument("--version", action="version", version=f"plain-compass {__version__}")
+    parser.add_argument("-V", "--version", action="version", version=f"plain-compass {__version__}")
     parser.set_defaults(run=_window)
     commands = parser.add_subparsers(metavar="command", parser_class=_Parser)
     commands.add_parser("demo", help="open the window on the demo job").set_defaults(run=_demo)
@@ -82,7 +82,7 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _file_and_tree(parser: argparse.ArgumentParser) -> None:
-    parser.add_argument("file", type=Path, help="a job file (.pcjob.json), or the word demo")
+    parser.add_argument("file", type=Path, help="a job file (.pcjob.json), the word demo, or - for standard input")
     parser.add_argument("--tree", help="id of the tree; may be left out for a job of one tree, and for demo")
 
 
@@ -124,18 +124,18 @@ def _open(arguments: argparse.Namespace) -> int:
     from .app.main import run
     from .job.files import read_job
 
+    if str(arguments.file) == "demo" and not arguments.file.exists():
+        return run(demo=True)
     read_job(arguments.file)
     return run(arguments.file)
 
 
 def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noqa: ANN202
-    from .job.demo import demo_job
+    from .commands.opening import opened_job
     from .job.disk import JobFileError
-    from .job.files import read_job
 
-    is_demo = str(arguments.file) == "demo" and not arguments.file.exists()
-    job = demo_job() if is_demo else read_job(arguments.file).job
-    if arguments.tree is None and len(job.trees) > 1 and not is_demo:
+    job = opened_job(arguments.file)
+    if arguments.tree is None and len(job.trees) > 1 and str(arguments.file) != "demo":
         raise JobFileError(
             f"{arguments.file.name} has several trees; say which with --tree: {', '.join(t.id for t in job.trees)}."
         )

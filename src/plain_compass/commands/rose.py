@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+from functools import partial
 
 import numpy as np
 
@@ -13,21 +14,21 @@ from ..core.site import Site
 from ..job.document import Job, TreePlan, case_of
 from ..job.report import plain
 from ..job.words import Speech
+from .opening import whole
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Add how finely, and in which form."""
-    parser.add_argument(
-        "--every", type=int, default=1, metavar="DEGREES", help="a bearing every so many degrees, 1 to 90"
-    )
+    degrees = partial(whole, 1, 90)
+    told = "a bearing every so many degrees, 1 to 90"
+    parser.add_argument("--every", type=degrees, default=1, metavar="DEGREES", help=told)
     parser.add_argument("--json", action="store_true", help="print one JSON object")
 
 
 def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     """Print the rose."""
-    step = min(max(arguments.every, 1), 90)
     case = case_of(job, tree.id)
-    spokes = whole_rose(case, np.arange(0.0, 360.0, step))
+    spokes = whole_rose(case, np.arange(0.0, 360.0, arguments.every))
     if arguments.json:
         rows = [_row(spoke, case.site, job.speech) for spoke in spokes]
         print(json.dumps({"tree": tree.id, "rose": rows}, indent=2, ensure_ascii=False, allow_nan=False))

@@ -10,6 +10,7 @@ from ..job.disk import read_text, write_atomically
 from ..job.files import read_job, write_job
 from ..job.geojson import site_geojson
 from ..job.site_files import with_site_file
+from .opening import opened_job
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
@@ -29,7 +30,7 @@ def add_to(parser: argparse.ArgumentParser) -> None:
 def run(arguments: argparse.Namespace) -> int:
     """Import or export. What could not be taken is said on standard error, a line a feature."""
     if arguments.what == "export":
-        write_atomically(arguments.output, site_geojson(read_job(arguments.file).job, positions=arguments.positions))
+        write_atomically(arguments.output, site_geojson(opened_job(arguments.file), positions=arguments.positions))
         print(f"Site written to {arguments.output}.")
         return 0
     opened = read_job(arguments.output)

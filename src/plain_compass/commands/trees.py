@@ -13,6 +13,7 @@ from ..job.files import read_job, write_job
 from ..job.readings_csv import readings_csv
 from ..job.report import plain
 from ..job.tree_list import export_csv, import_csv
+from .opening import opened_job
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
@@ -26,7 +27,7 @@ def add_to(parser: argparse.ArgumentParser) -> None:
 def run(arguments: argparse.Namespace) -> int:
     """List, import, export, or write raw readings."""
     if arguments.what not in ("import", "export", "readings"):
-        return _list(read_job(Path(arguments.what)).job, as_json=arguments.json)
+        return _list(opened_job(Path(arguments.what)), as_json=arguments.json)
     if arguments.file is None or arguments.output is None:
         raise JobFileError(f"trees {arguments.what} wants a file and -o with the file to write.")
     return {"import": _import, "export": _export, "readings": _readings}[arguments.what](arguments)
@@ -73,14 +74,14 @@ def _import(arguments: argparse.Namespace) -> int:
 
 
 def _export(arguments: argparse.Namespace) -> int:
-    job = read_job(arguments.file).job
+    job = opened_job(arguments.file)
     write_atomically(arguments.output, export_csv(job))
     print(f"{len(job.trees)} trees written to {arguments.output}.")
     return 0
 
 
 def _readings(arguments: argparse.Namespace) -> int:
-    job = read_job(arguments.file).job
+    job = opened_job(arguments.file)
     write_atomically(arguments.output, readings_csv(job))
     print(f"{sum(len(plan.readings) for plan in job.trees)} readings written to {arguments.output}.")
     return 0

@@ -33,6 +33,7 @@ NUMBERS = ("height_m", "radius_m", "base_m")
 TALL = ("tree", "save", "wall", "roof", "wire", "bank")
 """Kinds whose height decides something."""
 DECIMALS = 3
+LARGEST = 1e9
 
 
 class GeoJsonError(PlainCompassError, ValueError):
@@ -163,7 +164,7 @@ def import_geojson(text: str, name: str, job: Job) -> Imported:
             continue
         if isinstance(made, Obstacle):
             taken.append(made)
-            if made.kind in TALL and "height_m" not in (feature.get("properties") or {}):
+            if made.kind in TALL and "height_m" not in _told(feature):
                 what = f"{KINDS[made.kind]} without height_m"
                 assumed.append(f"Feature {number}: {what}, taken as {made.height_m:g} m high; measure it.")
         elif made is not None:
@@ -201,22 +202,30 @@ def _why(error: Exception) -> str:
     return str(error).rstrip(".")
 
 
+def _told(feature: dict[str, Any]) -> dict[str, Any]:
+    """The properties of a feature; ValueError where they are something else."""
+    told = feature.get("properties") or {}
+    if not isinstance(told, dict):
+        raise ValueError(f"its properties are {str(told)[:40]} and no object")
+    return told
+
+
 def _taken(feature: Any, origin: Origin | None) -> Obstacle | SpotHeight | None:
     """One feature as an obstacle or a spot height; None for a tree of the job itself."""
     if not isinstance(feature, dict) or not isinstance(feature.get("geometry"), dict):
         raise ValueError("it is no feature with a geometry")
-    told = feature.get("properties") or {}
-    kind = told.get("kind", "rock") if isinstance(told, dict) else "rock"
+    told = _told(feature)
+    kind = told.get("kind", "rock")
     if kind == OWN:
         return None
     if kind == SPOT:
         return _spot(feature, origin)
-    if kind not in KINDS:
-        raise ValueError(f"kind {kind!r} is not one of {', '.join(KINDS)}")
+    if not isinstance(kind, str) or kind not in KINDS:
+        raise ValueError(f"kind {str(kind)[:40]!r} is not one of {', '.join(KINDS)}")
     shape, points = _shape(feature["geometry"], origin)
     cost, _, radius, height = USUAL[kind]
     made = Obstacle(kind, str(told.get("name") or ""), told.get("cost", cost), shape, points, radius, height)
-    if made.cost not in COSTS:
+    if not isinstance(made.cost, str) or made.cost not in COSTS:
         raise ValueError(f"cost {made.cost!r} is not one of {', '.join(COSTS)}")
     made = replace(made, overhead=told.get("overhead", "unknown"))
     for key in NUMBERS:
@@ -232,7 +241,7 @@ def _spot(feature: dict[str, Any], origin: Origin | None) -> SpotHeight:
     if shape != "spot":
         raise ValueError("a spot height is a Point")
     at = feature["geometry"]["coordinates"]
-    told = feature.get("properties") or {}
+    told = _told(feature)
     if "height_m" not in told and len(at) < 3:
         raise ValueError("it has no height_m and no third coordinate")
     height = _number(told["height_m"] if "height_m" in told else at[2], "height_m")
@@ -262,8 +271,10 @@ def _place(pair: Any, origin: Origin | None) -> Place:
 
 
 def _number(value: Any, name: str) -> float:
-    if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
-        raise ValueError(f"{name} is {value!r} and no number")
+    number = isinstance(value, (int, float)) and not isinstance(value, bool)
+    # A whole number too large for a float raises before it could be compared.
+    if not number or abs(value) > LARGEST or not math.isfinite(value):
+        raise ValueError(f"{name} is {str(value)[:40]} and no number of a site")
     return float(value)
 
 

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+import time
+
 from PySide6.QtCore import QObject, QTimer
 
 from ...core.errors import PlainCompassError
@@ -22,13 +25,21 @@ class Autosave(QObject):
         self.store, self.recovery = store, recovery
         self._kept: Job | None = None
         self._told = ""
+        self._written_at = -math.inf
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self.write)
         store.changed.connect(self._soon)
-        store.stepped.connect(self._soon)
+        store.stepped.connect(self._now_or_soon)
         store.saving.connect(self._before_save)
         store.saved_whole.connect(self.forget)
+
+    def _now_or_soon(self) -> None:
+        """A step after a pause is written at once, before anything that follows it can hold the window up."""
+        if time.monotonic() - self._written_at > DELAY_MS / 1000:
+            self.write()
+        else:
+            self._soon()
 
     def _soon(self) -> None:
         if not self._timer.isActive():
@@ -41,6 +52,7 @@ class Autosave(QObject):
     def write(self, becoming: str = "") -> bool:
         """Write down what is unsaved, now; False, with a sentence, when it could not be."""
         self._timer.stop()
+        self._written_at = time.monotonic()
         store, job = self.store, self._job
         if job == store.saved:
             self.forget()

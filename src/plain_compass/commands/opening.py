@@ -1,0 +1,28 @@
+"""The job a command is given: a file, the word ``demo``, or ``-`` for standard input."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from pathlib import Path
+
+from ..job.demo import demo_job
+from ..job.disk import decoded
+from ..job.document import Job
+from ..job.files import parse_job, read_job
+
+
+def opened_job(file: Path) -> Job:
+    """The job. Raises JobFileError with a sentence when it cannot be read."""
+    if str(file) == "-":
+        return parse_job(decoded(sys.stdin.buffer.read(), "standard input"), "standard input").job
+    if str(file) == "demo" and not file.exists():
+        return demo_job()
+    return read_job(file).job
+
+
+def whole(low: int, high: int, text: str) -> int:
+    """A whole number of an option, within its bounds; argparse tells the sentence."""
+    if not text.isascii() or not text.isdecimal() or len(text) > 9 or not low <= int(text) <= high:
+        raise argparse.ArgumentTypeError(f"{text[:20]!r} is not accepted; accepted: {low} to {high}")
+    return int(text)
