@@ -244,13 +244,12 @@ def test_a_read_only_file_is_asked_about(begin: Start, job_file: Path) -> None:
 def test_the_window_stays_open_when_keeping_for_next_time_fails(
     window: Window, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    window.store.set("notes", "x", "notes")
-
     def full(*_: object, **__: object) -> None:
         raise JobFileError("no space left on device.")
 
     with monkeypatch.context() as patched:
         patched.setattr(window.autosave.recovery, "keep", full)
+        window.store.set("notes", "x", "notes")
         assert not window.close()
         assert window.isVisible()
         assert "no space left" in window.message.text()

@@ -3,30 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
 from typing import Any
-
-from PySide6.QtCore import QObject, Signal
 
 from ...core.errors import InputError, PlainCompassError
 from ...core.falling.fan import Fan
 from ...core.falling.nominal import NominalFall
 from ...core.judge_fall import awaiting_fall, with_fall
-from ...core.paths import held
-from ...core.plan import Assessment
 from ...core.survey import Sensitivity, survey
-from ...job.disk import JobFileError, content_hash, hash_on_disk, write_atomically
-from ...job.document import Job, TreePlan, assess_tree
+from ...job.document import Job
 from ...job.edits import set_value, set_values
-from ...job.fields import quantity_at, root_of
-from ...job.files import Opened, job_bytes, merged
+from ...job.fields import quantity_at
+from ...job.files import Opened
 from ...job.readings import Taken
 from ...job.spreads import plan_spreads
 from ...job.taking import take
-from ...job.words import Speech
-from .history import History, State
+from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, assessed
+from .history import State
+
+__all__ = ["ChangedElsewhereError", "Snapshot", "Store", "now"]
 
 
 def now() -> str:
@@ -34,71 +31,13 @@ def now() -> str:
     return datetime.now().isoformat(sep=" ", timespec="seconds")
 
 
-@dataclass(frozen=True, slots=True, eq=False)
-class Snapshot:
-    """What every view is told: the document, the tree looked at, and what the numbers say."""
-
-    job: Job
-    plan: TreePlan
-    result: Assessment
-    fall: NominalFall | None = None
-    fan: Fan | None = None
-
-    @property
-    def speech(self) -> Speech:
-        """How to speak to this person."""
-        return self.job.speech
-
-    def value(self, path: str) -> Any:
-        """The value at a path of the plan or the job."""
-        return held(self.plan if root_of(path) is TreePlan else self.job, path)
-
-
-class ChangedElsewhereError(JobFileError):
-    """The job's file is no longer as it was read: another window or program has written it."""
-
-
-def _assessed(state: State) -> Snapshot:
-    result = awaiting_fall(assess_tree(state.job, state.tree_id))
-    return Snapshot(state.job, state.job.plan(state.tree_id), result)
-
-
-class Store(QObject):
-    """Holds the document, its undo history and its file.
-
-    Signals:
-        changed: a new Snapshot, on every change, drag previews included.
-        stepped: the history has a new step, or has moved.
-        refused: a sentence saying why a change was not made.
-        told: a sentence worth knowing, such as where the job was saved.
-        saving: hash of what is about to be written to the job's file.
-        saved_whole: the file now has everything; comes before that is told.
-    """
-
-    changed = Signal(object)
-    stepped = Signal()
-    refused = Signal(str)
-    told = Signal(str)
-    saving = Signal(str)
-    saved_whole = Signal()
+class Store(HeldDocument):
+    """Changes the held document: named steps, drags, undo."""
 
     def __init__(self, opened: Opened, path: Path | None = None) -> None:
-        super().__init__()
-        self.path = path
+        super().__init__(opened, path)
         self.dragging = False
         self._surveyed: tuple[Snapshot, tuple[Sensitivity, ...]] | None = None
-        self._begin(opened)
-
-    def _begin(self, opened: Opened) -> None:
-        self.raw, self.hash = opened.raw, opened.hash
-        self.history = History([State(opened.job, opened.job.trees[0].id)])
-        self.saved = opened.job
-        self.snapshot = _assessed(self.history.now)
-
-    @property
-    def tree_id(self) -> str:
-        """Id of the tree looked at."""
-        return self.snapshot.plan.id
 
     def survey(self) -> tuple[Sensitivity, ...]:
         """What is worth measuring better, the most harmful first; some thirty assessments, reckoned once a snapshot."""
@@ -106,40 +45,6 @@ class Store(QObject):
         if self._surveyed is None or self._surveyed[0].result.case is not snapshot.result.case:
             self._surveyed = snapshot, survey(snapshot.result.case, plan_spreads(snapshot.plan))
         return self._surveyed[1]
-
-    @property
-    def unsaved(self) -> bool:
-        """Whether there is work the file does not have."""
-        return self.history.now.job != self.saved
-
-    def replace(self, opened: Opened, path: Path | None) -> None:
-        """Put another job in place of this one, as its file has it."""
-        self._begin(opened)
-        self.path = path
-        self._tell_all()
-
-    def take_up(self, opened: Opened, other: Opened | None, path: Path | None, file: Opened | None = None) -> None:
-        """Put kept work, or the file it belongs to, in place of this job; the other one stays an undo step.
-
-        Args:
-            other: what can be had back with undo; None where there is nothing else.
-            file: which of them is what the file has; None means ``other``.
-        """
-        on_file = file or other
-        self._begin(opened)
-        self.path, self.saved = path, on_file.job if on_file else Job(name="", trees=())
-        self.hash = on_file.hash if on_file else ""
-        if other is not None:
-            # Fields that only one of the two knows are kept, whichever is gone on with.
-            self.raw = merged(other.raw, opened.raw)
-            before = State(other.job, other.job.trees[0].id)
-            title = "taking the file as it is" if opened is on_file else "bringing back unsaved work"
-            self.history = History([before, self.history.now], ["", title], 1)
-        self._tell_all()
-
-    def _tell_all(self) -> None:
-        self.changed.emit(self.snapshot)
-        self.stepped.emit()
 
     def edit(self, title: str, job: Job, tree_id: str | None = None, *, joins: bool = False) -> bool:
         """Make ``job`` the document, as one named step. False, with a sentence, when it cannot be worked with."""
@@ -218,29 +123,9 @@ class Store(QObject):
         self._show(self.history.move(1))
         self.stepped.emit()
 
-    def save(self, path: Path, *, over: bool = False, over_read_only: bool = False) -> None:
-        """Write the job to its file.
-
-        Args:
-            over: whether to write over what somebody else has put there since.
-            over_read_only: whether to write over a file that is read-only.
-
-        Raises ChangedElsewhereError, ReadOnlyFileError or JobFileError with a sentence; the document stays as it is.
-        """
-        job = self.history.now.job
-        content = job_bytes(job, self.raw)
-        if not over and path == self.path and hash_on_disk(path) not in ("", self.hash):
-            raise ChangedElsewhereError(f"{path.name} has been changed by somebody else since it was read here.")
-        self.saving.emit(content_hash(content))
-        write_atomically(path, content, over_read_only=over_read_only)
-        self.path, self.saved, self.hash = path, job, content_hash(content)
-        self.saved_whole.emit()
-        self._tell_all()
-        self.told.emit(f"Saved as {path.name}.")
-
     def _show(self, state: State) -> bool:
         try:
-            self.snapshot = _assessed(state)
+            self.snapshot = assessed(state)
         except PlainCompassError as error:
             self._refuse(error, "")
             return False
