@@ -267,3 +267,43 @@ def test_the_jobs_other_trees_stand_on_the_plan_until_they_are_down(window: Wind
     down = replace(job, trees=tuple(replace(t, state="down") if t.id == "WH-18" else t for t in job.trees))
     window.store.edit("felled", down)
     assert "WH-18" not in [o.name for o in window.store.snapshot.result.case.site.obstacles]
+
+
+def test_a_fields_own_return_does_not_turn_the_lay(window: Window, ground: GroundPage) -> None:
+    lay = window.store.snapshot.plan.cut.lay_deg
+    ground.plan.show_read((lay + 90) % 360)
+    field = ground.findChild(FieldEdit, "site.slope_deg")
+    assert field is not None
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "7")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert window.store.snapshot.job.site.slope_deg == 7.0
+    assert window.store.snapshot.plan.cut.lay_deg == lay
+
+
+def test_reading_starts_at_the_lay(window: Window, ground: GroundPage) -> None:
+    assert ground.plan.read_deg == window.store.snapshot.plan.cut.lay_deg
+    ground.plan.show_read(12.0)
+    window.store.look_at("WH-12")
+    assert ground.plan.read_deg == window.store.snapshot.plan.cut.lay_deg
+
+
+def test_the_rose_is_reckoned_anew_for_whatever_a_spoke_depends_on(window: Window, ground: GroundPage) -> None:
+    ground.rose.finish()
+    for path, value in (("cut.face.roof_deg", 52.0), ("cut.face.floor_deg", 11.0), ("cut.aim_off_deg", 2.0)):
+        window.store.set(path, value, path)
+        assert not ground.rose.done, path
+        ground.rose.finish()
+    for path, value in (("cut.lay_deg", 100.0), ("cut.face.depth_m", 0.13), ("cut.hinge.left_m", 0.05)):
+        window.store.set(path, value, path)
+        assert ground.rose.done, path
+
+
+def test_the_rose_stands_still_while_something_is_dragged_and_goes_on_after(window: Window, ground: GroundPage) -> None:
+    ground.rose.step()
+    window.store.preview({"tree.height_m": 18.0})
+    assert ground.rose.stale and not ground.rose._timer.isActive()
+    assert "as it was before this drag" in ground.words.text()
+    window.store.finish("height")
+    assert not ground.rose.stale and ground.rose._timer.isActive()

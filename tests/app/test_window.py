@@ -478,3 +478,37 @@ def test_no_text_of_the_window_is_smaller_than_eleven_pixels(window: Window) -> 
         if isinstance(widget, (QLabel, QAbstractButton, FieldEdit, ChoiceEdit)) and widget.isVisible():
             size = widget.font().pixelSize()
             assert size == -1 or size >= 11, widget.objectName()
+
+
+def test_a_click_on_a_dimension_selects_it_so_that_typing_replaces(window: Window) -> None:
+    field = window.pages["cut"].findChild(FieldEdit, "cut.face.depth_m")
+    assert isinstance(field, FieldEdit)
+    QTest.mouseClick(field, Qt.MouseButton.LeftButton)
+    assert field.selectedText() == field.text() != ""
+    QTest.keyClicks(field, "13")
+    assert field.text() == "13"
+
+
+def test_clear_waits_for_the_fall(window: Window) -> None:
+    """Straight after an edit nothing of hinge and landing is known that the fall could still take away."""
+    window.store.set("cut.lay_deg", window.store.snapshot.plan.cut.lay_deg + 1, "lay")
+    waiting = {f.group for f in window.store.snapshot.result.findings if f.id.startswith("fall.reckoning")}
+    assert waiting == {"hinge", "landing"}
+    description = window.band.accessibleDescription()
+    assert "Hinge: clear" not in description and "Landing: clear" not in description
+    window.falls.finish()
+    assert not any(f.id.startswith("fall.reckoning") for f in window.store.snapshot.result.findings)
+
+
+def test_no_card_is_written_of_a_plan_whose_fall_cannot_be_reckoned(window: Window, tmp_path: Path) -> None:
+    window.store.set("cut.lay_deg", 100.0, "lay")
+    window.falls._steps = iter(())
+    window.falls.step()
+    window.store.miss_fall()
+    window.commands.run("card.pdf")
+    assert "no card is written" in window.message.text()
+
+
+def test_a_message_is_plain_text_whatever_it_quotes(window: Window) -> None:
+    window.message.tell("<img src=x>")
+    assert window.message.textFormat() == Qt.TextFormat.PlainText

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree
 from plain_compass.core.findings import GROUPS, LEVELS, Finding, level_of, margin_of, phrase, verdict_of, worst_first
+from plain_compass.core.polygon import across, behind, moments
 from plain_compass.core.tree import Decay
 
 
@@ -159,3 +160,30 @@ def test_indicative_relations_are_labelled() -> None:
     result = assessed(round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0))
     for name in ("split.index", "hinge.side", "hinge.holds", "wedge.drive"):
         assert finding(result, name).indicative
+
+
+def test_a_tree_that_goes_by_itself_is_clear_on_balance_and_never_worse_for_needing_less_help() -> None:
+    leaning = [round_tree(lean__angle_deg=angle, lean__bearing_deg=0.0) for angle in (2.0, 4.0, 8.0)]
+    found = [finding(assessed(tree), "balance.over") for tree in leaning]
+    assert [each.level for each in found] == ["clear"] * 3
+    margins = [each.margin for each in found]
+    assert margins == sorted(margins)
+
+
+def test_a_small_stem_that_does_not_sit_back_is_not_stopped_for_want_of_a_wedge() -> None:
+    small = round_tree(trunk__diameter_m=0.16, trunk__butt_diameter_m=0.16, height_m=9.0)
+    cut = plain_cut(face__depth_m=0.03, hinge__left_m=0.02, hinge__right_m=0.02)
+    result = assessed(small, cut)
+    assert result.parts.wedging.kerf_at_sit_back_m is None
+    assert finding(result, "wedge.fits_first").level != "stop"
+    assert not any(f.id == "cut.back" and f.level == "stop" for f in result.findings)
+
+
+def test_a_kept_corner_is_judged_as_deep_as_it_is_cut() -> None:
+    """The corner reaches two straps forward: its area is that of the corner the steps tell one to leave."""
+    cut = plain_cut(back__form="corner", back__strap_m=0.06)
+    parts = assessed(round_tree(), cut).parts
+    whole = behind(parts.section.wood, parts.section.back_m + 0.12)
+    high = parts.section.strips.left_m[-1]
+    area = moments(across(whole, high - 0.12, high), across(whole[:0], high - 0.12, high)).area_m2
+    assert parts.splitting.strap_area_m2 == pytest.approx(area, rel=1e-6)

@@ -163,3 +163,17 @@ def test_the_rose_command_tells_every_bearing_in_json(capsys: pytest.CaptureFixt
     assert set(rows[0]) >= {"margin", "ruled_by", "help", "targets", "pull_N", "refused"}
     assert main(["rose", "demo", "--every", "90"]) == 0
     assert "bar.reach" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    "bad",
+    [
+        {"type": "Feature", "properties": [1], "geometry": {"type": "Point", "coordinates": [1, 2]}},
+        {"type": "Feature", "properties": {"kind": [1]}, "geometry": {"type": "Point", "coordinates": [1, 2]}},
+        {"type": "Feature", "properties": {"cost": {}}, "geometry": {"type": "Point", "coordinates": [1, 2]}},
+        {"type": "Feature", "properties": {}, "geometry": {"type": "Point", "coordinates": [10**400, 2]}},
+    ],
+)  # fmt: skip
+def test_properties_that_are_none_and_numbers_without_end_are_skipped_with_a_sentence(bad: Any) -> None:
+    found = import_geojson(collection(bad), "site", demo_job())
+    assert not found.obstacles and found.skipped[0].startswith("Feature 1: ")

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from plain_compass.job.typed import TypedError, parse
+from plain_compass.job.typed import TypedError, parse, parse_typed
 from plain_compass.job.units import EXAMPLES, shown, tape_rounded
 
 INCH, FOOT = 0.0254, 0.3048
@@ -142,3 +142,45 @@ def test_tape_marks_are_rounded_as_they_are_chalked() -> None:
     assert tape_rounded(0.2874, "metric") == pytest.approx(0.285)
     assert tape_rounded(0.2876, "metric") == pytest.approx(0.29)
     assert tape_rounded(0.2874, "imperial") / (INCH / 8) == pytest.approx(round(0.2874 / (INCH / 8)))
+
+
+# Never guessed ---------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("text", "kind"),
+    [
+        ("5 5 5 m", "span"), ("3 3.5 m", "span"), ("1.2.3", "span"), ("1,234.5", "span"), ("1 000", "span"),
+        ("17 5", "span"), ("40 cm 1 m", "span"), ("1 cm 40", "length"), ("5.5 ft 3 in", "span"), ("1 m 400", "span"),
+        ("1 m 40 5", "span"), ("2 5/4 in", "length"), ("5 m 3 paces", "span"), ("5 m 10 %D", "length"),
+        ("9" * 400, "span"), ("N95E", "bearing"), ("north-nowhere", "bearing"), ("15 kms", "speed"), ("1.2.3", "angle"),
+    ],
+)  # fmt: skip
+def test_what_could_mean_two_things_is_refused_with_what_would_be_taken(text: str, kind: str) -> None:
+    with pytest.raises(TypedError) as refused:
+        parse(text, kind, "metric", 0.5)
+    assert EXAMPLES[kind] in str(refused.value)
+    assert len(str(refused.value)) < 300
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "value"),
+    [
+        ("1.4 metres", "span", 1.4), ("140 centimetres", "span", 1.4), ("20 steps", "span", 15.0),
+        ("20 yd", "span", 18.288), ("17.5 m.", "span", 17.5), ("1 m 40", "span", 1.4), ("5 ft 3", "span", 1.6002),
+        ("5 ft 3 1/2 in", "span", 1.6129), ("5 ft. 3 in.", "span", 1.6002),
+        ("17.5\u00a0m", "span", 17.5), ("17.5\u2009m", "span", 17.5), ("north-east", "bearing", 45.0),
+        ("east", "bearing", 90.0), ("south south-west", "bearing", 202.5), ("N45E", "bearing", 45.0),
+        ("S 30 W", "bearing", 210.0), ("n45°w", "bearing", 315.0), ("15 km/h", "speed", 15 / 3.6),
+        ("15 kmh", "speed", 15 / 3.6), ("9 knots", "speed", 9 * 0.514444), ("L20", "offset_angle", 20.0),
+        ("right 20", "offset_angle", -20.0),
+    ],
+)  # fmt: skip
+def test_more_ways_in_which_people_write_a_measure(text: str, kind: str, value: float) -> None:
+    assert parse(text, kind, "metric") == pytest.approx(value)
+
+
+def test_a_bare_number_taken_for_the_next_smaller_unit_is_told() -> None:
+    assert parse_typed("1 m 40", "span", "metric").guessed
+    assert not parse_typed("1 m 40 cm", "span", "metric").guessed
+    assert not parse_typed("140", "length", "metric").guessed

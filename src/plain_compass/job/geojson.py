@@ -33,7 +33,7 @@ NUMBERS = ("height_m", "radius_m", "base_m")
 TALL = ("tree", "save", "wall", "roof", "wire", "bank")
 """Kinds whose height decides something."""
 DECIMALS = 3
-LARGEST = 1e9
+LARGEST = 1e30
 
 
 class GeoJsonError(PlainCompassError, ValueError):
@@ -270,11 +270,18 @@ def _place(pair: Any, origin: Origin | None) -> Place:
     return Place(round(one, DECIMALS), round(other, DECIMALS))
 
 
+def _brief(value: Any) -> str:
+    """What a file holds, short enough for a sentence; a number of thousands of digits cannot even be written out."""
+    if isinstance(value, int) and abs(value) > LARGEST:
+        return "a number without end"
+    return repr(value)[:40]
+
+
 def _number(value: Any, name: str) -> float:
     number = isinstance(value, (int, float)) and not isinstance(value, bool)
     # A whole number too large for a float raises before it could be compared.
     if not number or abs(value) > LARGEST or not math.isfinite(value):
-        raise ValueError(f"{name} is {str(value)[:40]} and no number of a site")
+        raise ValueError(f"{name} is {_brief(value)} and no number")
     return float(value)
 
 
