@@ -21,7 +21,7 @@ from plain_compass.app.steps.look.chips import Chip
 from plain_compass.app.steps.look.explain import DRAWINGS, Explanation
 from plain_compass.app.steps.look.measure_panel import MeasurePanel
 from plain_compass.app.steps.look.page import LookPage
-from plain_compass.core.findings import LEVELS
+from plain_compass.core.findings import LEVELS, level_seen
 from plain_compass.instruments.devices import Faults
 from plain_compass.instruments.server import Instruments
 from plain_compass.job.readings import SHELL, Taken
@@ -411,3 +411,20 @@ def test_a_look_drawing_is_copied_as_a_picture_with_its_dimensions(window: Windo
         with QPainter(image) as painter:
             picture.paint(painter)
         assert len({image.pixel(x, image.height() // 2) for x in range(0, image.width(), 3)}) > 3
+
+
+def test_a_new_tree_says_of_every_stand_in_that_it_was_not_measured(window: Window) -> None:
+    window.jobs.new()
+    field = window.page.findChild(FieldEdit, "tree.height_m")
+    assert isinstance(field, FieldEdit)
+    assert (field.text(), field.placeholderText()) == ("", "not measured")
+    assert level_seen(window.store.snapshot.result.findings) == "unknown"
+    QTest.keyClick(field, Qt.Key.Key_Up)
+    assert window.store.snapshot.plan.tree.stand_ins, "a stand-in is not moved by its step"
+    field.setFocus()
+    QTest.keyClicks(field, "15")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert field.text() == "15 m"
+    window.side.survey.reckon()
+    assert window.side.survey.text().startswith("Measure first")
+    assert window.edits.suggest() is None

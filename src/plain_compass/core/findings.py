@@ -200,7 +200,7 @@ def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
     )
 
 
-SEEN = ("around.", "fork.", "defect.", "decay.", "balance.lean", "split.crack")
+SEEN = ("measured.", "around.", "fork.", "defect.", "decay.", "balance.lean", "split.crack")
 """How the ids begin of what is seen and sounded on a tree rather than designed."""
 
 

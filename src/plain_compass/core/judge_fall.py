@@ -10,6 +10,7 @@ from .falling.fan import Chance, Fan
 from .falling.nominal import NominalFall
 from .findings import Finding, against, margin_of, phrase, stated, unknown, verdict_of, worst_first
 from .judge_ground import called, escaped
+from .unmeasured import said
 
 if TYPE_CHECKING:
     from .plan import Assessment, Planned
@@ -39,7 +40,7 @@ def fall_findings(planned: Planned, fall: NominalFall, fan: Fan) -> tuple[Findin
 def with_fall(result: Assessment, fall: NominalFall, fan: Fan) -> Assessment:
     """An assessment with what its fall says among its findings, and the verdict of all."""
     findings = worst_first((*without_fall(result), *fall_findings(result, fall, fan)))
-    return replace(result, findings=findings, verdict=verdict_of(findings))
+    return said(replace(result, findings=findings, verdict=verdict_of(findings)))
 
 
 WAITING = ("hinge", "landing")

@@ -266,7 +266,11 @@ class Measured:
 @hashed_once
 @dataclass(frozen=True)
 class Tree:
-    """One standing tree as measured."""
+    """One standing tree as measured.
+
+    Attributes:
+        stand_ins: paths of what has not been measured and only stands here so that the tree can be drawn.
+    """
 
     species: str = "unknown-broadleaf"
     height_m: float = quantity(
@@ -291,3 +295,4 @@ class Tree:
     defects: tuple[Defect, ...] = ()
     around: Around = field(default_factory=Around)
     measured: Measured = field(default_factory=Measured)
+    stand_ins: tuple[str, ...] = ()

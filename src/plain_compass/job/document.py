@@ -15,6 +15,7 @@ from ..core.quantity import choice, name
 from ..core.rigging import Rope
 from ..core.site import Obstacle, Place, Site
 from ..core.tree import Tree
+from ..core.unmeasured import said
 from .person import Person
 from .readings import Taken
 from .tables import indicative, practice_of, wood_of
@@ -22,7 +23,7 @@ from .units import UNITS
 from .words import Speech, vocabularies
 
 FORMAT = "plain-compass-job"
-VERSION = 2
+VERSION = 3
 SUFFIX = ".pcjob.json"
 STATES = {"standing": "still stands", "down": "is down"}
 
@@ -112,7 +113,7 @@ def _neighbour(plan: TreePlan) -> Obstacle:
 
 def assess_tree(job: Job, tree_id: str) -> Assessment:
     """Assess one tree of a job."""
-    return assess(case_of(job, tree_id))
+    return said(assess(case_of(job, tree_id)))
 
 
 def with_plan(job: Job, tree_id: str, path: str, value: Any) -> Job:

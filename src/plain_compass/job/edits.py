@@ -17,6 +17,7 @@ from ..core.paths import held, with_value
 from ..core.quantity import check_name
 from ..core.section import section_at
 from ..core.tree import ShellReading, Tree
+from ..core.unmeasured import STAND_INS, after_change
 from .document import Job, TreePlan, case_of, with_plan, with_tree
 from .fields import quantity_at, root_of
 from .readings import typed_over
@@ -47,7 +48,11 @@ def set_values(job: Job, tree_id: str, changes: Mapping[str, Any], *, keep_readi
             continue
         if not keep_readings:
             changed = with_tree(changed, tree_id, typed_over(changed.plan(tree_id), path))
+        before = changed.plan(tree_id).tree
         changed = with_plan(changed, tree_id, path, value)
+        if path.startswith("tree."):
+            measured = after_change(before, changed.plan(tree_id).tree, path.removeprefix("tree."))
+            changed = with_plan(changed, tree_id, "tree", measured)
         if path == "tree.decay.kind" and value == "shell":
             changed = _with_probes(changed, tree_id)
     if any(path.startswith(RESIZING) and not path.endswith("bark_m") for path in changes):
@@ -148,7 +153,7 @@ def add_tree(job: Job) -> tuple[Job, str]:
     number = len(job.trees) + 1
     while str(number) in taken:
         number += 1
-    tree = Tree()
+    tree = Tree(stand_ins=STAND_INS)
     cut = first_design(tree, wood_of(tree.species), 0.0, practice_of(job.practice), indicative())
     return replace(job, trees=(*job.trees, TreePlan(str(number), tree, cut))), str(number)
 

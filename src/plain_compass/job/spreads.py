@@ -29,7 +29,8 @@ def plan_spreads(plan: TreePlan) -> dict[str, float]:
     """Spread of every measured input of a tree, by path from its case: of its readings where there are any."""
     known = usual_spreads(plan.tree)
     found = known | {path: spread for path, spread in reading_spreads(plan).items() if path in known}
-    return {path: spread for path, spread in found.items() if spread > 0}
+    unmeasured = {f"tree.{path}" for path in plan.tree.stand_ins}
+    return {path: spread for path, spread in found.items() if spread > 0 and path not in unmeasured}
 
 
 def usual_spreads(tree: Tree) -> dict[str, float]:

@@ -32,6 +32,7 @@ from ..core.errors import InputError
 from ..core.paths import held, with_value
 from ..core.quantity import check_name
 from ..core.tree import LEAN_METHODS, CrownReading, Tree
+from ..core.unmeasured import EDGES, LEAN, STAND_INS
 from .csv_rows import TableError, as_written, csv_rows, harmless, number_in, table_text
 from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at
@@ -173,9 +174,22 @@ def _plan(row: list[str], columns: list[Column | None], where: str, practice: st
             plan = with_value(plan, _path(column.name), value)
     if edges:
         plan = with_value(plan, "tree.crown.readings", tuple(edges))
+    plan = with_value(plan, "tree.stand_ins", _stand_ins(row, columns))
     if not plan.id:
         raise TableError(f"{where}, column id is empty; accepted: a name.")
     return _designed(plan, lay_deg, where, practice)
+
+
+def _stand_ins(row: list[str], columns: list[Column | None]) -> tuple[str, ...]:
+    """What the row leaves out: it is not measured, and the tree is only drawn with it."""
+    filled = [column for column, cell in zip(columns, row, strict=False) if column and cell.strip()]
+    names = {column.name for column in filled}
+    given = {NUMBERS[name][0].removeprefix("tree.") for name in names & NUMBERS.keys()}
+    if names & {"lean", "lean bearing", "lean method"}:
+        given |= {*LEAN}
+    if any(column.bearing_deg is not None for column in filled):
+        given |= {path for path in STAND_INS if path.startswith(EDGES)}
+    return tuple(path for path in STAND_INS if path not in given)
 
 
 def _crown() -> tuple[CrownReading, ...]:

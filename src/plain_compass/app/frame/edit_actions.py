@@ -8,6 +8,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QInputDialog
 
 from ...core.errors import PlainCompassError
+from ...core.findings import listed
+from ...core.unmeasured import WORDS, missing
 from ...job import edits
 from ...job.document import Job
 from ...job.units import UNITS
@@ -59,8 +61,13 @@ class EditActions:
             Command("wedge.stack", "Two on each other", "Alt+D", self.stack_wedge, lambda: bool(self._seats())),
         ]
 
-    def suggest(self) -> SuggestDialog:
-        """Search the table of cuts for this tree."""
+    def suggest(self) -> SuggestDialog | None:
+        """Search the table of cuts for this tree, if there is one to search for."""
+        lacking = missing(self.store.snapshot.plan.tree)
+        if lacking:
+            words = listed([WORDS[key] for key in lacking])
+            self.window.message.refuse(f"No cut is suggested for a tree that is not measured: {words} first.")
+            return None
         # Dialogs are imported when they are first opened, for start-up time only.
         from .suggest_dialog import SuggestDialog
 

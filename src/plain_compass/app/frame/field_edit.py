@@ -30,6 +30,7 @@ class FieldEdit(QLineEdit):
         self.quantity = quantity_at(path)
         self._as_girth = as_girth
         self._shown: str | None = None
+        self._unmeasured = False
         self._speech = Speech()
         self.setFont(font(14))
         # It paints all of itself, so the drawing under it can be painted without painting it again.
@@ -43,6 +44,7 @@ class FieldEdit(QLineEdit):
         speech = snapshot.speech
         if not self.toolTip() or self._speech != speech:
             self._explain(speech)
+        self._show_whether_measured(snapshot)
         text = self._formatted(snapshot)
         if text == self._shown:
             return
@@ -52,9 +54,17 @@ class FieldEdit(QLineEdit):
         if self.hasFocus():
             self.selectAll()
 
+    def _show_whether_measured(self, snapshot: Snapshot) -> None:
+        """A stand-in is no value to be read: the field stays empty and says that nothing was measured."""
+        bare = self.path.removeprefix("tree.") in snapshot.plan.tree.stand_ins
+        if bare != self._unmeasured:
+            self._unmeasured = bare
+            self.setFont(font(12, narrow=True) if bare else font(14))
+            self.setPlaceholderText("not measured" if bare else "not taken" if self.quantity.optional else "")
+
     def _formatted(self, snapshot: Snapshot) -> str:
         value = snapshot.value(self.path)
-        if value is None:
+        if value is None or self._unmeasured:
             return ""
         return snapshot.speech.show(value * math.pi if self._as_girth else value, self.quantity.kind)
 
@@ -71,6 +81,7 @@ class FieldEdit(QLineEdit):
         )
         self.setAccessibleName(name)
         self.setAccessibleDescription(speech.say(quantity.help))
+        self._unmeasured = False
         self.setPlaceholderText("not taken" if quantity.optional else "")
 
     def _entered(self) -> None:
@@ -162,7 +173,7 @@ class FieldEdit(QLineEdit):
 
     def _nudge(self, direction: int) -> None:
         value = self.store.snapshot.value(self.path)
-        if value is None:
+        if value is None or self._unmeasured:
             return
         quantity = self.quantity
         moved = value + direction * quantity.step

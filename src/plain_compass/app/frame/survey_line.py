@@ -5,6 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QLabel, QWidget
 
+from ...core.findings import listed
+from ...core.unmeasured import HOW, WORDS, missing
 from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
@@ -38,7 +40,11 @@ class SurveyLine(QLabel):
             self._timer.start()
             return
         snapshot = self.store.snapshot
-        sentence = measure_better(snapshot.plan.tree, self.store.survey(), snapshot.speech)
+        lacking = missing(snapshot.plan.tree)
+        if lacking:
+            sentence = f"Measure first: {listed([WORDS[key] for key in lacking])}. {HOW[lacking[0]]}"
+        else:
+            sentence = measure_better(snapshot.plan.tree, self.store.survey(), snapshot.speech)
         self.setText(unbroken(sentence))
         self.setAccessibleDescription(sentence)
         self.setVisible(bool(sentence))

@@ -5,9 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from ....core.findings import Finding
+from ....core.findings import Finding, listed
 from ....core.rigging import begun
 from ....core.site import KINDS, Place
+from ....core.unmeasured import WORDS, missing
 from ....job.document import with_plan
 from ....job.site_edits import add_obstacle, add_spot
 from ...drawing.palette import font
@@ -122,6 +123,10 @@ class GroundPage(QWidget):
 
     def _tell(self) -> None:
         spoke = self.rose.at(self.plan.read_deg)
+        lacking = missing(self.store.snapshot.plan.tree)
+        if lacking:
+            self.words.setText(f"No bearing is judged before {listed([WORDS[key] for key in lacking])} are measured.")
+            return
         wait = "" if self.rose.done else f" <i>({len(self.rose.spokes)} of 360 bearings so far)</i>"
         if self.rose.stale:
             wait = " <i>(as it was before this drag; reckoned anew when you let go)</i>"

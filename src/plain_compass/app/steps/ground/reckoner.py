@@ -68,7 +68,8 @@ class RoseReckoner(QObject):
             return
         self._key, self._case, self.stale = key, case, False
         self.spokes = {}
-        self._left = list(reversed(in_order()))
+        # Of a tree that is not measured there is nothing to reckon; the page says what is missing.
+        self._left = [] if case.tree.stand_ins else list(reversed(in_order()))
         self._targets = targets_by_bearing(case, np.arange(360.0))
         self._timer.start()
         self.grown.emit()

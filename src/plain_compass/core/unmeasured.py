@@ -1,0 +1,102 @@
+"""What has not been measured: stand-ins let a new tree be drawn, and nothing that rests on one is called known."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from .findings import Finding, Phrase, listed, stated, unknown, verdict_of, worst_first
+
+if TYPE_CHECKING:
+    from .plan import Assessment
+    from .tree import Tree
+
+EDGES = "crown.readings."
+LEAN = ("lean.angle_deg", "lean.bearing_deg")
+STAND_INS = (
+    "trunk.diameter_m",
+    "height_m",
+    "crown.base_m",
+    *(f"{EDGES}{index}.radius_m" for index in range(4)),
+    *LEAN,
+)
+"""Paths within a tree of what a new one has only been given so that it can be drawn."""
+WORDS = {"diameter": "the diameter", "height": "the height", "crown": "the crown", "lean": "the lean"}
+HOW = {
+    "diameter": "Tape the stem at breast height.",
+    "height": "Take the height on the Look step.",
+    "crown": "Pace from the stem to the edge of the crown on four sides, and judge where it begins.",
+    "lean": "Walk round and hang a plumb line from two sides; zero is an answer too.",
+}
+NEEDS: dict[str, tuple[str, ...]] = {
+    "face": ("diameter",),
+    "bar": ("diameter",),
+    "decay": ("diameter",),
+    "around": (),
+    "way_out": ("height", "crown"),
+    "landing": ("height", "crown"),
+}
+"""Limit state -> what its findings rest on; all of it where nothing is said."""
+SHAPES = ("cut.face", "cut.hinge", "cut.back")
+"""Findings on whether a form fits this tree."""
+
+
+def named(path: str) -> str:
+    """Key of ``WORDS`` for a stand-in's path."""
+    return next(key for key in WORDS if key in path)
+
+
+def missing(tree: Tree) -> tuple[str, ...]:
+    """What of a tree has not been measured, as keys of ``WORDS``, in the order in which it is best taken."""
+    found = {named(path) for path in tree.stand_ins}
+    return tuple(key for key in WORDS if key in found)
+
+
+def said(result: Assessment) -> Assessment:
+    """An assessment that calls unknown whatever rests on something that has not been measured."""
+    lacking = missing(result.case.tree)
+    if not lacking:
+        return result
+    kept = [finding for finding in result.findings if not finding.id.startswith("measured.")]
+    asked = [_asked(key) for key in lacking]
+    findings = worst_first((*asked, *(_held_back(finding, lacking) for finding in kept)))
+    return replace(result, findings=findings, verdict=verdict_of(findings))
+
+
+def _asked(key: str) -> Finding:
+    words = WORDS[key]
+    group = "face" if key == "diameter" else "balance"
+    return unknown(f"measured.{key}", group, f"{words[:1].upper()}{words[1:]} has not been measured.", HOW[key])
+
+
+def _held_back(finding: Finding, lacking: tuple[str, ...]) -> Finding:
+    needs = tuple(WORDS) if finding.id.startswith("fall.") else NEEDS.get(finding.group, tuple(WORDS))
+    wanted = [WORDS[key] for key in lacking if key in needs]
+    reckoned = finding.margin is not None or finding.id.startswith(("fall.", *SHAPES))
+    if not wanted or not reckoned or finding.level == "unknown":
+        return finding
+    before = f"Not known before {listed(wanted)} {'is' if len(wanted) == 1 else 'are'} measured; by stand-ins: "
+    sentence = Phrase(before + finding.sentence.template, finding.sentence.values)
+    bare = stated(finding.id, finding.group, "unknown", sentence, "Measure it first.", source=finding.source)
+    return replace(bare, change=finding.change, indicative=finding.indicative, mark=finding.mark)
+
+
+def after_change(before: Tree, after: Tree, path: str) -> Tree:
+    """The tree after one of its values was typed or taken: that value is no stand-in any more.
+
+    Args:
+        path: what was set, from the tree, such as ``lean.angle_deg``.
+    """
+    if not before.stand_ins:
+        return after
+    gone = {path}
+    if path.startswith("lean."):
+        gone = {*LEAN}
+        if path in LEAN and after.lean.method == "unknown":
+            # A lean that was typed has been judged, by eye where nothing else is said.
+            after = replace(after, lean=replace(after.lean, method="eye"))
+    if path == "crown.readings":
+        old, new = before.crown.readings, after.crown.readings
+        alike = [i for i, edge in enumerate(new) if i < len(old) and edge == old[i]]
+        gone = {f"{EDGES}{i}.radius_m" for i in range(len(old)) if i not in alike}
+    return replace(after, stand_ins=tuple(each for each in after.stand_ins if each not in gone))

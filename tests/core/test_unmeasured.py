@@ -1,0 +1,107 @@
+"""What has not been measured is unknown in everything that rests on it, until it is typed or taken."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from builders import assessed, round_tree
+from plain_compass.core.unmeasured import STAND_INS, missing, said
+from plain_compass.job.document import Job, assess_tree
+from plain_compass.job.edits import new_job, set_value, set_values
+from plain_compass.job.fall import with_its_fall
+from plain_compass.job.files import job_text, parse_job
+from plain_compass.job.readings import EDGE, Taken
+from plain_compass.job.spreads import plan_spreads
+from plain_compass.job.taking import take
+from plain_compass.job.tree_list import import_csv
+
+TYPED = {
+    "tree.trunk.diameter_m": 0.4,
+    "tree.height_m": 15.0,
+    "tree.crown.base_m": 5.0,
+    "tree.lean.angle_deg": 0.0,
+    **{f"tree.crown.readings.{index}.radius_m": 3.0 for index in range(4)},
+}
+
+
+def measured(leaving_out: str = "") -> Job:
+    job = new_job()
+    return set_values(job, "1", {path: value for path, value in TYPED.items() if path != leaving_out})
+
+
+def test_nothing_of_a_new_tree_is_clear_that_rests_on_its_stand_ins() -> None:
+    result = assess_tree(new_job(), "1")
+    assert not [f.id for f in result.findings if f.level == "clear" and f.margin is not None]
+    assert {f.id for f in result.findings if f.id.startswith("measured.")} == {
+        "measured.diameter", "measured.height", "measured.crown", "measured.lean",
+    }  # fmt: skip
+    assert result.verdict.level in ("unknown", "stop")
+
+
+def test_the_fall_of_a_new_tree_is_unknown_too() -> None:
+    job = new_job()
+    result = with_its_fall(job.plan("1"), assess_tree(job, "1"))
+    falls = [f for f in result.findings if f.id.startswith("fall.")]
+    assert falls and all(f.level == "unknown" for f in falls)
+
+
+def test_the_same_values_typed_are_measurements() -> None:
+    plan = measured().plan("1")
+    assert plan.tree.stand_ins == ()
+    assert plan.tree.lean.method == "eye", "a lean that was typed is judged, without a second box"
+    assert any(f.level == "clear" and f.margin is not None for f in assess_tree(measured(), "1").findings)
+
+
+@pytest.mark.parametrize(
+    ("path", "key"),
+    [
+        ("tree.height_m", "height"), ("tree.crown.readings.2.radius_m", "crown"), ("tree.crown.base_m", "crown"),
+        ("tree.lean.angle_deg", "lean"), ("tree.trunk.diameter_m", "diameter"),
+    ],
+)  # fmt: skip
+def test_one_thing_that_is_missing_is_named_and_holds_back_balance(path: str, key: str) -> None:
+    job = measured(leaving_out=path)
+    assert missing(job.plan("1").tree) == (key,)
+    over = next(f for f in assess_tree(job, "1").findings if f.id == "balance.over")
+    assert (over.level, over.margin) == ("unknown", None)
+    assert over.sentence.template.startswith("Not known before")
+
+
+def test_what_does_not_rest_on_the_height_is_judged_without_it() -> None:
+    job = measured(leaving_out="tree.height_m")
+    found = {f.id: f.level for f in assess_tree(job, "1").findings}
+    full = {f.id: f.level for f in assess_tree(measured(), "1").findings}
+    assert found["bar.reach"] == full["bar.reach"] != "unknown"
+
+
+def test_a_stand_in_has_no_spread() -> None:
+    assert "tree.height_m" not in plan_spreads(measured(leaving_out="tree.height_m").plan("1"))
+    assert "tree.height_m" in plan_spreads(measured().plan("1"))
+
+
+def test_a_reading_taken_makes_its_crown_edge_a_measurement() -> None:
+    job = take(new_job(), "1", Taken(what=EDGE, by="paced", values=(90.0, 4.0), spreads=(2.0, 0.3)))
+    left = job.plan("1").tree.stand_ins
+    assert "crown.readings.1.radius_m" not in left and "crown.readings.0.radius_m" in left
+
+
+def test_stand_ins_are_kept_in_the_file_and_a_file_that_does_not_say_has_none() -> None:
+    job = set_value(new_job(), "1", "tree.height_m", 20.0)
+    assert parse_job(job_text(job), "job").job == job
+    older = job_text(job).replace('"version": 3', '"version": 2')
+    raw = parse_job(older.replace('"stand_ins"', '"elsewhere"'), "job").job
+    assert raw.trees[0].tree.stand_ins == ()
+
+
+def test_a_list_that_leaves_columns_out_leaves_them_unmeasured() -> None:
+    (plan,) = import_csv("id,diameter [cm],height [m]\nA,40,17\n", "list.csv", "fifth-and-tenth")
+    assert missing(plan.tree) == ("crown", "lean")
+
+
+def test_a_stop_by_stand_ins_is_not_known_either_and_a_measured_tree_is_left_as_it_is() -> None:
+    result = assessed(round_tree())
+    assert said(result) is result
+    bare = replace(result, case=replace(result.case, tree=replace(result.case.tree, stand_ins=STAND_INS)))
+    assert not [f.id for f in said(bare).findings if f.margin is not None and f.group != "around"]
