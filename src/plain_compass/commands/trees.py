@@ -8,7 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from ..job.disk import JobFileError, read_text, write_atomically
-from ..job.document import Job, TreePlan, assess_tree
+from ..job.document import Job, TreePlan, assess_tree, size_words
 from ..job.files import read_job, write_job
 from ..job.readings_csv import readings_csv
 from ..job.report import plain
@@ -39,8 +39,8 @@ def _list(job: Job, *, as_json: bool) -> int:
         return 0
     show = job.speech.show
     for plan in job.trees:
-        tree, row = plan.tree, _row(job, plan)
-        size = f"{show(tree.trunk.diameter_m, 'girth'):>8}  {show(tree.height_m, 'span'):>8}"
+        row, (diameter, height) = _row(job, plan), size_words(plan, job.speech)
+        size = f"{diameter:>12}  {height:>12}"
         print(f"{plan.id:<10}{row['species']!s:<34}{size}   lay {show(plan.cut.lay_deg, 'bearing'):<6}{row['level']}")
     return 0
 

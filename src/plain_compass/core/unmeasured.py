@@ -52,12 +52,20 @@ def missing(tree: Tree) -> tuple[str, ...]:
     return tuple(key for key in WORDS if key in found)
 
 
+def missing_words(tree: Tree) -> str:
+    """What has not been measured, to stand inside a sentence; empty where everything was."""
+    lacking = missing(tree)
+    return listed([WORDS[key] for key in lacking]) if lacking else ""
+
+
 def said(result: Assessment) -> Assessment:
     """An assessment that calls unknown whatever rests on something that has not been measured."""
     lacking = missing(result.case.tree)
     if not lacking:
         return result
-    kept = [finding for finding in result.findings if not finding.id.startswith("measured.")]
+    # A lean that is not measured is not judged either: said once.
+    twice = ("measured.", "balance.lean") if "lean" in lacking else ("measured.",)
+    kept = [finding for finding in result.findings if not finding.id.startswith(twice)]
     asked = [_asked(key) for key in lacking]
     findings = worst_first((*asked, *(_held_back(finding, lacking) for finding in kept)))
     return replace(result, findings=findings, verdict=verdict_of(findings))

@@ -42,6 +42,13 @@ class TreePlan:
     state: str = choice("standing", STATES, "the tree", "A tree that is down is no neighbour to the others any more.")
 
 
+def size_words(plan: TreePlan, speech: Speech) -> tuple[str, str]:
+    """(diameter, height) of a tree as people read them; what is only a stand-in is said to be not measured."""
+    tree, bare = plan.tree, "not measured"
+    diameter = bare if "trunk.diameter_m" in tree.stand_ins else speech.show(tree.trunk.diameter_m, "girth")
+    return diameter, bare if "height_m" in tree.stand_ins else speech.show(tree.height_m, "span")
+
+
 @dataclass(frozen=True, slots=True)
 class LogEntry:
     """What really happened to a tree; the stump log will grow here."""

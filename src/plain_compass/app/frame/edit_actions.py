@@ -8,8 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QInputDialog
 
 from ...core.errors import PlainCompassError
-from ...core.findings import listed
-from ...core.unmeasured import WORDS, missing
+from ...core.unmeasured import missing_words
 from ...job import edits
 from ...job.document import Job
 from ...job.units import UNITS
@@ -63,10 +62,9 @@ class EditActions:
 
     def suggest(self) -> SuggestDialog | None:
         """Search the table of cuts for this tree, if there is one to search for."""
-        lacking = missing(self.store.snapshot.plan.tree)
+        lacking = missing_words(self.store.snapshot.plan.tree)
         if lacking:
-            words = listed([WORDS[key] for key in lacking])
-            self.window.message.refuse(f"No cut is suggested for a tree that is not measured: {words} first.")
+            self.window.message.refuse(f"No cut is suggested for a tree that is not measured: {lacking} first.")
             return None
         # Dialogs are imported when they are first opened, for start-up time only.
         from .suggest_dialog import SuggestDialog

@@ -59,7 +59,8 @@ class FieldEdit(QLineEdit):
         bare = self.path.removeprefix("tree.") in snapshot.plan.tree.stand_ins
         if bare != self._unmeasured:
             self._unmeasured = bare
-            self.setFont(font(12, narrow=True) if bare else font(14))
+            self.setFont(font(11, narrow=True) if bare else font(14))
+            self._mark("unmeasured", bare)
             self.setPlaceholderText("not measured" if bare else "not taken" if self.quantity.optional else "")
 
     def _formatted(self, snapshot: Snapshot) -> str:
@@ -141,8 +142,12 @@ class FieldEdit(QLineEdit):
         return typed
 
     def _mark_wrong(self, wrong: bool) -> None:
-        if bool(self.property("wrong")) != wrong:
-            self.setProperty("wrong", wrong)
+        self._mark("wrong", wrong)
+
+    def _mark(self, name: str, state: bool) -> None:
+        """A state the style sheet shows."""
+        if bool(self.property(name)) != state:
+            self.setProperty(name, state)
             self.style().unpolish(self)
             self.style().polish(self)
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..drawing.palette import FAMILY, Palette
+from ..drawing.palette import CONDENSED, FAMILY, Palette
 
 
 def style_sheet(p: Palette) -> str:
@@ -20,6 +20,7 @@ def style_sheet(p: Palette) -> str:
         padding: 1px 2px; selection-background-color: {p.focus}; selection-color: {p.sheet}; }}
     QLineEdit:hover {{ border-color: {p.ink}; }}
     QLineEdit:focus, QPlainTextEdit:focus {{ border: 2px solid {p.focus}; padding: 0px 1px; }}
+    QLineEdit[unmeasured="true"] {{ font-family: "{CONDENSED}"; border-style: dashed; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {p.load}; color: {p.load}; }}
     QComboBox {{ background: {p.sheet}; border: 1px solid {p.line};
         border-bottom: 2px solid {p.quiet}; padding: 3px 6px; }}

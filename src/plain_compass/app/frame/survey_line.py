@@ -5,8 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QLabel, QWidget
 
-from ...core.findings import listed
-from ...core.unmeasured import HOW, WORDS, missing
+from ...core.unmeasured import HOW, missing, missing_words
 from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
@@ -42,7 +41,7 @@ class SurveyLine(QLabel):
         snapshot = self.store.snapshot
         lacking = missing(snapshot.plan.tree)
         if lacking:
-            sentence = f"Measure first: {listed([WORDS[key] for key in lacking])}. {HOW[lacking[0]]}"
+            sentence = f"Measure first: {missing_words(snapshot.plan.tree)}. {HOW[lacking[0]]}"
         else:
             sentence = measure_better(snapshot.plan.tree, self.store.survey(), snapshot.speech)
         self.setText(unbroken(sentence))

@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QSizePolicy, QToolButton, QWidget
 
+from ...job.document import size_words
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
 from ..drawing.text import unbroken
@@ -74,7 +75,7 @@ class TopBar(QWidget):
     def refresh(self, snapshot: Snapshot, *, unsaved: bool) -> None:
         """Follow the document."""
         plan, speech = snapshot.plan, snapshot.speech
-        diameter = speech.show(plan.tree.trunk.diameter_m, "girth")
+        diameter, _ = size_words(plan, speech)
         species = snapshot.result.case.wood.name
         dot = " •" if unsaved else ""
         name = f"{plan.id}  {species} {diameter}\nlay {speech.show(plan.cut.lay_deg, 'bearing')}{dot}"

@@ -15,6 +15,8 @@ def paint_bracket(
     painter: QPainter, at: QPointF, along: QPointF, half_px: float, palette: Palette, *, worst: bool = False
 ) -> None:
     """A line of one spread either way with square ends, along a unit direction; bolder where it hurts most."""
+    if half_px <= 0:
+        return  # what was not measured has no spread to show
     half = max(half_px, LEAST_PX)
     painter.setPen(pen(palette.load if worst else palette.wedge, 2.6 if worst else 1.5))
     foot = QPointF(-along.y(), along.x()) * (6 if worst else 4)

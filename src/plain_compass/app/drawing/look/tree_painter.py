@@ -157,6 +157,8 @@ def _offset(c: Canvas, facing: Facing, foot: QPointF) -> None:
     else:
         off, side = balance.left_m, "left of" if balance.left_m >= 0 else "right of"
     text = c.speech.say(f"weight {c.speech.show(abs(off), 'length')} {side} the [hinge]")
+    if c.result.case.tree.stand_ins:
+        text = "where its weight is: not known"
     ground = c.scale.point(0, 0).y()
     width = c.painter.viewport().width()
     c.painter.setFont(font(13, strong=True, narrow=True))

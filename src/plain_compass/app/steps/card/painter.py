@@ -9,6 +9,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.findings import GROUPS, Finding
 from ....core.sequence import ground_plan, order_of_cuts, wedge_plan
+from ....job.document import size_words
 from ....job.words import glossary
 from ...drawing.canvas import Canvas
 from ...drawing.dimensions import paint_dimensions
@@ -66,7 +67,7 @@ def paint_card(painter: QPainter, snapshot: Snapshot, paper: str, printed: str) 
 
 def _head(painter: QPainter, snapshot: Snapshot, page: Page, printed: str) -> float:
     plan, speech, wood = snapshot.plan, snapshot.speech, snapshot.result.case.wood
-    trunk = speech.show(plan.tree.trunk.diameter_m, "girth")
+    trunk, height = size_words(plan, speech)
     painter.setPen(pen(LIGHT.ink))
     painter.setFont(font(24, strong=True))
     lay = speech.show(plan.cut.lay_deg, "bearing")
@@ -74,7 +75,7 @@ def _head(painter: QPainter, snapshot: Snapshot, page: Page, printed: str) -> fl
         lay += f"   gun mark {speech.show(plan.cut.gun_deg, 'bearing')}"
     painter.drawText(QRectF(MARGIN, MARGIN - 8, page.inner, 30), Align.AlignLeft, f"{plan.id}   lay {lay}")
     painter.setFont(font(13))
-    about = f"{wood.name}, {trunk}, {speech.show(plan.tree.height_m, 'span')} high"
+    about = f"{wood.name}, diameter {trunk}, height {height}"
     painter.drawText(QRectF(MARGIN, MARGIN - 4, page.inner, 18), Align.AlignRight, about)
     place = " · ".join(text for text in (snapshot.job.name, snapshot.job.site.name) if text)
     painter.drawText(QRectF(MARGIN, MARGIN + 14, page.inner, 18), Align.AlignRight, f"{place} · {printed}")

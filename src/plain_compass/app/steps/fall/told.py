@@ -5,6 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from ....core.falling.nominal import BUTTS
+from ....core.unmeasured import missing_words
 from ....job.fall import WRONGS, named_driver
 from ....job.units import chance_words
 from ....job.words import Speech
@@ -58,4 +59,6 @@ def told(playback: Playback, snapshot: Snapshot) -> str:
         f"{escape(named_driver(snapshot.plan, path, snapshot.job))} {share * 100:.0f} %" for path, share in first
     )
     driven = f"<p style='margin-top:5px'><b>Drives the spread:</b> {drivers}.</p>" if drivers else ""
-    return f"<table cellspacing='1'>{''.join(cells)}</table>{driven}"
+    lacking = missing_words(snapshot.plan.tree)
+    bare = f"<p><b>Only a stand-in falls here:</b> not measured: {lacking}.</p>"
+    return f"{bare if lacking else ''}<table cellspacing='1'>{''.join(cells)}</table>{driven}"

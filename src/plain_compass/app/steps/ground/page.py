@@ -5,10 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from ....core.findings import Finding, listed
+from ....core.findings import Finding
 from ....core.rigging import begun
 from ....core.site import KINDS, Place
-from ....core.unmeasured import WORDS, missing
+from ....core.unmeasured import missing_words
 from ....job.document import with_plan
 from ....job.site_edits import add_obstacle, add_spot
 from ...drawing.palette import font
@@ -123,9 +123,9 @@ class GroundPage(QWidget):
 
     def _tell(self) -> None:
         spoke = self.rose.at(self.plan.read_deg)
-        lacking = missing(self.store.snapshot.plan.tree)
+        lacking = missing_words(self.store.snapshot.plan.tree)
         if lacking:
-            self.words.setText(f"No bearing is judged before {listed([WORDS[key] for key in lacking])} are measured.")
+            self.words.setText(f"No bearing is judged before it is measured: {lacking}.")
             return
         wait = "" if self.rose.done else f" <i>({len(self.rose.spokes)} of 360 bearings so far)</i>"
         if self.rose.stale:

@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QWidget
 
 from ....core.rising import Rising
+from ....core.unmeasured import LEAN
 from ....job.fields import quantity_at
 from ...drawing.layout import Layout
 from ...drawing.look.butt_painter import paint_butt
@@ -123,6 +124,8 @@ class TreeView(LookView):
 
     def _top_offset(self, snapshot: Snapshot) -> str:
         """The lean as fallers say it: how far the top stands off the base in this view."""
+        if {"height_m", *LEAN} & {*snapshot.plan.tree.stand_ins}:
+            return "not measured: drawn as a stand-in"
         height = snapshot.plan.tree.height_m
         off = axis_right_m(snapshot.result, self.facing, height) - axis_right_m(snapshot.result, self.facing, 0.0)
         sides = ("ahead of", "behind") if self.facing is ALONG else ("right of", "left of")
