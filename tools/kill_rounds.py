@@ -2,7 +2,8 @@
 
 A child process has the whole window on a job file and makes a numbered edit every 30 to 500 ms, saving now and then; it
 writes down each edit and each save it was told of. It is killed without warning, started again, and must then show
-every edit that was two seconds old, every save, and no older state than the newest save.
+every edit that was two seconds old, every save, and no older state than the newest save. Age is counted in beats of a thread of
+the child: a machine that stands still for a while ages nothing.
 
 ``python tools/kill_rounds.py [--rounds 200] [--seed 1]``; exit status 1 when something was lost.
 """
@@ -16,11 +17,14 @@ import signal
 import subprocess
 import sys
 import tempfile
+import threading
 import time
+from itertools import accumulate
 from pathlib import Path
 from typing import Any
 
 LOST_AT_MOST_S = 2.0
+BEAT_S = 0.1
 GAP_MS = (30, 500)
 LIFE_S = (0.2, 3.5)
 
@@ -45,6 +49,13 @@ def child(folder: Path, seed: int) -> int:
     window.jobs.ask_changed = lambda _: tell("asked") or "stay"  # type: ignore[method-assign, func-returns-value]
     app.processEvents()  # nobody works in a window that has not been painted yet
     tell("shown")
+
+    def beat() -> None:
+        while True:
+            time.sleep(BEAT_S)
+            tell("alive")
+
+    threading.Thread(target=beat, daemon=True).start()
 
     def work() -> None:
         nonlocal number
@@ -84,7 +95,7 @@ def one_round(folder: Path, seed: int, life_s: float) -> float:
     began = len(lines(folder))
     process = subprocess.Popen(command, env=environment)
     try:
-        while len(lines(folder)) == began and process.poll() is None:
+        while not any(what == "shown" for what, *_ in lines(folder)[began:]) and process.poll() is None:
             time.sleep(0.02)
         time.sleep(life_s)
     finally:
@@ -98,10 +109,13 @@ def losses(told: list[tuple[str, int, float]], killed: list[float]) -> list[str]
     found = []
     for at in killed:
         before = [line for line in told if line[2] <= at]
+        beats = list(accumulate(what == "alive" for what, *_ in before))
         shown = next((number for what, number, when in told if what == "shown" and when > at), None)
         if shown is None:
             continue
-        old = max((n for what, n, when in before if what != "asked" and at - when > LOST_AT_MOST_S), default=0)
+        late = LOST_AT_MOST_S / BEAT_S
+        aged = zip(before, beats, strict=True)
+        old = max((n for (what, n, _), done in aged if what == "edit" and beats[-1] - done > late), default=0)
         saved = max((n for what, n, _ in before if what == "saved"), default=0)
         if shown < max(old, saved):
             found.append(f"edit {max(old, saved)} was lost: {shown} came back after the kill at {at:.1f}.")

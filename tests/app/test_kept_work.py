@@ -322,9 +322,10 @@ def test_a_program_killed_again_and_again_loses_nothing_two_seconds_old(tmp_path
 
 
 def test_the_kill_test_itself_sees_a_loss() -> None:
-    told = [("shown", 0, 0.0), ("edit", 1, 1.0), ("saved", 1, 1.5), ("edit", 2, 2.0), ("shown", 1, 9.0)]
-    assert kill_rounds.losses(told, [3.0]) == []
-    assert "edit 2 was lost" in kill_rounds.losses(told, [5.0])[0]
+    beats = [("alive", 2, 3.0 + beat / 10) for beat in range(25)]
+    told = [("shown", 0, 0.0), ("edit", 1, 1.0), ("saved", 1, 1.5), ("edit", 2, 2.0), *beats, ("shown", 1, 9.0)]
+    assert kill_rounds.losses(told, [3.5]) == []
+    assert "edit 2 was lost" in kill_rounds.losses(told, [6.0])[0]
     assert "edit 1 was lost" in kill_rounds.losses([*told[:-1], ("shown", 0, 9.0)], [2.1])[0]
 
 
