@@ -2,8 +2,8 @@
 
 A child process has the whole window on a job file and makes a numbered edit every 30 to 500 ms, saving now and then; it
 writes down each edit and each save it was told of. It is killed without warning, started again, and must then show
-every edit that was two seconds old, every save, and no older state than the newest save. Age is counted in beats of a thread of
-the child: a machine that stands still for a while ages nothing.
+every edit that was two seconds old, every save, and no older state than the newest save. Age is counted in beats of a
+thread of the child: a machine that stands still for a while ages nothing.
 
 ``python tools/kill_rounds.py [--rounds 200] [--seed 1]``; exit status 1 when something was lost.
 """

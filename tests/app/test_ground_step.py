@@ -19,6 +19,7 @@ from plain_compass.app.steps.ground.page import SPOT, GroundPage
 from plain_compass.app.steps.ground.polar import PolarEdit
 from plain_compass.app.steps.ground.reckoner import in_order
 from plain_compass.core.findings import LEVELS
+from plain_compass.job.edits import rename_tree
 
 Left = Qt.MouseButton.LeftButton
 
@@ -307,3 +308,17 @@ def test_the_rose_stands_still_while_something_is_dragged_and_goes_on_after(wind
     assert "as it was before this drag" in ground.words.text()
     window.store.finish("height")
     assert not ground.rose.stale and ground.rose._timer.isActive()
+
+
+def test_a_name_that_looks_like_markup_stays_a_name(window: Window, ground: GroundPage) -> None:
+    name = "<img src=x><b>hive</b>"
+    for index in range(len(window.store.snapshot.job.site.obstacles)):
+        window.store.set(f"site.obstacles.{index}.name", name, "name")
+    ground.rose.finish()
+    told = []
+    for bearing in range(0, 360, 10):
+        ground.plan.show_read(float(bearing))
+        told.append(ground.words.text())
+    assert any("&lt;img" in text for text in told) and not any("<img" in text for text in told)
+    window.store.change("renamed", lambda job: rename_tree(job, window.store.tree_id, name))
+    assert "<img" not in window.top.verdict.text()

@@ -158,3 +158,14 @@ def test_the_decisions_give_every_dependency_its_reason() -> None:
     ).read_text().splitlines():
         if line and not line.startswith("-r"):
             assert line.split("==")[0].lower() in decisions, line
+
+
+RICH = {"top_bar.py", "trail.py", "ground/page.py", "stages/page.py", "fall/page.py"}
+"""Where a label is markup of the program's own, every word of a person's in it escaped."""
+
+
+def test_labels_are_plain_text_but_for_a_few_that_escape_what_a_person_has_typed() -> None:
+    """A tree called ``<img src=x>`` is a name: Qt's label guesses, ours do not."""
+    files = (ROOT / "src/plain_compass/app").rglob("*.py")
+    guessing = [str(path) for path in files if re.search(r"= QLabel\(", path.read_text())]
+    assert [path for path in guessing if not path.endswith(tuple(RICH))] == []

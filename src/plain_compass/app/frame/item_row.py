@@ -11,6 +11,7 @@ from ...job.lists import LISTS
 from ..drawing.palette import font
 from .choice_edit import ChoiceEdit
 from .field_edit import FieldEdit
+from .plain_label import PlainLabel
 from .store import Snapshot, Store
 
 IN_A_ROW = 3
@@ -34,7 +35,7 @@ class ItemRow(QWidget):
             full = f"{path}.{name}"
             editor = ChoiceEdit(store, full) if is_choice(full) else FieldEdit(store, full)
             editor.setMinimumWidth(40)
-            label = QLabel()
+            label = PlainLabel()
             label.setFont(font(12, narrow=True))
             # The last one takes what is left of its row.
             span = IN_A_ROW - column if place == len(what.fields) - 1 else 1

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from ...job.tables import wood_of
+from .plain_label import plain_tip
 
 if TYPE_CHECKING:
     from .window import Window
@@ -69,7 +70,7 @@ def fill_job_menu(window: Window) -> None:
     recent = menu.addMenu("Recent jobs")
     for path in window.settings.recent():
         action = recent.addAction(path.name)
-        action.setToolTip(str(path))
+        action.setToolTip(plain_tip(str(path)))
         action.triggered.connect(lambda _=False, p=path: window.jobs.open(p))
     recent.setEnabled(bool(window.settings.recent()))
     window.kept.fill(menu.addMenu("Kept work"))

@@ -21,6 +21,7 @@ from ..drawing.palette import font
 from .choice_edit import LABELS, TABLES, ChoiceEdit
 from .field_edit import FieldEdit
 from .item_row import ItemRow
+from .plain_label import PlainLabel
 from .sheet_sections import SECTIONS, expanded
 from .store import Snapshot, Store
 
@@ -69,7 +70,7 @@ class Sheet(QScrollArea):
         column.setSpacing(4)
         column.addLayout(self._texts())
         for title, paths in self._shape:
-            heading = QLabel(title)
+            heading = PlainLabel(title)
             heading.setFont(font(14, strong=True))
             heading.setContentsMargins(0, 10, 0, 2)
             column.addWidget(heading)
@@ -96,7 +97,7 @@ class Sheet(QScrollArea):
             if kind in ("item", "more"):
                 form.addRow(self._item(base) if kind == "item" else self._more(base))
                 continue
-            label = QLabel()
+            label = PlainLabel()
             label.setFont(font(13))
             widget: QWidget
             if _is_choice(path):
@@ -139,7 +140,7 @@ class Sheet(QScrollArea):
         for words, widget in (("Tree", self.tree_name), ("Job", self.job_name), ("Notes", self.notes)):
             widget.setFont(font(14))
             widget.setAccessibleName(words)
-            label = QLabel(words)
+            label = PlainLabel(words)
             label.setFont(font(13))
             form.addRow(label, widget)
         self.tree_name.editingFinished.connect(self._rename)

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from ..drawing.palette import font
 from .commands import Command, Commands
+from .plain_label import PlainLabel
 
 GROUPS = {
     "job": "Job",
@@ -59,7 +60,7 @@ class ShortcutSheet(QDialog):
 
     @staticmethod
     def _fill(column: QVBoxLayout, title: str, rows: list[tuple[str, str]]) -> None:
-        heading = QLabel(title)
+        heading = PlainLabel(title)
         heading.setFont(font(15, strong=True))
         heading.setContentsMargins(0, 8, 0, 0)
         column.addWidget(heading)
@@ -70,7 +71,7 @@ class ShortcutSheet(QDialog):
         grid.setColumnStretch(1, 1)
         for row, pair in enumerate(rows):
             for at, text in enumerate(pair):
-                label = QLabel(text)
+                label = PlainLabel(text)
                 label.setFont(font(14, strong=at == 0, narrow=at == 0))
                 grid.addWidget(label, row, at)
         column.addLayout(grid)

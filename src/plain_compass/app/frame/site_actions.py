@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from ...core.errors import PlainCompassError
@@ -13,6 +14,7 @@ from ...job.geojson import site_geojson
 from ...job.projection import origin_of
 from ...job.site_files import with_site_file
 from .commands import Command
+from .plain_label import plain_tip
 
 if TYPE_CHECKING:
     from .window import Window
@@ -47,8 +49,9 @@ class SiteActions:
     def show_skipped(self, name: str, sentences: tuple[str, ...]) -> None:
         """What could not be taken, a line each."""
         box = QMessageBox(self.window)
+        box.setTextFormat(Qt.TextFormat.PlainText)
         box.setText(f"{name}: {len(sentences)} could not be taken, or only with a guess; the rest is on the plan.")
-        box.setInformativeText(sentences[0])
+        box.setInformativeText(plain_tip(sentences[0]))
         box.setDetailedText("\n".join(sentences[:SHOWN]))
         box.exec()
 

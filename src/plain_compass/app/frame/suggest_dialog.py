@@ -19,6 +19,7 @@ from ...core.suggest import Suggested, suggest
 from ...job.document import with_plan
 from ..drawing.palette import font
 from ..drawing.text import unbroken
+from .plain_label import PlainLabel
 from .store import Store
 
 
@@ -50,7 +51,7 @@ class SuggestDialog(QDialog):
         QTimer.singleShot(0, self, self.search)
 
     def _label(self, text: str, *, strong: bool = False) -> QLabel:
-        label = QLabel(unbroken(text))
+        label = PlainLabel(unbroken(text))
         label.setWordWrap(True)
         label.setFont(font(14, strong=strong))
         self.column.addWidget(label)

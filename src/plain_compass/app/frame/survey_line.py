@@ -3,22 +3,23 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtWidgets import QWidget
 
 from ...core.unmeasured import HOW, missing, missing_words
 from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
+from .plain_label import PlainLabel
 from .store import Store
 
 STILL_MS = 250
 
 
-class SurveyLine(QLabel):
+class SurveyLine(PlainLabel):
     """One sentence. It takes some thirty assessments, so it waits until nothing has changed for a moment."""
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
+        super().__init__(parent=parent)
         self.store = store
         self.setObjectName("survey")
         self.setFont(font(13))

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from ....core.findings import Finding
 from ...drawing.palette import LIGHT, fill, font, pen
 from ...frame.commands import Commands
 from ...frame.page import Picture
+from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
 from .painter import PAPERS, paint_card
 from .pdf import today
@@ -60,7 +61,7 @@ class CardPage(QWidget):
         self.papers.currentTextChanged.connect(self._paper_picked)
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 6, 10, 4)
-        words = QLabel("Paper")
+        words = PlainLabel("Paper")
         words.setFont(font(14))
         tools.addWidget(words)
         tools.addWidget(self.papers)

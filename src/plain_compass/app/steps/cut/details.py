@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from ....job.fields import is_choice
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.field_edit import FieldEdit
+from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
 
 FIELDS: dict[tuple[str, str], tuple[str, ...]] = {
@@ -71,7 +72,7 @@ class Details(QWidget):
             editor.refresh(snapshot)
             editor.setFixedWidth(104 if is_choice(path) else 76)
             name = NAMES.get((snapshot.plan.cut.back.form, path), editor.accessibleName())
-            label = QLabel(name)
+            label = PlainLabel(name)
             label.setFont(font(13, narrow=True))
             self.row.addWidget(label)
             self.row.addWidget(editor)

@@ -12,6 +12,7 @@ from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
 from ...frame.page import Picture
+from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 from .playback import Playback
@@ -39,7 +40,7 @@ class FallPage(QWidget):
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.words.setFont(font(13))
         self.words.setAccessibleName("The fall in numbers")
-        self.clock = QLabel()
+        self.clock = PlainLabel()
         self.clock.setFont(font(14, strong=True))
         self.clock.setMinimumWidth(220)
         self.slider = QSlider(Qt.Orientation.Horizontal)

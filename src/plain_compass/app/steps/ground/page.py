@@ -15,6 +15,7 @@ from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
 from ...frame.page import Picture
+from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
 from .picked import PickedPanel, tool_button
 from .profile_view import ProfileView
@@ -97,7 +98,7 @@ class GroundPage(QWidget):
 
     @staticmethod
     def _heading(text: str) -> QLabel:
-        label = QLabel(text)
+        label = PlainLabel(text)
         label.setFont(font(14, strong=True))
         return label
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QGridLayout, QLabel, QLineEdit, QToolButton, QWidget
+from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QWidget
 
 from ....core.paths import held
 from ....core.site import Obstacle
@@ -13,6 +13,7 @@ from ....job.site_edits import add_corner, remove_obstacle, remove_spot
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.field_edit import FieldEdit
+from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
 from .polar import PolarEdit
 
@@ -97,7 +98,7 @@ class PickedPanel(QWidget):
         self._rows(list(ROPE), path)
 
     def _heading(self, text: str) -> None:
-        label = QLabel(text)
+        label = PlainLabel(text)
         label.setFont(font(13, strong=True))
         self.form.addWidget(label, 0, 0, 1, 2)
 
@@ -110,7 +111,7 @@ class PickedPanel(QWidget):
         for editor in editors:
             editor.refresh(self.store.snapshot)
             row = self.form.rowCount()
-            label = QLabel(editor.accessibleName().removesuffix(" from the tree"))
+            label = PlainLabel(editor.accessibleName().removesuffix(" from the tree"))
             label.setFont(font(13, narrow=True))
             self.form.addWidget(label, row, 0)
             editor.setFixedWidth(EDITOR_PX)

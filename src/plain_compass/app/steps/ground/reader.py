@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from html import escape
+
 from ....core.findings import phrase
 from ....core.judge_ground import called
 from ....core.rose import Spoke
@@ -39,7 +41,7 @@ def told(spoke: Spoke, job: Job, site: Site) -> str:
         rules = speech.named("groups", spoke.group).lower()
         parts = [f"{head}: least margin {show(max(spoke.margin, 0.0), 'ratio')}, ruled by {rules}."]
     if spoke.why is not None:
-        parts.append(f"The ground refuses it. {speech.phrase(spoke.why)}")
+        parts.append(f"The ground refuses it. {escape(speech.phrase(spoke.why))}")
     if spoke.back == "bored":
         parts.append("Judged with a bored back cut.")
     parts.append(_help(spoke, job))
@@ -64,5 +66,5 @@ def _targets(spoke: Spoke, site: Site) -> list[str]:
     for index in spoke.targets:
         obstacle = site.obstacles[index]
         if obstacle.cost != "none":
-            found.append(f"{called(obstacle)} ({COSTS[obstacle.cost]})")
+            found.append(f"{escape(called(obstacle))} ({COSTS[obstacle.cost]})")
     return [f"Under the tree: {', '.join(found)}."] if found else ["Nothing drawn lies under the tree."]

@@ -11,6 +11,7 @@ from ....job.readings import SHELL, Taken
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.field_edit import FieldEdit
+from ...frame.plain_label import plain_tip
 
 DRAG_FROM_PX = 8
 
@@ -39,7 +40,7 @@ class Chip(QPushButton):
         self.setFont(font(13, narrow=True))
         self.setObjectName("chip")
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-        self.setToolTip(f"{taken.by}, {taken.at}. Click to take it, or drag it onto its dimension.")
+        self.setToolTip(plain_tip(f"{taken.by}, {taken.at}. Click to take it, or drag it onto its dimension."))
         self._pressed: QPoint | None = None
         self._carried = False
         self.clicked.connect(self._clicked)

@@ -6,7 +6,7 @@ import math
 from contextlib import ExitStack
 from dataclasses import replace
 
-from PySide6.QtWidgets import QGridLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
 from ....core.errors import InputError
 from ....instruments.assemble import Assembler
@@ -16,6 +16,7 @@ from ....instruments.server import FIRST_PORT, Instruments
 from ....job.readings import SHELL, WIND, Taken
 from ....job.typed import TypedError, parse
 from ...drawing.palette import font
+from ...frame.plain_label import PlainLabel
 from ...frame.store import Store, now
 from .chips import Chip, target_paths
 from .link import Link
@@ -44,7 +45,7 @@ class InstrumentPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 10, 0, 0)
         column.setSpacing(4)
-        heading = QLabel("Instruments")
+        heading = PlainLabel("Instruments")
         heading.setFont(font(14, strong=True))
         column.addWidget(heading)
         grid = QGridLayout()
@@ -52,7 +53,7 @@ class InstrumentPanel(QWidget):
         for row, (words, field, name) in enumerate(
             (("first port", self.port, "instrument:port"), ("probe drilled at", self.bearing, "instrument:bearing"))
         ):
-            label = QLabel(words)
+            label = PlainLabel(words)
             label.setFont(font(13, narrow=True))
             field.setFont(font(14))
             field.setFixedWidth(70)
@@ -66,7 +67,7 @@ class InstrumentPanel(QWidget):
         grid.addWidget(self.connect_button, 0, 2)
         grid.addWidget(self.own_button, 1, 2)
         column.addLayout(grid)
-        self.state = QLabel("Not connected.")
+        self.state = PlainLabel("Not connected.")
         self.state.setFont(font(13, narrow=True))
         self.state.setWordWrap(True)
         self.state.setAccessibleName("State of the instruments")

@@ -7,7 +7,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QScrollArea,
     QToolButton,
@@ -21,6 +20,7 @@ from ....job.ways import EYE, METHODS, Answer
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
+from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store, now
 from .explain import Explanation
 from .instrument_panel import InstrumentPanel
@@ -38,7 +38,7 @@ class MeasurePanel(QScrollArea):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.things, self.ways = QComboBox(), QComboBox()
         self.drawing = Explanation()
-        self.how, self.answer = QLabel(), QLabel()
+        self.how, self.answer = PlainLabel(), PlainLabel()
         self.inputs: dict[str, QLineEdit] = {}
         self.readings = ReadingsList(store)
         self.instruments = InstrumentPanel(store)
@@ -116,7 +116,7 @@ class MeasurePanel(QScrollArea):
         self._answer()
 
     def _add_input(self, number: int, name: str, text: str, kind: str, default: str) -> None:
-        label, field = QLabel(name.replace("-2", ", second place").replace("-", " ")), QLineEdit(text)
+        label, field = PlainLabel(name.replace("-2", ", second place").replace("-", " ")), QLineEdit(text)
         label.setFont(font(13, narrow=True))
         field.setFont(font(14))
         field.setMinimumWidth(40)

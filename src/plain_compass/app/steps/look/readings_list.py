@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QCheckBox, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
 from ....job.fields import quantity_at
 from ....job.readings import EDGE, LEAN, SHELL, WIND, Group, Taken, groups_of
@@ -10,6 +10,7 @@ from ....job.taking import use_reading
 from ....job.words import Speech
 from ...drawing.palette import font
 from ...drawing.text import unbroken
+from ...frame.plain_label import PlainLabel, plain_tip
 from ...frame.store import Snapshot, Store
 
 
@@ -76,7 +77,7 @@ class ReadingsList(QWidget):
             self._add_tick(position, readings[position], position in group.outliers, speech)
 
     def _add_line(self, text: str, *, strong: bool) -> None:
-        line = QLabel(unbroken(text[:1].upper() + text[1:]))
+        line = PlainLabel(unbroken(text[:1].upper() + text[1:]))
         line.setFont(font(13, strong=strong))
         line.setWordWrap(True)
         self._column.addWidget(line)
@@ -90,7 +91,7 @@ class ReadingsList(QWidget):
         tick.setFont(font(13, narrow=True))
         tick.setChecked(taken.used)
         note = taken.note if len(taken.note) < 300 else f"{taken.note[:297]}..."
-        tick.setToolTip("\n".join(part for part in (note, taken.at) if part) or "no note")
+        tick.setToolTip(plain_tip("\n".join(part for part in (note, taken.at) if part) or "no note"))
         tick.toggled.connect(lambda used, p=position: self._use(p, used))
         self._column.addWidget(tick)
         self.ticks.append(tick)

@@ -13,6 +13,7 @@ from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
 from ...frame.page import Picture
+from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 from .views import StageRow, StageView, SweepView
@@ -50,7 +51,7 @@ class StagesPage(QWidget):
         self.faults.activated.connect(lambda _: self.play(self.faults.currentData()))
 
     def _compose(self) -> None:
-        label = QLabel("Mistake made here:")
+        label = PlainLabel("Mistake made here:")
         label.setFont(font(13))
         top = QHBoxLayout()
         top.setContentsMargins(12, 6, 12, 6)
