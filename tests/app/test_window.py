@@ -14,7 +14,7 @@ import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QWidget
+from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QScrollArea, QWidget
 from pytestqt.qtbot import QtBot
 
 from plain_compass.app.frame.choice_edit import ChoiceEdit
@@ -25,7 +25,7 @@ from plain_compass.app.frame.settings import Settings
 from plain_compass.app.frame.shortcut_sheet import ShortcutSheet
 from plain_compass.app.frame.trail import STEPS
 from plain_compass.app.frame.window import Window
-from plain_compass.app.main import _first_job, run
+from plain_compass.app.main import _first_job, fit_screen, run
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import with_plan
 from plain_compass.job.files import read_job, write_job
@@ -420,7 +420,7 @@ from PySide6.QtCore import QTimer
 from plain_compass.app.frame.recovery import Recovery
 from plain_compass.app.frame.settings import Settings
 from plain_compass.app.main import application, make_window
-from plain_compass.app.main import _first_job, run
+from plain_compass.app.main import _first_job, fit_screen, run
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import with_plan
 from plain_compass.job.files import Opened
@@ -512,3 +512,30 @@ def test_no_card_is_written_of_a_plan_whose_fall_cannot_be_reckoned(window: Wind
 def test_a_message_is_plain_text_whatever_it_quotes(window: Window) -> None:
     window.message.tell("<img src=x>")
     assert window.message.textFormat() == Qt.TextFormat.PlainText
+
+
+@pytest.mark.parametrize("size", [(1100, 700), (1280, 800)])
+def test_the_shortcut_sheet_fits_the_window(window: Window, size: tuple[int, int]) -> None:
+    window.setMinimumSize(800, 600)
+    window.resize(*size)
+    window.show_keys()
+    sheet = window.findChild(ShortcutSheet)
+    assert isinstance(sheet, ShortcutSheet)
+    QApplication.processEvents()
+    assert sheet.width() < size[0] and sheet.height() < size[1]
+    area = sheet.findChild(QScrollArea)
+    assert isinstance(area, QScrollArea)
+    assert not area.horizontalScrollBar().isVisible()
+
+
+def test_f2_puts_the_keyboard_into_the_sheet(window: Window) -> None:
+    QTest.keyClick(window, Qt.Key.Key_F2)
+    focused = QApplication.focusWidget()
+    assert window.side.shown == 1
+    assert focused is not None and window.side.sheet.isAncestorOf(focused)
+
+
+def test_the_first_window_is_no_larger_than_its_screen(window: Window) -> None:
+    fit_screen(window)
+    screen = window.screen().availableGeometry()
+    assert window.width() <= screen.width() and window.height() <= screen.height()

@@ -7,6 +7,7 @@ import signal
 import sys
 from pathlib import Path
 
+from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 
 from ..core.errors import PlainCompassError
@@ -152,6 +153,13 @@ def _first_job(path: Path | None, demo: bool, settings: Settings) -> tuple[Opene
         return Opened(demo_job()), None, f"The last job could not be opened: {error}"
 
 
+def fit_screen(window: Window) -> None:
+    """The first window: as large as it is meant to be, or as the screen allows."""
+    screen = window.screen().availableGeometry().size()
+    window.setMinimumSize(window.minimumSize().boundedTo(screen))
+    window.resize(QSize(1280, 800).boundedTo(screen))
+
+
 def start(path: Path | None, settings: Settings, recovery: Recovery, *, demo: bool = False) -> Window:
     """The window, shown, on the file asked for, the demo or the last job, with unsaved work brought back."""
     opened, used, trouble = _first_job(path, demo, settings)
@@ -160,7 +168,7 @@ def start(path: Path | None, settings: Settings, recovery: Recovery, *, demo: bo
         settings.used(used)
     geometry = settings.geometry()
     if geometry is None or not window.restoreGeometry(geometry):
-        window.resize(1280, 800)
+        fit_screen(window)
     window.show()
     brought_back = window.kept.at_start(used, asked_for=demo or path is not None)
     troubles = [*filter(None, [trouble]), *settings.troubles, *table_troubles(), *window.autosave.recovery.troubles]

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtCore import QSize
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from ..drawing.palette import font
 from .commands import Command, Commands
@@ -21,8 +22,9 @@ GROUPS = {
     "card": "Card",
     "help": "Help",
 }
-FIRST_COLUMN = 5
-"""How many groups stand in the first of the two columns."""
+COLUMNS = 2
+ROOM_PX = 48
+"""What is left of the window round the sheet, so that it is seen to lie on it."""
 ON_A_DRAWING = (
     ("Tab, Shift+Tab", "next or previous dimension"),
     ("type, Enter", "set a dimension: 55, 2 1/4 in, 10 %D"),
@@ -33,6 +35,27 @@ ON_A_DRAWING = (
 )
 
 
+Group = tuple[str, list[tuple[str, str]]]
+
+
+def in_columns(groups: list[Group], count: int) -> list[list[Group]]:
+    """The groups in their order, in so many columns whose longest is as short as it can be."""
+    heights = [len(rows) + 2 for _, rows in groups]
+
+    def split(most: int) -> list[list[Group]]:
+        found: list[list[Group]] = [[]]
+        filled = 0
+        for group, height in zip(groups, heights, strict=True):
+            if filled + height > most and found[-1]:
+                found.append([])
+                filled = 0
+            found[-1].append(group)
+            filled += height
+        return found
+
+    return next(parts for most in range(max(heights), sum(heights) + 1) if len(parts := split(most)) <= count)
+
+
 class ShortcutSheet(QDialog):
     """Shown by F1; Escape closes it."""
 
@@ -40,19 +63,36 @@ class ShortcutSheet(QDialog):
         super().__init__(parent)
         self.setWindowTitle("Keys")
         self.setObjectName("keys")
-        columns = QHBoxLayout(self)
-        columns.setContentsMargins(24, 14, 24, 18)
-        columns.setSpacing(36)
+        body = QWidget()
+        body.setObjectName("page")
+        columns = QHBoxLayout(body)
+        columns.setContentsMargins(24, 10, 24, 14)
+        columns.setSpacing(30)
         groups = [
             (title, [(c.shortcut, c.words) for c in commands if self._belongs(c, key)]) for key, title in GROUPS.items()
         ]
         groups = [*(group for group in groups if group[1]), ("On a drawing", list(ON_A_DRAWING))]
-        for part in (groups[:FIRST_COLUMN], groups[FIRST_COLUMN:]):
+        for part in in_columns(groups, COLUMNS):
             column = QVBoxLayout()
+            column.setSpacing(2)
             for title, rows in part:
                 self._fill(column, title, rows)
             column.addStretch(1)
             columns.addLayout(column)
+        self._scrolled(body, parent)
+
+    def _scrolled(self, body: QWidget, parent: QWidget) -> None:
+        """As large as it wants to be, but never larger than the window it lies on; what is over is scrolled to."""
+        area = QScrollArea()
+        area.setObjectName("page")
+        area.setWidget(body)
+        area.setWidgetResizable(True)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(area)
+        wanted, bar = body.sizeHint(), area.verticalScrollBar().sizeHint().width()
+        room = parent.window().size() - QSize(ROOM_PX, ROOM_PX)
+        self.resize(min(wanted.width() + bar + 4, room.width()), min(wanted.height() + 4, room.height()))
 
     @staticmethod
     def _belongs(command: Command, group: str) -> bool:

@@ -5,7 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import cast
 
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QStackedWidget, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QComboBox,
+    QHBoxLayout,
+    QLineEdit,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from .findings_list import FindingsList
 from .late import Late
@@ -15,6 +25,12 @@ from .store import Snapshot, Store
 from .survey_line import SurveyLine
 
 COLUMN = 306
+
+
+def first_to_type_in(face: QWidget) -> QWidget | None:
+    """The first entry of a form that can take the keyboard."""
+    entries = (w for w in face.findChildren(QWidget) if isinstance(w, (QLineEdit, QComboBox)))
+    return next((w for w in entries if w.isVisible() and w.isEnabled()), None)
 
 
 class SideColumn(QWidget):
@@ -75,8 +91,9 @@ class SideColumn(QWidget):
     def next_face(self) -> None:
         """The next face, with the keyboard in it."""
         self.show_face((self.shown + 1) % len(self.tabs))
-        if (face := self.stack.currentWidget()) is not None:
-            face.setFocus()
+        face = self.stack.currentWidget()
+        if face is not None:
+            (first_to_type_in(face) or face).setFocus(Qt.FocusReason.TabFocusReason)
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document."""

@@ -85,7 +85,8 @@ class GroundPage(QWidget):
         beside.setWidget(body)
         beside.setWidgetResizable(True)
         beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        beside.setFixedWidth(BESIDE)
+        # The bar stands beside the column: within its width it would cover the fields' right ends.
+        beside.setFixedWidth(BESIDE + beside.verticalScrollBar().sizeHint().width())
         drawings = QVBoxLayout()
         drawings.setSpacing(1)
         drawings.addWidget(self.plan, 1)
