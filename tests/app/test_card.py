@@ -7,10 +7,13 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from pypdf import PdfReader
 from PySide6.QtGui import QImage, QPainter
 from pytestqt.qtbot import QtBot
 
+from plain_compass.app.frame.band import worst_of
 from plain_compass.app.frame.store import Snapshot
 from plain_compass.app.frame.window import Window
 from plain_compass.app.main import application, save_card
@@ -18,12 +21,14 @@ from plain_compass.app.steps.card import painter as card_painter
 from plain_compass.app.steps.card.page import CardPage
 from plain_compass.app.steps.card.painter import PAPERS, PX_PER_M, SCALES, drawing_scale, paint_card
 from plain_compass.app.steps.card.pdf import write_card
-from plain_compass.app.steps.card.tape_strip import places_of, write_strip
+from plain_compass.app.steps.card.tape_strip import label_boxes, places_of, write_strip
+from plain_compass.core.site import Place, Site
 from plain_compass.core.tape import bark_tape
 from plain_compass.job.demo import demo_job
 from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import Job, assess_tree, with_plan
 from plain_compass.job.edits import set_value
+from plain_compass.job.fall import with_its_fall
 from plain_compass.job.words import glossary
 
 
@@ -33,9 +38,7 @@ def snapshot(job: Job | None = None) -> Snapshot:
 
 
 def text_of(path: Path) -> str:
-    reader = PdfReader(path)
-    assert len(reader.pages) == 1
-    return " ".join(reader.pages[0].extract_text().split())
+    return " ".join(" ".join(page.extract_text() for page in PdfReader(path).pages).split())
 
 
 @pytest.fixture(autouse=True)
@@ -116,11 +119,43 @@ def test_every_stem_gets_a_stated_scale_that_fits(diameter: float) -> None:
     assert 2 * diameter / n * PX_PER_M < width
 
 
-def test_a_card_over_a_long_note_stays_on_one_page(tmp_path: Path) -> None:
-    job = with_plan(demo_job(), "WH-07", "notes", "Mind the drain. " * 40)
-    path = tmp_path / "card.pdf"
-    write_card(snapshot(job), path)
-    assert "A plan is arithmetic" in text_of(path)
+def test_nothing_vanishes_from_a_card_that_is_too_full_for_one_page(tmp_path: Path) -> None:
+    """Every word of the notes and every finding is on it, in order, and each page has the cautions and the verdict."""
+    notes = " ".join(f"word{number}" for number in range(1500)) + "\nthe last line"
+    shot = snapshot(with_plan(demo_job(), "WH-07", "notes", notes))
+    write_card(shot, tmp_path / "card.pdf")
+    pages = [" ".join(page.extract_text().split()) for page in PdfReader(tmp_path / "card.pdf").pages]
+    whole = " ".join(pages)
+    assert len(pages) >= 3
+    assert all("A plan is arithmetic" in page and "WH-07 lay 214°" in page for page in pages)
+    assert all("goes on overleaf" in page for page in pages[:-1]) and "goes on overleaf" not in pages[-1]
+    found = [word for word in whole.split() if word.startswith("word")]
+    assert found == [f"word{number}" for number in range(1500)]
+    assert "the last line" in whole
+    for finding in shot.result.findings:
+        sentence = shot.speech.phrase(finding.sentence).replace("\u00a0", " ")
+        assert " ".join(sentence.split()) in whole.replace("\u00a0", " ")
+
+
+@given(
+    st.lists(st.tuples(st.floats(0, 940), st.floats(10, 200)), max_size=12).map(sorted),
+)
+def test_words_on_the_tape_strip_never_cover_one_another_or_leave_it(marks: list[tuple[float, float]]) -> None:
+    boxes = label_boxes([at for at, _ in marks], 945.0, [wide for _, wide in marks])
+    for number, box in enumerate(boxes):
+        assert box.left() >= 0 and box.right() <= 945.0 + 1e-6
+        assert not any(box.intersects(other) for other in boxes[:number])
+
+
+def test_landing_is_not_clear_where_it_is_not_judged() -> None:
+    job = replace(demo_job(), site=Site())
+    plan = replace(job.trees[0], at=Place())
+    alone = replace(job, trees=(plan,))
+    result = with_its_fall(plan, assess_tree(alone, plan.id))
+    ruling = worst_of(result.findings, "landing")
+    assert ruling is not None
+    assert any(f.id == "landing.not_judged" for f in result.findings)
+    assert not ruling.is_judged or ruling.level != "clear"
 
 
 def test_a_card_that_cannot_be_written_is_a_sentence_and_the_old_one_stays(tmp_path: Path) -> None:

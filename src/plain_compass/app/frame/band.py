@@ -12,6 +12,7 @@ from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen
 
 Align = Qt.AlignmentFlag
+GROUND = ("way_out", "landing")
 FULL = 1.5
 """Use at the right end of a ruler; the limit stands at two thirds."""
 
@@ -23,7 +24,12 @@ def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
     hide the peg of the balance.
     """
     mine = [f for f in findings if f.group == group]
-    return next((f for f in mine if f.is_judged), mine[0] if mine else None)
+    judged = next((f for f in mine if f.is_judged), None)
+    open_ones = [f for f in mine if not f.is_judged]
+    if open_ones and (judged is None or (judged.level == "clear" and group in GROUND)):
+        # What the fall alone says of a landing on ground that nobody has drawn is not that it is clear.
+        return open_ones[0]
+    return judged
 
 
 def paint_strip(

@@ -15,6 +15,9 @@ from ...frame.store import Snapshot, Store
 from .painter import PAPERS, paint_card
 from .pdf import today
 
+GAP = 14
+"""Between two pages of the preview."""
+
 
 class Preview(QWidget):
     """The card on its paper."""
@@ -24,28 +27,42 @@ class Preview(QWidget):
         self.store = store
         self.paper = "A4"
         self.zoom = 1.0
+        self.pages = 1
         self.setAccessibleName("Card as it prints")
 
     def sizeHint(self) -> QSize:
         """The paper with a rim of table round it."""
         width, height = PAPERS[self.paper]
-        return QSize(round(width * self.zoom) + 32, round(height * self.zoom) + 32)
+        return QSize(round(width * self.zoom) + 32, round((height + GAP) * self.pages * self.zoom) + 32)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Paint the card with the code that prints it."""
         painter = QPainter(self)
-        width, height = PAPERS[self.paper]
+        width, _ = PAPERS[self.paper]
         painter.translate(max((self.width() - width * self.zoom) / 2, 0), 12)
         painter.scale(self.zoom, self.zoom)
+        self._sheet(painter)
+        pages = self.paint_on(painter)
+        painter.end()
+        if pages != self.pages:
+            self.pages = pages
+            self.setMinimumSize(self.sizeHint())
+            self.update()
+
+    def _sheet(self, painter: QPainter) -> None:
+        width, height = PAPERS[self.paper]
         painter.setPen(pen(LIGHT.quiet, 1))
         painter.setBrush(fill("#FFFFFF"))
         painter.drawRect(QRectF(0, 0, width, height))
-        self.paint_on(painter)
-        painter.end()
 
-    def paint_on(self, painter: QPainter) -> None:
-        """Paint the card itself."""
-        paint_card(painter, self.store.snapshot, self.paper, today())
+    def paint_on(self, painter: QPainter) -> int:
+        """Paint the card itself, its pages under one another; returns how many there are."""
+
+        def turn_over() -> None:
+            painter.translate(0, PAPERS[self.paper][1] + GAP)
+            self._sheet(painter)
+
+        return paint_card(painter, self.store.snapshot, self.paper, today(), turn_over)
 
 
 class CardPage(QWidget):
@@ -102,7 +119,12 @@ class CardPage(QWidget):
     def pictures(self) -> tuple[Picture, ...]:
         """The card, for copying."""
         width, height = (round(side) for side in PAPERS[self.preview.paper])
-        return (Picture(QSize(width, height), self.preview.paint_on),)
+        whole = QSize(width, (height + GAP) * self.preview.pages)
+
+        def paint(painter: QPainter) -> None:
+            self.preview.paint_on(painter)
+
+        return (Picture(whole, paint),)
 
     def _paper_picked(self, paper: str) -> None:
         self.preview.paper = paper

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
-from ....core.findings import GROUPS, Finding
+from ....core.findings import GROUPS
 from ....core.sequence import ground_plan, order_of_cuts, wedge_plan
 from ....job.document import size_words
 from ....job.words import glossary
@@ -23,6 +24,7 @@ from ...drawing.tape_painter import paint_tape
 from ...drawing.text import unbroken
 from ...frame.band import paint_strip, worst_of
 from ...frame.store import Snapshot
+from .flow import WRAP, Item, flow, heading, notes_in_pieces
 
 PX_PER_M = 96 / 0.0254
 """The card is laid out in points of 1/96 inch, so that a stated scale is true on paper."""
@@ -32,7 +34,6 @@ MARGIN = 40.0
 GAP, LABEL, BESIDE = 26.0, 70.0, 150.0
 """Bark to ring, room for labels beside the ring, and room beside the side view."""
 Align = Qt.AlignmentFlag
-WRAP = Qt.TextFlag.TextWordWrap
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,12 +49,15 @@ class Page:
         return self.width - 2 * MARGIN
 
 
-def paint_card(painter: QPainter, snapshot: Snapshot, paper: str, printed: str) -> None:
-    """Paint the whole card, laid out in 1/96 inch from the painter's origin.
+def paint_card(
+    painter: QPainter, snapshot: Snapshot, paper: str, printed: str, turn_over: Callable[[], object] = lambda: None
+) -> int:
+    """Paint the whole card, laid out in 1/96 inch from the painter's origin; returns how many pages it took.
 
     Args:
         paper: ``A4`` or ``Letter``.
         printed: the date it was made, as text.
+        turn_over: called before each further page, to begin it or to move the painter's origin there.
     """
     page = Page(*PAPERS[paper])
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -61,8 +65,26 @@ def paint_card(painter: QPainter, snapshot: Snapshot, paper: str, printed: str) 
     y = _drawings(painter, snapshot, page, y)
     y = _strips(painter, snapshot, page, y)
     foot = page.height - MARGIN - _cautions_height(page)
-    _columns(painter, snapshot, page, y, foot - 8)
+    rest = _columns(painter, snapshot, page, y, foot - 24)
     _cautions(painter, page, foot)
+    pages = 1
+    if rest:
+        _overleaf(painter, page, foot - 18)
+    while rest:
+        turn_over()
+        pages += 1
+        top = _head(painter, snapshot, page, f"{printed} · page {pages}")
+        rest = flow(painter, rest, QRectF(MARGIN, top + 4, page.inner, foot - 24 - top))
+        _cautions(painter, page, foot)
+        if rest:
+            _overleaf(painter, page, foot - 18)
+    return pages
+
+
+def _overleaf(painter: QPainter, page: Page, y: float) -> None:
+    painter.setFont(font(12, italic=True))
+    painter.setPen(pen(LIGHT.ink))
+    painter.drawText(QRectF(MARGIN, y, page.inner, 16), Align.AlignRight, "goes on overleaf")
 
 
 def _head(painter: QPainter, snapshot: Snapshot, page: Page, printed: str) -> float:
@@ -156,83 +178,40 @@ def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> fl
     return top + 88
 
 
-def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bottom: float) -> None:
-    """Order of the cuts and wedges on the left; tape marks and findings on the right."""
-    gap, speech, result = 22.0, snapshot.speech, snapshot.result
+def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bottom: float) -> list[Item]:
+    """Order of the cuts, wedges, ground and notes on the left; tape marks and findings on the right.
+
+    Returns what there was no room for.
+    """
+    gap, result = 22.0, snapshot.result
     left_width = page.inner * 0.48
-    right = MARGIN + left_width + gap
-    right_width = page.inner - left_width - gap
-    y = top + _heading(painter, MARGIN, top, left_width, "Order of the cuts")
-    for number, line in enumerate(order_of_cuts(result), start=1):
-        y += _listed(painter, MARGIN, y, left_width, f"{number}", speech.phrase(line))
-    y += 4 + _heading(painter, MARGIN, y + 4, left_width, "Wedges")
-    for line in wedge_plan(result):
-        y += _listed(painter, MARGIN, y, left_width, "·", speech.phrase(line))
-    y += 4 + _heading(painter, MARGIN, y + 4, left_width, "On the ground")
-    for line in ground_plan(result):
-        y += _listed(painter, MARGIN, y, left_width, "·", speech.phrase(line))
-    if snapshot.plan.notes:
-        y += 6 + _heading(painter, MARGIN, y + 6, left_width, "Notes")
-        _paragraph(
-            painter, QRectF(MARGIN, y, left_width, 120), _fitting(snapshot.plan.notes, left_width, bottom - y), 12
-        )
+    right, right_width = MARGIN + left_width + gap, page.inner - left_width - gap
+    left_over = flow(painter, _plan_items(snapshot), QRectF(MARGIN, top - 3, left_width, bottom - top + 3))
     rows = 44 + 16 * len(result.tape_marks)
-    paint_tape(painter, QRectF(right, top, right_width, rows), result.tape_marks, speech, LIGHT, 0.9)
-    _findings(painter, snapshot, QRectF(right, top + rows + 2, right_width, bottom - top - rows - 2))
+    paint_tape(painter, QRectF(right, top, right_width, rows), result.tape_marks, snapshot.speech, LIGHT, 0.9)
+    below = QRectF(right, top + rows - 1, right_width, bottom - top - rows + 1)
+    return [*left_over, *flow(painter, _finding_items(snapshot), below)]
 
 
-def _fitting(text: str, width: float, height: float) -> str:
-    """As many words of a text as there is room for; what is left out is said."""
-    metrics = QFontMetricsF(font(12))
-
-    def fits(told: str) -> bool:
-        return metrics.boundingRect(QRectF(0, 0, width, 2000), int(WRAP), told).height() <= height
-
-    words = text.split(" ")
-    kept = len(words)
-    while kept and not fits(shown := text if kept == len(words) else " ".join(words[:kept]) + " … more in the program"):
-        kept -= 1
-    return shown if kept else ""
+def _plan_items(snapshot: Snapshot) -> list[Item]:
+    """What is done, in order, and the notes."""
+    result, say = snapshot.result, snapshot.speech.phrase
+    items = [heading("Order of the cuts")]
+    items += [Item(say(line), f"{number}") for number, line in enumerate(order_of_cuts(result), start=1)]
+    items += [heading("Wedges"), *(Item(say(line), "·") for line in wedge_plan(result))]
+    items += [heading("On the ground"), *(Item(say(line), "·") for line in ground_plan(result))]
+    if snapshot.plan.notes.strip():
+        items += [heading("Notes"), *notes_in_pieces(snapshot.plan.notes)]
+    return items
 
 
-def _heading(painter: QPainter, left: float, top: float, width: float, text: str) -> float:
-    painter.setFont(font(13, strong=True, narrow=True))
-    painter.setPen(pen(LIGHT.ink))
-    painter.drawText(QRectF(left, top, width, 18), Align.AlignLeft, text)
-    return 20.0
-
-
-def _listed(painter: QPainter, left: float, top: float, width: float, sign: str, text: str) -> float:
-    painter.setFont(font(12))
-    painter.setPen(pen(LIGHT.ink))
-    painter.drawText(QRectF(left, top, 16, 16), Align.AlignLeft, sign)
-    return _paragraph(painter, QRectF(left + 18, top, width - 18, 60), text, 12) + 2
-
-
-def _findings(painter: QPainter, snapshot: Snapshot, box: QRectF) -> None:
-    """Worst first, as many as there is room for; how many are left out is said."""
-    findings = snapshot.result.findings
-    y = box.top() + _heading(painter, box.left(), box.top(), box.width(), "Findings, worst first  (~ indicative)")
-    metrics = QFontMetricsF(font(12))
-    for number, finding in enumerate(findings):
-        text = _finding_text(finding, snapshot)
-        needed = metrics.boundingRect(QRectF(0, 0, box.width() - 20, 2000), int(WRAP), text).height() + 3
-        if y + needed > box.bottom() - (15 if number < len(findings) - 1 else 0):
-            rest = len(findings) - number
-            painter.setFont(font(12, italic=True))
-            painter.drawText(
-                QRectF(box.left() + 20, y, box.width(), 16),
-                Align.AlignLeft,
-                f"and {rest} more, none worse; see the program",
-            )
-            return
-        paint_level(painter, QPointF(box.left() + 7, y + 8), 5, finding.level, LIGHT)
-        y += _paragraph(painter, QRectF(box.left() + 20, y, box.width() - 20, 60), text, 12) + 3
-
-
-def _finding_text(finding: Finding, snapshot: Snapshot) -> str:
-    about = "~ " if finding.indicative else ""
-    return unbroken(about + snapshot.speech.phrase(finding.sentence))
+def _finding_items(snapshot: Snapshot) -> list[Item]:
+    """Every finding, worst first."""
+    found = [heading("Findings, worst first  (~ indicative)")]
+    for finding in snapshot.result.findings:
+        about = "~ " if finding.indicative else ""
+        found.append(Item(about + snapshot.speech.phrase(finding.sentence), finding.level))
+    return found
 
 
 def _cautions_height(page: Page) -> float:

@@ -38,7 +38,7 @@ def card_pdf(snapshot: Snapshot, paper: str) -> bytes:
     writer.setCreator("Plain Compass")
     painter = QPainter(writer)
     painter.scale(RESOLUTION / 96, RESOLUTION / 96)
-    paint_card(painter, snapshot, paper, today())
+    paint_card(painter, snapshot, paper, today(), writer.newPage)
     painter.end()
     return bytes(content.data())
 

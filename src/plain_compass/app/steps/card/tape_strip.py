@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QPointF, QRectF, Qt
-from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter
+from PySide6.QtGui import QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
 
 from ....core.tape import TapeMark, bark_tape
 from ....job.disk import write_atomically
@@ -17,6 +17,8 @@ Align = Qt.AlignmentFlag
 RESOLUTION = 1200
 PX_PER_MM = 96 / 25.4
 PIECE_MM, MARGIN_MM, ROW_MM, HEAD_MM, WIDE_MM = 250.0, 14.0, 30.0, 12.0, 20.0
+LINE_PX = 14.0
+"""Height of one line of words on the strip."""
 PAGES_MM = {"A4": (297.0, 210.0), "Letter": (279.4, 215.9)}
 
 
@@ -92,17 +94,38 @@ def _piece(painter: QPainter, top_mm: float, start_mm: float, length_mm: float, 
         whole = round(start_mm + tick) % 100 == 0
         x = left + tick * PX_PER_MM
         painter.drawLine(QPointF(x, top), QPointF(x, top + (5 if whole else 2) * PX_PER_MM))
-        if whole:
+        if whole and tick < length_mm - 12:  # a number that would stand past the end begins the next piece
             painter.drawText(QPointF(x + 3, top + 5 * PX_PER_MM), f"{(start_mm + tick) / 10:.0f} cm")
-    for place in places:
-        mm = place.at_mm - start_mm
-        if 0 <= mm < length_mm:
-            x = left + mm * PX_PER_MM
-            painter.setPen(pen(LIGHT.load, 2.0))
-            painter.drawLine(QPointF(x, top + 6 * PX_PER_MM), QPointF(x, top + WIDE_MM * PX_PER_MM))
-            painter.setPen(pen(LIGHT.ink))
-            room = QRectF(x + 4, top + 8 * PX_PER_MM, 160, 40)
-            painter.drawText(room, Align.AlignLeft | Align.AlignTop | Qt.TextFlag.TextWordWrap, place.words)
+    here = [place for place in places if 0 <= place.at_mm - start_mm < length_mm]
+    boxes = label_boxes([(place.at_mm - start_mm) * PX_PER_MM for place in here], length_mm * PX_PER_MM, _wide(here))
+    for place, box in zip(here, boxes, strict=True):
+        x = left + (place.at_mm - start_mm) * PX_PER_MM
+        painter.setPen(pen(LIGHT.load, 2.0))
+        painter.drawLine(QPointF(x, top + 6 * PX_PER_MM), QPointF(x, top + WIDE_MM * PX_PER_MM))
+        painter.setPen(pen(LIGHT.ink))
+        painter.drawText(box.translated(left, top + 8 * PX_PER_MM), Align.AlignLeft, place.words)
+
+
+def _wide(places: list[Place]) -> list[float]:
+    metrics = QFontMetricsF(font(11, narrow=True))
+    return [metrics.horizontalAdvance(place.words) + 2 for place in places]
+
+
+def label_boxes(at_px: list[float], length_px: float, widths_px: list[float]) -> list[QRectF]:
+    """Where the words of marks go on one piece: beside their mark, in the first row where they cover nobody.
+
+    Args:
+        at_px: where the marks stand along the piece, in order.
+        length_px: of the piece; words that would pass its end stand before their mark instead.
+    """
+    found: list[QRectF] = []
+    for at, width in zip(at_px, widths_px, strict=True):
+        left = at + 4 if at + 4 + width <= length_px else max(at - 4 - width, 0.0)
+        box = QRectF(left, 0.0, width, LINE_PX)
+        while any(box.intersects(other) for other in found):
+            box.translate(0.0, LINE_PX)
+        found.append(box)
+    return found
 
 
 def write_strip(snapshot: Snapshot, output: Path, paper: str = "A4") -> None:
