@@ -6,10 +6,11 @@ RUNTIME := .venv/.runtime
 DEV := .venv/.dev
 OUT ?= docs/screenshots
 ROUNDS ?= 200
+MINUTES ?= 3
 # The locks are complete (a test sees to it), so nothing is resolved: a resolver may want something newer than the lock.
 PIP := $(BIN)/python -m pip install --disable-pip-version-check --no-deps --require-hashes
 
-.PHONY: demo test install screenshots bench lint lock clean kill
+.PHONY: demo test install screenshots bench lint lock clean kill mutants fuzz
 
 demo:
 	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
@@ -67,3 +68,9 @@ clean:
 kill: $(DEV)
 	@$(BIN)/python tools/system_libraries.py
 	@$(BIN)/python tools/kill_rounds.py --rounds $(ROUNDS)
+
+mutants: $(DEV)
+	@$(BIN)/python tools/mutants.py
+
+fuzz: $(DEV)
+	@$(BIN)/python tools/fuzz.py --minutes $(MINUTES)

@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 
 from builders import case, finding, round_tree
+from plain_compass.core.errors import ReckoningError
 from plain_compass.core.falling.fan import Fan, fan_of
 from plain_compass.core.falling.nominal import BUTTS, nominal_fall
 from plain_compass.core.falling.reckon import rod_of
@@ -18,8 +19,9 @@ from plain_compass.core.judge_fall import hit_chances, with_fall
 from plain_compass.core.paths import with_value
 from plain_compass.core.plan import Assessment, Case, assess
 from plain_compass.core.site import Obstacle, Place, Site
+from plain_compass.core.tree import Measured
 from plain_compass.job.demo import demo_job
-from plain_compass.job.document import assess_tree
+from plain_compass.job.document import assess_tree, with_tree
 from plain_compass.job.fall import OWN_INPUTS, fan_for, with_its_fall
 from plain_compass.job.spreads import cutting_spreads
 
@@ -282,3 +284,18 @@ def test_every_input_of_a_fall_has_a_name_a_person_knows() -> None:
     inputs = fan_for(plan, assess_tree(job, "WH-12"), 64).samples.inputs
     assert all(path in OWN_INPUTS or path.startswith("tree.") for path in inputs)
     assert set(cutting_spreads()) == set(STILL)
+
+
+def test_a_fall_that_runs_out_of_numbers_is_a_sentence_and_an_unknown() -> None:
+    """A mass of a kilogram measured a hand above the cut turns no index into nonsense and no chance into zero."""
+    job = demo_job()
+    plan = job.trees[0]
+    known = Measured(mass_kg=1.0, com_up_m=0.1, com_offset_m=0.0)
+    job = with_tree(job, plan.id, replace(plan, tree=replace(plan.tree, measured=known)))
+    result = assess_tree(job, plan.id)
+    with pytest.raises(ReckoningError, match="its numbers run away"):
+        fan_for(job.plan(plan.id), result)
+    told = with_its_fall(job.plan(plan.id), result)
+    waiting = [f for f in told.findings if f.id.startswith("fall.")]
+    assert {f.level for f in waiting} == {"unknown"}
+    assert "could not be reckoned" in waiting[0].sentence.template

@@ -7,6 +7,17 @@ class PlainCompassError(Exception):
     """Base of every error this program raises on purpose; its text is one plain sentence."""
 
 
+class ReckoningError(PlainCompassError, ArithmeticError):
+    """Numbers that run away: what was given cannot belong to one tree, and nothing is told of it."""
+
+    def __init__(self, what: str) -> None:
+        self.what = what
+        super().__init__(
+            f"{what} cannot be reckoned: its numbers run away. Look at a mass or centre that was measured and at sizes "
+            "far from any tree's."
+        )
+
+
 class InputError(PlainCompassError, ValueError):
     """A value that cannot be worked with.
 

@@ -11,10 +11,11 @@ from typing import Any
 
 import numpy as np
 
+from ..core.errors import ReckoningError
 from ..core.falling.fan import Fan, fan_in_steps, fan_of
 from ..core.falling.nominal import BUTTS, NominalFall, nominal_fall
 from ..core.falling.rods import BROKE_BY
-from ..core.judge_fall import hit_chances, with_fall
+from ..core.judge_fall import awaiting_fall, hit_chances, with_fall
 from ..core.plan import Assessment
 from ..core.site import Place
 from .document import Job, TreePlan
@@ -67,7 +68,10 @@ def fall_in_steps(plan: TreePlan, result: Assessment) -> Iterator[tuple[NominalF
 
 def with_its_fall(plan: TreePlan, result: Assessment) -> Assessment:
     """An assessment with its fall reckoned and judged."""
-    return with_fall(result, nominal_fall(result), fan_for(plan, result))
+    try:
+        return with_fall(result, nominal_fall(result), fan_for(plan, result))
+    except ReckoningError:
+        return awaiting_fall(result, failed=True)
 
 
 def named_driver(plan: TreePlan, path: str, job: Job) -> str:

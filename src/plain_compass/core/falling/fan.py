@@ -14,7 +14,7 @@ from ..polygon import Array
 from .ends import Catches, catches_round, ends_for, reach_round
 from .falls import fall_all
 from .motion import lets_go
-from .rods import Falls, tops_of
+from .rods import Falls, check_finite, tops_of
 from .spread import Samples, Slopes, samples_of, slopes_in_steps
 
 if TYPE_CHECKING:
@@ -143,7 +143,9 @@ def fan_in_steps(
         if whole:
             yield None
     samples = samples_of(planned, slopes, cutting, count, seed)
-    falls = fall_all(samples.rods, ends_for(planned.case))
+    with np.errstate(all="ignore"):  # rows that run out of numbers are refused below, as a whole and in words
+        falls = fall_all(samples.rods, ends_for(planned.case))
+    check_finite(samples.rods, falls)
     catches = None
     if whole:
         yield None

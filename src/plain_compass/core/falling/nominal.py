@@ -6,12 +6,14 @@ import math
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from ..ground import HARD
 from ..judge_ground import called, caught, tree_alone
 from ..landing import TREES, hits_on
 from .ends import ends_for
 from .reckon import rod_of
-from .rods import BROKE_BY, Falls, Rods
+from .rods import BROKE_BY, Falls, Rods, check_finite
 from .trace import Trace, top_of, trace_of
 
 if TYPE_CHECKING:
@@ -81,7 +83,9 @@ class NominalFall:
 def nominal_fall(planned: Planned) -> NominalFall:
     """Reckon the plan's own fall."""
     case, parts, rods = planned.case, planned.parts, rod_of(planned)
-    falls, trace = trace_of(rods, ends_for(case))
+    with np.errstate(all="ignore"):
+        falls, trace = trace_of(rods, ends_for(case))
+    check_finite(rods, falls)
     goes = bool(falls.fell[0])
     holding = next((catch for catch in caught(case, parts.mass) if catch.on_stem or catch.use >= 1.0), None)
     end = math.degrees(float(falls.end_rad[0]))

@@ -12,6 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ..errors import ReckoningError
 from ..polygon import Array
 
 BEARINGS = 120
@@ -216,3 +217,10 @@ def bearing_error_deg(rods: Rods, falls: Falls) -> Array:
     forward, left = tops_of(rods, falls)
     found: Array = np.degrees(np.arctan2(left, forward))
     return found
+
+
+def check_finite(rods: Rods, falls: Falls) -> None:
+    """Raise ReckoningError where any fall ends nowhere: a fan with holes in it would say less than it seems to."""
+    tops = tops_of(rods, falls)
+    if not all(np.isfinite(each).all() for each in (*tops, falls.end_rad)):
+        raise ReckoningError("The fall")

@@ -1,0 +1,153 @@
+"""Put a fixed set of slips into the code, one at a time, and see that a test fails for each: ``make mutants``.
+
+Each slip is a place in a file, what stands there and what a tired person might have written, and the tests that cover the
+file. The code is copied first; the checkout is never touched. Reports the survivors and exits with 1 when there are any.
+Some ten minutes on two processors, so it is not part of what runs at every change.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+CORE = "tests/core tests/validation"
+FALL = "tests/falling tests/core"
+JOB = "tests/job tests/measuring"
+WORKERS = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Slip:
+    """One slip: in this file, instead of this, that; and the tests that have to notice."""
+
+    file: str
+    was: str
+    slipped: str
+    tests: str = CORE
+
+
+SLIPS = (
+    # Loads and wind
+    Slip("core/loads.py", "left_Nm=rope_left + wind * gust.aside_left", "left_Nm=rope_left - wind * gust.aside_left"),
+    Slip("core/loads.py", "forward_Nm=rope_forward - wind * max(gust.against", "forward_Nm=rope_forward + wind * max(gust.against"),
+    Slip("core/loads.py", "following_Nm=wind * max(-gust.against, 0.0)", "following_Nm=0.0"),
+    Slip("core/judge_wind.py", "(abs(gust.aside_left), parts.strength", "(0.5 * abs(gust.aside_left), parts.strength"),
+    Slip("core/judge_wind.py", "(max(gust.against, 0.0), _spare_back_Nm", "(0.5 * max(gust.against, 0.0), _spare_back_Nm"),
+    Slip("core/wind.py", "AIR_kg_m3 / 2 * drag", "AIR_kg_m3 * drag"),
+    Slip("core/wind.py", "gust = gust_ratio * speed_m_s", "gust = speed_m_s"),
+    Slip("core/wind.py", "box / 2 if is_conifer else box * math.pi / 4", "box * math.pi / 4"),
+    # Mass and balance
+    Slip("core/stem.py", "exponent) ** 2\n    mass", "exponent)\n    mass"),
+    Slip("core/stem.py", "lean.sweep_m * share**2", "lean.sweep_m * share"),
+    Slip("core/stem.py", "return Body(mass, up, lean_f + sweep_f, lean_l + sweep_l", "return Body(mass, up, lean_f, lean_l"),
+    Slip("core/balance.py", "abs(moment_Nm) / (1.0 - toppling_Nm / stiffness_Nm)", "abs(moment_Nm)"),
+    Slip("core/balance.py", "moment_left_Nm=mass.weight_N * left + loads[1]", "moment_left_Nm=mass.weight_N * left"),
+    Slip("core/balance.py", "sits_back=moment < 0.0 and utilisation >= 1.0", "sits_back=moment < 0.0"),
+    Slip("core/balance.py", "ahead = mass.com_forward_m - hinge.forward_m", "ahead = mass.com_forward_m"),
+    Slip("core/limbs.py", "limb.length_m / 3, lay_deg", "limb.length_m / 2, lay_deg"),
+    # Face, hinge, splitting
+    Slip("core/face.py", "closing_angle_deg=min(opening, slot)", "closing_angle_deg=opening"),
+    Slip("core/face.py", "opening += math.degrees(math.atan2(face.block_m, face.depth_m))", "opening += 0.0"),
+    Slip("core/face.py", "front = apex - face.overcut_m", "front = apex"),
+    Slip("core/hinge.py", "steady_left_Nm if balance.left_m >= 0 else -steady_left_Nm", "steady_left_Nm"),
+    Slip("core/hinge.py", "+ (tilt / strength.break_angle_deg) ** 2", "+ tilt / strength.break_angle_deg"),
+    Slip("core/hinge.py", "np.hypot(carried, twisted)", "carried + twisted"),
+    Slip("core/hinge.py", "reach = min(closing_deg, needed)", "reach = needed"),
+    Slip("core/splitting.py", "1.0 / front.second_fall_m4 - 1.0 / whole", "1.0 / front.second_fall_m4 - 0.0 / whole"),
+    Slip("core/splitting.py", "/ (2 * breadth * elasticity_Pa)", "/ (breadth * elasticity_Pa)"),
+    Slip("core/splitting.py", "max(math.sqrt(diameter_m / 0.4), 0.7), 1.6)", "max(math.sqrt(diameter_m / 0.4), 0.7), 9.0)"),
+    Slip("core/splitting.py", "chosen = max(bored if cut.back.held else plain, overcut)", "chosen = max(bored, overcut)"),
+    Slip("core/splitting.py", "strap.area_m2 / 3), strap", "strap.area_m2), strap"),
+    Slip("core/cut.py", "return 2 * self.strap_m if self.form == \"corner\"", "return self.strap_m if self.form == \"corner\""),
+    Slip("core/cuts/tapered_hinge.py", "(thin, THICKER * thin) if left else (THICKER * thin, thin)", "(THICKER * thin, thin) if left else (thin, THICKER * thin)"),
+    Slip("core/cuts/plain_back.py", "split_index_plain > 1.0", "split_index_plain > 1.5"),
+    Slip("core/wood.py", 'if condition == "dead" else 1.0', 'if condition == "dead" else 0.9'),
+    # Wedges and bar
+    Slip("core/judge_wedges.py", "if apart < case.kit.wedge_width_m:", "if apart < case.kit.wedge_width_m / 2:"),
+    Slip("core/judge_wedges.py", "use = least / advance", "use = 0.5 * least / advance"),
+    Slip("core/judge_wedges.py", "use = SOUND_SEAT_LEAST / max(share, 1e-6)", "use = 0.5 * SOUND_SEAT_LEAST / max(share, 1e-6)"),
+    Slip("core/judge_wedges.py", "use = tightest.driven_m / max(tightest.room_m", "use = 0.5 * tightest.driven_m / max(tightest.room_m"),
+    Slip("core/judge_wedges.py", "use = min(use, SMALL_STEM_USE)", "use = use"),
+    Slip("core/wedge.py", "np.minimum(capacity.stiffness_Nm * theta, capacity.plastic_Nm) - weight", "capacity.stiffness_Nm * theta - weight"),
+    Slip("core/wedge.py", "force = peak / sum(arm for arm, _, _ in arms)", "force = peak / max(arm for arm, _, _ in arms)"),
+    Slip("core/wedge.py", "kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m\n", "kit.wedge_thickness_m - kit.kerf_m\n"),
+    Slip("core/judge_bar.py", "wanted = across - (case.cut.hinge.heart_m", "wanted = across + (case.cut.hinge.heart_m"),
+    Slip("core/judge_bar.py", "use = wanted / (2 * reach)", "use = wanted / (3 * reach)"),
+    Slip("core/judge_bar.py", "case.kit.bar_width_m / max(room, 1e-6)", "0.5 * case.kit.bar_width_m / max(room, 1e-6)"),
+    # Ground
+    Slip("core/hang_up.py", "reach = footprint.crown_half_m + other.radius_m", "reach = footprint.crown_half_m"),
+    Slip("core/hang_up.py", "along - other.radius_m >= footprint.length_m", "along >= footprint.length_m"),
+    Slip("core/hang_up.py", "spare = abs(aside) - other.radius_m - footprint.crown_half_m", "spare = abs(aside) - footprint.crown_half_m"),
+    Slip("core/ways_out.py", "(aside - half < HALF_WIDTH_M)", "(aside < HALF_WIDTH_M)"),
+    Slip("core/ways_out.py", "FROM_LAY_DEG if side == \"right\" else -FROM_LAY_DEG", "FROM_LAY_DEG if side == \"left\" else -FROM_LAY_DEG"),
+    Slip("core/ways_out.py", "return plain * (1 + (DOWNHILL_LONGER - 1) * down)", "return plain"),
+    Slip("core/soundness.py", "defect.length_m / 2 + reach_m", "defect.length_m + reach_m"),
+    Slip("core/soundness.py", "defect.length_m / 2 + reach_m", "reach_m"),
+    Slip("core/rose.py", '"landing.tangled", "landing.slide", "way_out."', '"landing.tangled", "way_out."'),
+    Slip("core/checks.py", "if strap > 0.6 * room:", "if strap > 0.95 * room:"),
+    Slip("core/checks.py", "apart & apart.T", "apart | apart.T"),
+    Slip("core/rope.py", "1 + efficiency**2 + 2 * efficiency * cos", "1 + efficiency**2 - 2 * efficiency * cos"),
+    Slip("core/rope.py", "math.exp(-BARK_FRICTION * turn_rad)", "math.exp(BARK_FRICTION * turn_rad)"),
+    # Advice
+    Slip("core/survey.py", "for sign in (1, -1)]", "for sign in (1,)]", "tests/measuring tests/core"),
+    Slip("core/suggest.py", "DEPTH_BUYS = 0.5", "DEPTH_BUYS = 1.0"),
+    Slip("core/unmeasured.py", '"landing": ("height", "crown"),', '"landing": (),'),
+    # Fall
+    Slip("core/falling/spread.py", 'np.exp(by["mass"] + by["up"])', 'np.exp(by["up"] - by["mass"])', FALL),
+    Slip("core/falling/spread.py", "sign * (numbers[name] - base[name])", "numbers[name] - base[name]", FALL),
+    Slip("core/judge_fall.py", "START_SPARE_DEG = 1.0", "START_SPARE_DEG = 6.0", FALL),
+    Slip("core/judge_fall.py", "if lifts and max(lifts) > have:", "if lifts and max(lifts) < have:", FALL),
+    Slip("core/judge_fall.py", 'WAITING = ("hinge", "landing")', 'WAITING = ("hinge",)', "tests/app/test_window.py"),
+    # Words and files
+    Slip("job/typed.py", "if METRES[name] >= before:", "if METRES[name] > 10 * before:", JOB),
+    Slip("job/typed.py", "return _added(pieces, entry) / math.pi", "return _added(pieces, entry)", JOB),
+    Slip("job/disk.py", "target = path.resolve() if path.is_symlink() else path", "target = path", JOB),
+    Slip("job/disk.py", "if not over_read_only and not target.stat()", "if False and not target.stat()", JOB),
+    Slip("job/csv_rows.py", "return f\"'{cell}\" if _RUN.match(cell) else cell", "return cell", JOB),
+    Slip("job/own_constants.py", "if number and low <= value <= high:", "if number:", JOB),
+    Slip("app/frame/recovery.py", "        if now == self.becoming:\n", "        if False:\n", "tests/app/test_kept_work.py"),
+    Slip("app/frame/autosave.py", "if not self._timer.isActive():\n            self._timer.start", "if True:\n            self._timer.start", "tests/app/test_kept_work.py"),
+)  # fmt: skip
+
+
+def survives(slip: Slip, scratch: Path) -> bool:
+    """Whether every test passes with the slip in a copy of the code."""
+    copy = Path(tempfile.mkdtemp(dir=scratch))
+    for folder in ("src", "tests", "tools"):
+        shutil.copytree(ROOT / folder, copy / folder, ignore=shutil.ignore_patterns("__pycache__"))
+    for name in ("pyproject.toml", "README.md", "Makefile"):
+        shutil.copy(ROOT / name, copy / name)
+    file = copy / "src" / "plain_compass" / slip.file
+    text = file.read_text()
+    if text.count(slip.was) != 1:
+        raise SystemExit(f"{slip.file}: {slip.was!r} stands there {text.count(slip.was)} times; mend the list.")
+    file.write_text(text.replace(slip.was, slip.slipped))
+    scratch_settings = {"XDG_CONFIG_HOME": f"{copy}/config", "XDG_STATE_HOME": f"{copy}/state"}
+    environment = os.environ | scratch_settings | {"PYTHONPATH": f"{copy}/src", "QT_QPA_PLATFORM": "offscreen"}
+    command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *slip.tests.split()]
+    told = subprocess.run(command, cwd=copy, env=environment, capture_output=True, check=False)
+    shutil.rmtree(copy, ignore_errors=True)
+    return told.returncode == 0
+
+
+def main() -> int:
+    """Try every slip, or those whose file name holds the word that is given."""
+    wanted = [slip for slip in SLIPS if len(sys.argv) < 2 or sys.argv[1] in slip.file]
+    with tempfile.TemporaryDirectory(prefix="plain-compass-slips-") as scratch, ThreadPoolExecutor(WORKERS) as pool:
+        found = list(pool.map(lambda slip: survives(slip, Path(scratch)), wanted))
+    left = [slip for slip, survived in zip(wanted, found, strict=True) if survived]
+    for slip in left:
+        print(f"survived: {slip.file}: {slip.was!r} as {slip.slipped!r}")
+    print(f"{len(wanted)} slips, {len(left)} survived.")
+    return 1 if left else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
