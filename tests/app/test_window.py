@@ -11,10 +11,10 @@ import time
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtCore import QMimeData, QPointF, Qt, QTimer, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QScrollArea, QWidget
+from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QProgressDialog, QScrollArea, QWidget
 from pytestqt.qtbot import QtBot
 
 from plain_compass.app.frame.choice_edit import ChoiceEdit
@@ -539,3 +539,31 @@ def test_the_first_window_is_no_larger_than_its_screen(window: Window) -> None:
     fit_screen(window)
     screen = window.screen().availableGeometry()
     assert window.width() <= screen.width() and window.height() <= screen.height()
+
+
+def long_list(folder: Path, rows: int) -> Path:
+    path = folder / "long.csv"
+    path.write_text("id,diameter [cm]\n" + "".join(f"T{row},{30 + row % 40}\n" for row in range(rows)))
+    return path
+
+
+def test_a_long_list_shows_how_far_it_is_and_keeps_the_window_awake(window: Window, tmp_path: Path) -> None:
+    seen: list[int] = []
+    timer = QTimer()
+    timer.timeout.connect(lambda: seen.append(1))
+    timer.start(10)
+    assert window.lists.import_trees(long_list(tmp_path, 60))
+    assert len(seen) > 5, "the window's own events go on while the list is read"
+    assert len(window.store.snapshot.job.trees) == 66
+
+
+def test_reading_a_long_list_can_be_cancelled_and_then_nothing_is_added(window: Window, tmp_path: Path) -> None:
+    def cancel() -> None:
+        shown = window.findChild(QProgressDialog)
+        if shown is not None:
+            shown.cancel()
+
+    QTimer.singleShot(50, cancel)
+    assert not window.lists.import_trees(long_list(tmp_path, 400))
+    assert len(window.store.snapshot.job.trees) == 6
+    assert "nothing was added" in window.message.text()

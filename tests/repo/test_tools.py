@@ -9,10 +9,11 @@ from random import Random
 
 import pytest
 
-ROOT = Path(__file__).resolve().parents[2]
-sys.path.insert(0, str(ROOT / "tools"))
+sys.path.insert(0, str(Path(__file__).resolve().parents[2] / "tools"))
 import fuzz
 import mutants
+
+ROOT = Path(__file__).resolve().parents[2]
 
 
 def test_every_slip_stands_once_in_the_code_of_today() -> None:

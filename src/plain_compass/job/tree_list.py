@@ -23,7 +23,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -91,6 +91,21 @@ def import_csv(text: str, name: str, practice: str) -> tuple[TreePlan, ...]:
 
     Raises TableError at the first row that cannot be taken, naming row and column.
     """
+    *_, found = import_in_steps(text, name, practice)
+    return found.plans
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """How far a list has been read: rows done of all, and at the end its trees."""
+
+    done: int
+    of: int
+    plans: tuple[TreePlan, ...] = ()
+
+
+def import_in_steps(text: str, name: str, practice: str) -> Iterator[Progress]:
+    """``import_csv`` a row at a time; the last one has the trees."""
     rows = csv_rows(text, name, MOST_ROWS)
     columns = [_column(heading, name) for heading in rows[0]]
     _check_headings(columns, name)
@@ -98,6 +113,7 @@ def import_csv(text: str, name: str, practice: str) -> tuple[TreePlan, ...]:
     for number, row in enumerate(rows[1:], start=2):
         if any(cell.strip() for cell in row):
             plans.append(_plan(row, columns, f"{name}, row {number}", practice))
+            yield Progress(number - 1, len(rows) - 1)
     ids = [plan.id for plan in plans]
     if not plans:
         raise TableError(f"{name} has headings but no trees.")
@@ -105,7 +121,7 @@ def import_csv(text: str, name: str, practice: str) -> tuple[TreePlan, ...]:
         raise TableError(
             f"{name}: the id {next(i for i in ids if ids.count(i) > 1)!r} is used twice; accepted: one row a tree."
         )
-    return tuple(plans)
+    yield Progress(len(rows) - 1, len(rows) - 1, tuple(plans))
 
 
 def _column(heading: str, name: str) -> Column | None:

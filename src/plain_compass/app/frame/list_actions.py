@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication, QFileDialog, QProgressDialog
 
 from ...core.errors import PlainCompassError
 from ...job.disk import read_text, write_atomically
+from ...job.document import TreePlan
 from ...job.readings_csv import readings_csv
-from ...job.tree_list import export_csv, import_csv
+from ...job.tree_list import Progress, export_csv, import_in_steps
 from .commands import Command
 
 if TYPE_CHECKING:
     from .window import Window
 
+SOON_MS = 500
 FILTER = "Tables (*.csv);;All files (*)"
 
 
@@ -52,10 +56,14 @@ class ListActions:
             path = Path(name)
         job = self.store.snapshot.job
         try:
-            made = import_csv(read_text(path), path.name, job.practice)
+            made = self._read(import_in_steps(read_text(path), path.name, job.practice))
         except PlainCompassError as error:
             self.window.message.refuse(str(error))
             return False
+        if made is None:
+            self.window.message.tell("Cancelled; nothing was added.")
+            return False
+        job = self.store.snapshot.job  # anew: the window was awake meanwhile
         twice = sorted({plan.id for plan in made} & {plan.id for plan in job.trees})
         if twice:
             self.window.message.refuse(f"Trees called {', '.join(twice)} are here already; nothing was added.")
@@ -63,6 +71,28 @@ class ListActions:
         self.store.edit(f"{len(made)} trees added", replace(job, trees=(*job.trees, *made)), made[0].id)
         self.window.message.tell(f"{len(made)} trees added from {path.name}.")
         return True
+
+    def _read(self, steps: Iterator[Progress]) -> tuple[TreePlan, ...] | None:
+        """The trees of a list, with progress where it takes long; None when the person has had enough."""
+        words = "Reading the list: each tree is assessed with a first cut."
+        shown = QProgressDialog(words, "Cancel", 0, 1, self.window)
+        shown.setWindowTitle("Add trees from a list")
+        shown.setWindowModality(Qt.WindowModality.WindowModal)
+        shown.setMinimumDuration(SOON_MS)
+        try:
+            for step in steps:
+                if step.plans:
+                    return step.plans
+                shown.setMaximum(step.of)
+                shown.setValue(step.done)
+                # Told after every row, so that the window is painted and Cancel can be pressed.
+                QApplication.processEvents()
+                if shown.wasCanceled():
+                    return None
+        finally:
+            shown.close()
+            shown.deleteLater()
+        return None
 
     def export_trees(self) -> None:
         """The job's trees as a list."""
