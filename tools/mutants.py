@@ -141,10 +141,11 @@ def main() -> int:
     """Try every slip, or those whose file name holds the word that is given."""
     wanted = [slip for slip in SLIPS if len(sys.argv) < 2 or sys.argv[1] in slip.file]
     with tempfile.TemporaryDirectory(prefix="plain-compass-slips-") as scratch, ThreadPoolExecutor(WORKERS) as pool:
-        found = list(pool.map(lambda slip: survives(slip, Path(scratch)), wanted))
-    left = [slip for slip, survived in zip(wanted, found, strict=True) if survived]
-    for slip in left:
-        print(f"survived: {slip.file}: {slip.was!r} as {slip.slipped!r}")
+        left = []
+        for slip, survived in zip(wanted, pool.map(lambda slip: survives(slip, Path(scratch)), wanted), strict=True):
+            print(f"{'SURVIVED' if survived else 'caught':<8} {slip.file}: {slip.slipped.strip()!r}", flush=True)
+            if survived:
+                left.append(slip)
     print(f"{len(wanted)} slips, {len(left)} survived.")
     return 1 if left else 0
 

@@ -137,9 +137,7 @@ def test_nothing_vanishes_from_a_card_that_is_too_full_for_one_page(tmp_path: Pa
         assert " ".join(sentence.split()) in whole.replace("\u00a0", " ")
 
 
-@given(
-    st.lists(st.tuples(st.floats(0, 940), st.floats(10, 200)), max_size=12).map(sorted),
-)
+@given(st.lists(st.tuples(st.floats(0, 940), st.floats(10, 200)), max_size=12).map(sorted))
 def test_words_on_the_tape_strip_never_cover_one_another_or_leave_it(marks: list[tuple[float, float]]) -> None:
     boxes = label_boxes([at for at, _ in marks], 945.0, [wide for _, wide in marks])
     for number, box in enumerate(boxes):

@@ -267,9 +267,7 @@ def test_a_suggested_file_name_holds_nothing_that_a_file_name_may_not(window: Wi
 
 
 @pytest.mark.parametrize("content", ['{"job": 5}', "[" * 5000, "", "\x00", '{"path": 3, "job": "x"}', "[1]"])
-def test_kept_work_that_cannot_be_read_is_set_aside_with_a_sentence(
-    begin: Start, tmp_path: Path, content: str
-) -> None:
+def test_kept_work_that_cannot_be_read_is_set_aside_with_a_sentence(begin: Start, tmp_path: Path, content: str) -> None:
     (tmp_path / "recovery").mkdir()
     (tmp_path / "recovery" / "old.json").write_text(content)
     window = begin(demo=True)

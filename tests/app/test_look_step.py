@@ -428,3 +428,23 @@ def test_a_new_tree_says_of_every_stand_in_that_it_was_not_measured(window: Wind
     window.side.survey.reckon()
     assert window.side.survey.text().startswith("Measure first")
     assert window.edits.suggest() is None
+
+
+def test_a_field_that_is_clicked_stays_under_the_pointer_while_the_one_before_it_sets_its_value(
+    window: Window, look: LookPage, qtbot: QtBot
+) -> None:
+    """Half as high again, the whole tree is drawn smaller: but not between press and release."""
+    height, base = (look.findChild(FieldEdit, path) for path in ("tree.height_m", "tree.crown.base_m"))
+    assert isinstance(height, FieldEdit) and isinstance(base, FieldEdit)
+    height.setFocus()
+    height.selectAll()
+    QTest.keyClicks(height, "31")
+    before, at = base.geometry(), base.mapTo(window, base.rect().center())
+    QTest.mousePress(window.windowHandle(), Qt.MouseButton.LeftButton, pos=at)
+    qtbot.wait(120)
+    assert window.store.snapshot.plan.tree.height_m == 31.0
+    assert base.geometry() == before
+    assert window.focusWidget() is base
+    QTest.mouseRelease(window.windowHandle(), Qt.MouseButton.LeftButton, pos=at)
+    qtbot.waitUntil(lambda: base.geometry() != before)
+    assert base.selectedText() == base.text()

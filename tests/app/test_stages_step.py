@@ -39,7 +39,7 @@ def choose(window: Window, part: str, key: str, *, says: bool = True) -> list[Cu
     assert isinstance(page, CutPage)
     box = next(choice for choice in page.choices if choice.part == part)
     asked: list[CutForm] = []
-    box.ask = lambda _, form: asked.append(form) or says  # type: ignore[func-returns-value]
+    box.ask = lambda _, form, _speech: asked.append(form) or says  # type: ignore[func-returns-value]
     box.setCurrentIndex(box.findData(key))
     box.activated.emit(box.currentIndex())
     return asked

@@ -14,7 +14,7 @@ import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QTimer, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QProgressDialog, QScrollArea, QWidget
+from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QProgressDialog, QScrollArea, QWidget
 from pytestqt.qtbot import QtBot
 
 from plain_compass.app.frame.choice_edit import ChoiceEdit
@@ -567,3 +567,20 @@ def test_reading_a_long_list_can_be_cancelled_and_then_nothing_is_added(window: 
     assert not window.lists.import_trees(long_list(tmp_path, 400))
     assert len(window.store.snapshot.job.trees) == 6
     assert "nothing was added" in window.message.text()
+
+
+@pytest.mark.parametrize("step", ["look", "ground", "cut", "stages", "card"])
+def test_the_lists_that_open_show_whole_rows(window: Window, step: str) -> None:
+    """Nothing is cut off at the side, and a list of up to ten shows all of it."""
+    window.resize(1100, 700)
+    window.show_step(step)
+    for face in range(3):
+        window.side.show_face(face)
+        for box in (box for box in window.findChildren(QComboBox) if box.isVisible() and box.count()):
+            box.showPopup()
+            view = box.view()
+            widest = max(view.fontMetrics().horizontalAdvance(box.itemText(row)) for row in range(box.count()))
+            assert view.viewport().width() >= widest, box.accessibleName()
+            rows = sum(view.sizeHintForRow(row) for row in range(min(box.count(), 10)))
+            assert view.viewport().height() >= rows, box.accessibleName()
+            box.hidePopup()

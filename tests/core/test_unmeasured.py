@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
+from pathlib import Path
 
+import numpy as np
 import pytest
 
 from builders import assessed, round_tree
-from plain_compass.core.unmeasured import STAND_INS, missing, said
-from plain_compass.job.document import Job, assess_tree
+from plain_compass.cli import main
+from plain_compass.core.rose import whole_rose
+from plain_compass.core.suggest import suggest
+from plain_compass.core.unmeasured import STAND_INS, UnmeasuredError, missing, said
+from plain_compass.job.document import Job, assess_tree, case_of
 from plain_compass.job.edits import new_job, set_value, set_values
 from plain_compass.job.fall import with_its_fall
-from plain_compass.job.files import job_text, parse_job
+from plain_compass.job.files import job_text, parse_job, write_job
 from plain_compass.job.readings import EDGE, Taken
 from plain_compass.job.spreads import plan_spreads
 from plain_compass.job.taking import take
@@ -105,3 +111,29 @@ def test_a_stop_by_stand_ins_is_not_known_either_and_a_measured_tree_is_left_as_
     assert said(result) is result
     bare = replace(result, case=replace(result.case, tree=replace(result.case.tree, stand_ins=STAND_INS)))
     assert not [f.id for f in said(bare).findings if f.margin is not None and f.group != "around"]
+
+
+def test_the_best_of_many_by_stand_ins_is_no_answer() -> None:
+    job = new_job()
+    with pytest.raises(
+        UnmeasuredError, match="the height, the crown and the lean have not been measured"
+    ):
+        suggest(assess_tree(job, "1"))
+    with pytest.raises(UnmeasuredError, match="Walk round and hang a plumb line"):
+        whole_rose(case_of(measured(leaving_out="tree.lean.angle_deg"), "1"), np.array([0.0]))
+    assert suggest(assess_tree(measured(), "1")) is not None
+
+
+def test_on_the_command_line_a_tree_by_stand_ins_is_said_to_be_one(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    path = tmp_path / "new.pcjob.json"
+    write_job(path, new_job())
+    for command in ("suggest", "rose"):
+        assert main([command, str(path)]) == 2
+        assert "have not been measured. Tape the stem" in capsys.readouterr().err
+    for command in ("fall", "stages"):
+        assert main([command, str(path), "--json"]) == 0
+        told = capsys.readouterr()
+        assert "What follows is by stand-ins." in told.err
+        assert json.loads(told.out)["not_measured"] == ["the diameter", "the height", "the crown", "the lean"]

@@ -88,3 +88,34 @@ def test_speeds_carry_their_unit_and_odd_ones_are_refused() -> None:
     assert (shown(4.0, "speed", "metric"), shown(4.4704, "speed", "imperial")) == ("4 m/s", "10 mph")
     with pytest.raises(TypedError, match="m/s, km/h, kn, mph"):
         parse("4 knots an hour", "speed", "metric")
+
+
+# Across the lay --------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(("wind_from", "side"), [(90.0, 1.0), (270.0, -1.0)])
+def test_a_wind_from_the_right_pushes_to_the_left_and_the_other_way_about(wind_from: float, side: float) -> None:
+    calm, blowing = blown(0.0, wind_from), blown(8.0, wind_from)
+    push = blowing.parts.balance.moment_left_Nm - calm.parts.balance.moment_left_Nm
+    gust = blowing.parts.gust
+    assert push == pytest.approx(side * gust.force_N * gust.arm_m)
+    assert gust.force_N > 0
+
+
+def test_a_wind_across_takes_its_share_of_what_the_hinge_carries_sideways() -> None:
+    """A tree heavy ahead has nothing to fear from along the lay: only the side share is left, whole."""
+    result = blown(8.0, 90.0, lean__angle_deg=6.0, lean__bearing_deg=0.0)
+    gust, parts = result.parts.gust, result.parts
+    share = gust.force_N * gust.arm_m / parts.strength.side_capacity_Nm
+    assert finding(result, "balance.wind").use == pytest.approx(share, rel=1e-6)
+
+
+def test_a_headwind_takes_its_share_of_what_stands_ahead_of_the_hinge() -> None:
+    """A tree that folds its hinge by itself wants no wedge: what it has to spare is its own weight's moment."""
+    leaning = {"lean__angle_deg": 20.0, "lean__bearing_deg": 0.0}
+    calm, result = blown(0.0, 0.0, **leaning), blown(4.0, 0.0, **leaning)
+    gust = result.parts.gust
+    assert not result.parts.wedging.wanted
+    share = gust.force_N * gust.arm_m / calm.parts.balance.moment_forward_Nm
+    assert 0.1 < share < 1.0
+    assert finding(result, "balance.wind").use == pytest.approx(share, rel=1e-6)

@@ -12,14 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from plain_compass.job.demo import demo_job
-from plain_compass.job.disk import (
-    JobFileError,
-    ReadOnlyFileError,
-    beside,
-    file_name,
-    read_text,
-    write_atomically,
-)
+from plain_compass.job.disk import JobFileError, ReadOnlyFileError, beside, file_name, read_text, write_atomically
 from plain_compass.job.files import job_text, parse_job, write_job
 from plain_compass.job.practice_files import PracticeError, practice_from, practice_text
 from plain_compass.job.tables import forget_tables, indicative, practice_of, practices, table_troubles

@@ -14,7 +14,7 @@ from plain_compass.core.balance import Mass, tree_mass
 from plain_compass.core.crown import crown_body, crown_outline
 from plain_compass.core.outline import diameters_at
 from plain_compass.core.polygon import moments
-from plain_compass.core.stem import Body, profile_ratio, stem_body
+from plain_compass.core.stem import Body, axis_at, profile_ratio, stem_body
 from plain_compass.core.tree import Crown, CrownReading, Lean, Measured, Trunk
 from plain_compass.job.tables import indicative
 
@@ -166,3 +166,11 @@ def test_the_top_offset_says_the_same_as_the_centre() -> None:
     found = mass_of(lean__angle_deg=5.0, lean__bearing_deg=0.0)
     assert found.top_offset_forward_m / (15.0 - 0.3) == pytest.approx(found.com_forward_m / found.com_up_m)
     assert plain_cut().height_m == 0.3
+
+
+@pytest.mark.parametrize(("share", "aside"), [(0.25, 0.0625), (0.5, 0.25), (1.0, 1.0)])
+def test_a_swept_stem_is_a_parabola_from_the_cut_to_the_top(share: float, aside: float) -> None:
+    lean = Lean(sweep_m=1.2, sweep_bearing_deg=0.0)
+    forward, left = axis_at(lean, 0.3 + share * 14.7, cut_m=0.3, tree_height_m=15.0, lay_deg=0.0)
+    assert forward == pytest.approx(1.2 * aside)
+    assert left == pytest.approx(0.0, abs=1e-12)

@@ -18,18 +18,20 @@ from ..job.practice_files import practice_text
 from ..job.report import plain
 from ..job.tables import disagreements, practice_of, practices, take_practice_in
 from ..job.words import Speech
+from .opening import by_stand_ins
 
 
 def table(arguments: argparse.Namespace) -> int:
     """Every form: what it is for and the usual mistake; for a tree, whether it fits."""
+    say = Speech().say
     rows = [
         {
             "part": form.part,
             "key": form.key,
-            "name": form.name,
-            "for": form.purpose,
-            "drill": form.drill,
-            "specialist": form.needs,
+            "name": say(form.name),
+            "for": say(form.purpose),
+            "drill": say(form.drill),
+            "specialist": say(form.needs),
         }
         for part in PARTS
         for form in forms_of(part)
@@ -48,6 +50,7 @@ def table(arguments: argparse.Namespace) -> int:
 def stages(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     """The cut of one tree as standing states."""
     result, speech = assess_tree(job, tree.id), job.speech
+    lacking = by_stand_ins(tree)
     found = [_stage(stage, speech) for stage in stages_of(result)]
     if not arguments.json:
         print(f"{'stage':<14} {'uncut':>9} {'standing':>9} {'side':>6} {'split':>6}  bar    stop if")
@@ -65,10 +68,12 @@ def stages(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         played = play(result, fault)
         worse = [speech.phrase(each.sentence) for each in played.worse]
         holds = played.result is not None
-        faults.append({"key": fault.key, "name": fault.name, "worse": worse, "fits": holds, "mends": fault.mends})
+        faults.append({"key": fault.key, "name": speech.say(fault.name), "worse": worse, "fits": holds})
+        faults[-1]["mends"] = speech.say(fault.mends)
     curves = {name: [round(float(v), 5) for v in values] for name, values in asdict(sweep.states).items()}
     whole = {
         "tree": tree.id,
+        "not_measured": lacking,
         "stages": found,
         "sweep": {"progress": sweep.progress.tolist(), "ends": sweep.ends, "worst": sweep.worst, **curves},
         "faults": faults,
@@ -82,11 +87,11 @@ def _stage(stage: Stage, speech: Speech) -> dict[str, Any]:
     told = {
         "key": step.key if step else "uncut",
         "part": stage.part,
-        "title": step.title if step else "Uncut",
+        "title": speech.say(step.title) if step else "Uncut",
         "do": speech.phrase(step.do) if step else "",
-        "stand": step.stand if step else "",
-        "look": step.look if step else "",
-        "stop_if": step.stop_if if step else "",
+        "stand": speech.say(step.stand) if step else "",
+        "look": speech.say(step.look) if step else "",
+        "stop_if": speech.say(step.stop_if) if step else "",
     }
     names = ("uncut_area_m2", "standing", "side_utilisation", "split_index", "bar_free", "sits_back", "goes", "seat_m")
     return told | {name: plain(getattr(stage, name)) for name in (*names, "wedge_fits")}
@@ -122,7 +127,7 @@ def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
 
 def _suggestion(each: Suggestion, speech: Speech) -> dict[str, object]:
     return {
-        "words": each.words,
+        "words": speech.say(each.words),
         "forms": dict(zip(PARTS, each.forms, strict=True)),
         "margin": each.margin,
         "because": speech.verdict(each.result.verdict),
@@ -134,6 +139,7 @@ def _suggestion(each: Suggestion, speech: Speech) -> dict[str, object]:
 
 def schools(arguments: argparse.Namespace) -> int:
     """The practices and where they disagree; one written to a file, or taken in from one."""
+    say = Speech().say
     if arguments.add is not None:
         practice = take_practice_in(arguments.add)
         print(f"{practice.name} can be chosen now.")
@@ -144,12 +150,17 @@ def schools(arguments: argparse.Namespace) -> int:
         print(f"Practice written to {target}.")
         return 0
     if arguments.json:
-        whole = {"practices": [asdict(each) for each in practices().values()], "disagreements": list(disagreements())}
+        schooled = [asdict(each) | {"note": say(each.note)} for each in practices().values()]
+        questions = [
+            {key: say(value) if isinstance(value, str) else [say(each) for each in value] for key, value in row.items()}
+            for row in disagreements()
+        ]
+        whole = {"practices": schooled, "disagreements": questions}
         print(json.dumps(whole, indent=2, ensure_ascii=False))
         return 0
     for each in practices().values():
-        print(f"{each.key:<17} {each.name}: {each.note}")
+        print(f"{each.key:<17} {each.name}: {say(each.note)}")
     print("\nWhere practitioners disagree:")
     for row in disagreements():
-        print(f"{row['question']}: {'; '.join(row['schools'])}\n    here: {row['choice']}. {row['reason']}")
+        print(say(f"{row['question']}: {'; '.join(row['schools'])}\n    here: {row['choice']}. {row['reason']}"))
     return 0

@@ -13,6 +13,7 @@ from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan, assess_tree
 from ..job.fall import SAMPLES, SEED, WRONGS, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
 from ..job.units import chance_words
+from .opening import by_stand_ins
 
 MOST_SAMPLES = 200_000
 
@@ -34,22 +35,23 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
     if arguments.seed < 0:
         raise InputError("--seed", arguments.seed, kind="count", low=0, reason="a seed is not negative")
     result = assess_tree(job, plan.id)
+    lacking = by_stand_ins(plan)
     fall, fan = nominal_fall(result), fan_for(plan, result, arguments.samples, arguments.seed)
     if arguments.csv:
         write_atomically(arguments.csv, samples_csv(plan, result, fan))
     if arguments.geojson:
         write_atomically(arguments.geojson, fan_geojson(job, plan, result, fan, positions=arguments.positions))
     if arguments.json:
-        print(json.dumps(fall_to_plain(job, plan, result, fall, fan), indent=2, ensure_ascii=False, allow_nan=False))
+        whole = fall_to_plain(job, plan, result, fall, fan) | {"not_measured": lacking}
+        print(json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False))
         return 0
     show = job.speech.show
     print(f"{plan.id}: lay {show(result.case.cut.lay_deg, 'bearing')}  (all of this is indicative)")
     ends = "hung" if fall.hangs_on is not None else "down"
     print(f"goes from {show(fall.start_deg, 'angle')} of tilt, {ends} after {show(fall.time_s, 'time')}")
     print(f"top then at {show(fall.tip_speed_m_s, 'speed')}, {show(fall.bearing_error_deg, 'aside')} of the lay")
-    print(
-        f"hinge: {fall.hinge_broke_by} at {show(fall.hinge_broke_at_deg, 'angle')}; first contact: {fall.first_contact}"
-    )
+    part, why = job.speech.say("[hinge]"), job.speech.named("lets_go_by", fall.hinge_broke_by)
+    print(f"{part}: {why} at {show(fall.hinge_broke_at_deg, 'angle')}; first contact: {fall.first_contact}")
     print(f"butt: {BUTTS[fall.butt]}")
     low, middle, high = (show(value, "aside") for value in fan.off_deg)
     print(f"of {len(fan.samples)} likely falls the middle lies {middle}, nine in ten between {low} and {high}")

@@ -6,9 +6,11 @@ import argparse
 import sys
 from pathlib import Path
 
+from ..core.findings import listed
+from ..core.unmeasured import WORDS, missing
 from ..job.demo import demo_job
 from ..job.disk import decoded
-from ..job.document import Job
+from ..job.document import Job, TreePlan
 from ..job.files import parse_job, read_job
 
 
@@ -19,6 +21,15 @@ def opened_job(file: Path) -> Job:
     if str(file) == "demo" and not file.exists():
         return demo_job()
     return read_job(file).job
+
+
+def by_stand_ins(plan: TreePlan) -> list[str]:
+    """What of a tree has not been measured, in words; a sentence on standard error says so first."""
+    lacking = [WORDS[key] for key in missing(plan.tree)]
+    if lacking:
+        verb = "has" if len(lacking) == 1 else "have"
+        print(f"Not known: {listed(lacking)} {verb} not been measured. What follows is by stand-ins.", file=sys.stderr)
+    return lacking
 
 
 def whole(low: int, high: int, text: str) -> int:

@@ -33,12 +33,25 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         rows = [_row(spoke, case.site, job.speech) for spoke in spokes]
         print(json.dumps({"tree": tree.id, "rose": rows}, indent=2, ensure_ascii=False, allow_nan=False))
         return 0
-    print(f"{'bearing':>8}  {'margin':>7}  {'ruled by':<18}  {'help':<18}  {'refused by':<18}  targets")
-    for spoke in spokes:
-        targets = ", ".join(called(case.site.obstacles[index]) for index in spoke.targets)
-        cells = f"{spoke.bearing_deg:>7.0f}°  {spoke.margin * 100:>5.0f} %  {spoke.ruled_by:<18}  {spoke.help:<18}"
-        print(f"{cells}  {spoke.refused_by or '–':<18}  {targets}".rstrip())
+    table = [("bearing", "margin", "help", "what rules", "refused: why", "targets")]
+    table += [_told(spoke, case.site, job.speech) for spoke in spokes]
+    widths = [max(len(row[i]) for row in table) for i in range(5)]
+    for row in table:
+        print("  ".join([*(cell.ljust(width) for cell, width in zip(row, widths, strict=False)), row[5]]).rstrip())
     return 0
+
+
+def _told(spoke: Spoke, site: Site, speech: Speech) -> tuple[str, str, str, str, str, str]:
+    """One bearing in words; past its limit a margin is no longer worth a number."""
+    margin = speech.show(spoke.margin, "ratio") if spoke.margin >= 0 else "none"
+    return (
+        speech.show(spoke.bearing_deg, "bearing"),
+        "unknown" if spoke.level == "unknown" else margin,
+        speech.named("help", spoke.help),
+        speech.ruling(spoke.ruled_by) if spoke.level == "stop" else speech.named("groups", spoke.group).lower(),
+        speech.ruling(spoke.refused_by) if spoke.refused else "–",
+        ", ".join(called(site.obstacles[index]) for index in spoke.targets),
+    )
 
 
 def _row(spoke: Spoke, site: Site, speech: Speech) -> dict[str, object]:

@@ -152,7 +152,7 @@ def _outline(at: Array, low: Array, high: Array) -> Array:
 STANDS = {
     "right": "on the right, the bar level in front of you, clear of the back",
     "left": "on the left; step over behind only while wood or a wedge holds the back",
-    "face": "ahead of the face, only while nothing behind is cut",
+    "face": "ahead of the [face], only while nothing behind is cut",
 }
 
 

@@ -43,7 +43,7 @@ class Lobe:
         "standing",
         {"standing": "standing", "trimmed": "trimmed flush first"},
         "buttress",
-        "A trimmed buttress is cut away flush with the round stem before the face is begun.",
+        "A trimmed buttress is cut away flush with the round stem before the [face] is begun.",
     )
 
 

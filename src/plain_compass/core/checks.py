@@ -172,7 +172,7 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
             kind="length",
             low=0.005,
             high=front - 0.001,
-            reason="the face would reach past the pith",
+            reason="the [face] would reach past the pith",
         )
     room = depth - cut.face.depth_m
     if cut.face.overcut_m > 0.3 * room:
@@ -182,7 +182,7 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
             kind="length",
             low=0.0,
             high=0.3 * room,
-            reason="the overcut would run through the hinge",
+            reason="the [overcut] would run through the [hinge]",
         )
     strap = cut.back.strap_m if cut.back.strapped else 0.0
     room -= cut.face.overcut_m + LEAST_BACK_M
@@ -193,7 +193,7 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
             kind="length",
             low=0.005,
             high=0.6 * room,
-            reason="the strap would meet the hinge",
+            reason="the [strap] would meet the [hinge]",
         )
     room -= strap
     for name in ("left_m", "right_m"):
@@ -205,7 +205,9 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
                 kind="length",
                 low=0.0,
                 high=room,
-                reason="the hinge would reach the back of the stem",
+                reason="the [hinge] would reach the back of the stem",
             )
     if max(cut.hinge.left_m, cut.hinge.right_m) <= 0:
-        raise InputError("cut.hinge.left_m", 0.0, kind="length", low=0.005, high=room, reason="there would be no hinge")
+        raise InputError(
+            "cut.hinge.left_m", 0.0, kind="length", low=0.005, high=room, reason="there would be no [hinge]"
+        )

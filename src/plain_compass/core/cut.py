@@ -79,7 +79,7 @@ class Face:
         kind="length",
         low=0.0,
         high=0.5,
-        label="overcut",
+        label="[overcut]",
         step=0.005,
         help="How far one [face] cut runs past the other at the apex; it shuts early. Zero when they meet.",
     )

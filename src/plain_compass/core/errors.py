@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+UNMARKED = str.maketrans("", "", "[]")
+"""Takes the marks of the vocabulary's words out, where nobody has chosen one."""
+
 
 class PlainCompassError(Exception):
     """Base of every error this program raises on purpose; its text is one plain sentence."""
@@ -49,7 +52,7 @@ class InputError(PlainCompassError, ValueError):
 
     def sentence(self) -> str:
         """The error as one sentence in SI units, as the command line shows it."""
-        because = f": {self.reason}" if self.reason else ""
+        because = f": {self.reason.translate(UNMARKED)}" if self.reason else ""
         return f"{self.field} is {_shown(self.given)}{because}; accepted: {self._accepted()}."
 
     def _accepted(self) -> str:

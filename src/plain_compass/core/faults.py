@@ -72,7 +72,7 @@ FAULTS = (
         "roof cut runs 2 cm past the apex",
         "face",
         _cut(lambda c: with_value(c.cut, "face.overcut_m", c.cut.face.overcut_m + 0.02)),
-        "Clean the corner: take the floor in to meet it, along the whole apex, and size the hinge from there.",
+        "Clean the corner: take the floor in to meet it, along the whole apex, and size the [hinge] from there.",
     ),
     Fault(
         "floor-overcut",
@@ -86,46 +86,46 @@ FAULTS = (
         "lay off by 5 degrees",
         "face",
         _cut(lambda c: with_value(c.cut, "lay_deg", (c.cut.lay_deg + 5.0) % 360.0)),
-        "Sight along the face again; take the same slice off roof and floor on the shallow side.",
+        "Sight along the [face] again; take the same slice off roof and floor on the shallow side.",
     ),
     Fault(
         "thick-middle",
-        "hinge thick in the middle",
+        "[hinge] thick in the middle",
         "back",
         _cut(_thick_middle),
         "Take the middle down from behind to the line of the ends; do not hammer wedges against it.",
     ),
     Fault(
         "uneven",
-        "left end of the hinge cut to half",
+        "left end of the [hinge] cut to half",
         "back",
         _cut(lambda c: with_value(c.cut, "hinge.left_m", 0.5 * c.cut.hinge.left_m)),
         "Stop. Leave the other end as it is, wedge on the thin side, or turn the lay if the ground allows.",
     ),
     Fault(
         "bored-far",
-        "bored too far: hinge 40 % thinner",
+        "bored too far: [hinge] 40 % thinner",
         "back",
         _cut(
             lambda c: replace(
                 c.cut, hinge=replace(c.cut.hinge, left_m=0.6 * c.cut.hinge.left_m, right_m=0.6 * c.cut.hinge.right_m)
             )
         ),
-        "Release at once if it holds by these numbers; a hinge cannot be put back.",
+        "Release at once if it holds by these numbers; a [hinge] cannot be put back.",
     ),
     Fault(
         "thin-strap",
-        "strap left at a third",
+        "[strap] left at a third",
         "back",
         _cut(lambda c: with_value(c.cut, "back.strap_m", max(c.cut.back.strap_m / 3, 0.005))),
         "Out of its line, away, and let it go; never reach behind it again.",
     ),
     Fault(
         "low-step",
-        "back cut level with the apex, or under it",
+        "[back cut] level with the apex, or under it",
         "back",
         _cut(lambda c: with_value(c.cut, "back.step_m", 0.0)),
-        "Raise the cut: a second back cut above the first, as high as was planned.",
+        "Raise the cut: a second [back cut] above the first, as high as was planned.",
     ),
     Fault(
         "rot",

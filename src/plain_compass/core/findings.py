@@ -26,6 +26,18 @@ class Phrase:
     values: tuple[tuple[str, float, str], ...] = ()
 
 
+def capital(template: str) -> str:
+    """A template begun with a capital, the word of the vocabulary included: ``[hinge] thin`` gives ``[Hinge] thin``."""
+    at = 1 if template.startswith("[") else 0
+    return f"{template[:at]}{template[at : at + 1].upper()}{template[at + 1 :]}"
+
+
+def small(template: str) -> str:
+    """A template begun with a small letter, to stand inside a sentence."""
+    at = 1 if template.startswith("[") else 0
+    return f"{template[:at]}{template[at : at + 1].lower()}{template[at + 1 :]}"
+
+
 def phrase(template: str, **values: tuple[float, str]) -> Phrase:
     """Build a Phrase: ``phrase("{t} thick", t=(0.04, "length"))``."""
     return Phrase(template, tuple((name, float(value), kind) for name, (value, kind) in values.items()))

@@ -51,7 +51,7 @@ def _reach(case: Case, parts: Parts) -> Finding:
         kind="length",
         margin=margin_of(use),
         sentence=phrase(text, across=(across, "length"), bar=(reach, "length")),
-        change=phrase("A longer bar, bark shaved off, a heart bore through the face, or a higher cut."),
+        change=phrase("A longer bar, bark shaved off, a heart bore through the [face], or a higher cut."),
         mark="kerf",
     )
 

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from .cuts import form_of, forms
 from .cuts.form import CutForm, Fit
-from .findings import Finding, phrase, stated
+from .findings import Finding, capital, phrase, small, stated
 from .judge_ground import in_reach
 
 if TYPE_CHECKING:
@@ -35,7 +35,7 @@ def _unsuited(form: CutForm, fit: Fit) -> Finding:
     change = "Another form, or this one shaped anew."
     if other is not None and other is not form:
         change = f"Take instead: {other.name}."
-    text = f"{form.name[:1].upper()}{form.name[1:]}: {fit.why[:1].lower()}{fit.why[1:]}"
+    text = f"{capital(form.name)}: {small(fit.why)}"
     return stated(
         f"cut.{form.part}", GROUPS[form.part], level, phrase(text), change, source="practice", mark=MARKS[form.part]
     )

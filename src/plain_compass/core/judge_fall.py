@@ -131,7 +131,7 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
             "landing",
             level,
             phrase(f"{{chance}} it hits {escaped(name)}, {words}{more}.", chance=(chance.share, "chance")),
-            "Another lay, a stouter hinge, a better measured lean; the fan on the ground shows which side is short.",
+            "Another lay, a stouter [hinge], a better measured lean; the fan on the ground shows which side is short.",
             source="site",
             indicative=True,
             mark="lay",
@@ -150,7 +150,7 @@ CHANCES = {
     "sits_back": (
         "balance",
         "{chance} it sits back on the saw before a wedge can hold it.",
-        "Bore it and wedge first, a quarter cut, or a rope before the back cut.",
+        "Bore it and wedge first, a quarter cut, or a rope before the [back cut].",
         "centre",
     ),
     "splits": (
@@ -161,8 +161,8 @@ CHANCES = {
     ),
     "lost_early": (
         "hinge",
-        "{chance} the hinge is lost before half way down: from there it goes where its weight hangs.",
-        "Less side weight, an evener or stouter hinge, a wider face.",
+        "{chance} the [hinge] is lost before half way down: from there it goes where its weight hangs.",
+        "Less side weight, an evener or stouter [hinge], a wider [face].",
         "hinge",
     ),
     "hangs": (
@@ -209,8 +209,8 @@ def _butt(fall: NominalFall) -> list[Finding]:
     if fall.butt in ("stays", "held", "hangs"):
         return []
     texts = {
-        "kicks back": "The top lands first, the hinge gone before: the butt may be thrown back {back}, at head height.",
-        "lifts": "The stem meets the ground in its middle, the hinge gone before: the butt is levered off the stump.",
+        "kicks back": "The top lands first, the [hinge] gone: the butt may be thrown back {back}, at head height.",
+        "lifts": "The stem meets the ground in its middle, the [hinge] gone: the butt is levered off the stump.",
         "slides": "The butt runs ahead off the stump, about {ahead}.",
     }
     values = {"kicks back": {"back": (-fall.butt_m, "span")}, "slides": {"ahead": (fall.butt_m, "span")}}
@@ -236,8 +236,8 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
                 "fall.start",
                 "hinge",
                 "stop",
-                phrase("The hinge is spent before the tree goes over: nothing says where it goes then."),
-                "A thinner hinge, a wider face, a rope; or a lay it leans to.",
+                phrase("The [hinge] is spent before the tree goes over: nothing says where it goes then."),
+                "A thinner [hinge], a wider [face], a rope; or a lay it leans to.",
                 indicative=True,
                 mark="hinge",
             )
@@ -247,7 +247,7 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
         return []
     lifts = [seat.arm_m * math.tan(math.radians(fall.start_deg)) for seat in parts.wedging.seats]
     have = max((seat.available_m for seat in parts.wedging.seats), default=0.0)
-    text = "The hinge may hold it until {start} of tilt, though its weight is over at {to}"
+    text = "The [hinge] may hold it until {start} of tilt, though its weight is over at {to}"
     if lifts and max(lifts) > have:
         text += ": that is {lift} of lift, and the wedges have {have}"
     return [
@@ -262,7 +262,7 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
                 lift=(max(lifts, default=0.0), "fine_length"),
                 have=(have, "fine_length"),
             ),
-            "Wedge and cut in turn down to a hinge that folds, more wedges, or a rope.",
+            "Wedge and cut in turn down to a [hinge] that folds, more wedges, or a rope.",
             indicative=True,
             mark="wedges",
         )
@@ -305,11 +305,11 @@ def _close(fan: Fan) -> list[Finding]:
             "hinge",
             "watch",
             phrase(
-                "In {close} of {count} likely falls the hinge only just holds, or just does not: small things decide.",
+                "In {close} of {count} likely falls the [hinge] only just holds or does not: small things decide.",
                 close=(float(fan.close_calls), "count"),
                 count=_of(fan),
             ),
-            "Give the hinge room: less side weight, a little more wood on the tension side.",
+            "Give the [hinge] room: less side weight, a little more wood on the tension side.",
             indicative=True,
             mark="hinge",
         )

@@ -292,9 +292,9 @@ def _stand(case: Case, parts: Parts) -> Finding:
     tail = f"; of the other, {why}" if any(reasons.values()) else f"; {why}"
     bad = [w for w, holds in (("its way out is barred", not best.way_free), ("it is downhill", best.downhill)) if holds]
     level = "stop" if not best.way_free else "watch" if bad or best.under_weight else "clear"
-    text = f"For the back cut stand on the {best.side}, looking along the lay{tail}."
+    text = f"For the [back cut] stand on the {best.side}, looking along the lay{tail}."
     if bad:
-        text = f"Neither side of the stump is good to stand on for the back cut: of the {best.side}, {listed(bad)}."
+        text = f"Neither side of the stump is good to stand on for the [back cut]: of the {best.side}, {listed(bad)}."
     change = "Never straight behind the stump, never below it; leave across neither."
     return _site("way_out.stand", "way_out", level, text, change)
 

@@ -55,7 +55,7 @@ def _first_touch(lying: Resting) -> list[Finding]:
     tilt = (lying.touches_deg, "angle")
     if lying.touches_by == "top" and lying.touches_deg < EARLY_DEG:
         text = "The ground rises: the top lands at {tilt} of tilt and drives the stem back towards the stump."
-        change = "Stand well aside of the stump, leave early; a reverse face or a lay along the slope."
+        change = "Stand well aside of the stump, leave early; a reverse [face] or a lay along the slope."
     elif lying.touches_by != "top":
         text = (
             f"The {lying.touches_by} lands first, {{at}} up, at {{tilt}}: the top whips over it and the butt may jump."

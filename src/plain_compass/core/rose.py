@@ -17,6 +17,7 @@ from .rigging import Rope
 from .rope import pull_needed_N
 from .section import section_at
 from .survey import least, least_margin, margin_left
+from .unmeasured import require_measured
 
 BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
 BORE_FROM = 0.5
@@ -168,6 +169,7 @@ def _help(case: Case, result: Assessment, pull_N: float, costs: set[str]) -> str
 
 
 def whole_rose(case: Case, bearings_deg: Array) -> tuple[Spoke, ...]:
-    """Every bearing, one after the other."""
+    """Every bearing, one after the other. Raises UnmeasuredError for a tree that has not been measured."""
+    require_measured(case.tree, "What each bearing would mean")
     targets = targets_by_bearing(case, bearings_deg)
     return tuple(spoke_at(case, float(b), t) for b, t in zip(bearings_deg, targets, strict=True))

@@ -154,7 +154,7 @@ def ground_plan(result: Assessment) -> tuple[Phrase, ...]:
     best, _ = better_side(case, result.parts)
     kept = max(kept_away_m(case.site, case.at, case.tree.height_m, float(b)) for b in range(0, 360, 15))
     barred = [way for way in (left, right) if not way.free]
-    text = f"Stand on the {best.side} for the back cut; ways out {{left}} and {{right}}"
+    text = f"Stand on the {best.side} for the [back cut]; ways out {{left}} and {{right}}"
     text += " are not both free: see the findings." if barred else ", never across the back of the stump."
     found = [
         phrase(text, left=(left.bearing_deg, "bearing"), right=(right.bearing_deg, "bearing")),

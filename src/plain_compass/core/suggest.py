@@ -13,6 +13,7 @@ from .findings import Finding
 from .plan import Assessment, Case, assess
 from .rose import BESIDE_STRAP
 from .survey import least, margin_left
+from .unmeasured import require_measured
 
 BEST = 3
 SHIFTS = ((0.0, 0.0), (-0.8, 0.0), (0.8, 0.0), (0.0, -0.8), (0.0, 0.8))
@@ -70,7 +71,10 @@ def suggest(result: Assessment, tell: Callable[[float], bool] | None = None) -> 
 
     Args:
         tell: told the share that is done; returning False cancels, and None is returned.
+
+    Raises UnmeasuredError for a tree that has not been measured.
     """
+    require_measured(result.case.tree, "The best design")
     found: list[Suggestion] = []
     combinations = list(_combinations())
     tried = 0

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from .errors import PlainCompassError
 from .findings import Finding, Phrase, listed, stated, unknown, verdict_of, worst_first
 
 if TYPE_CHECKING:
@@ -13,13 +14,7 @@ if TYPE_CHECKING:
 
 EDGES = "crown.readings."
 LEAN = ("lean.angle_deg", "lean.bearing_deg")
-STAND_INS = (
-    "trunk.diameter_m",
-    "height_m",
-    "crown.base_m",
-    *(f"{EDGES}{index}.radius_m" for index in range(4)),
-    *LEAN,
-)
+STAND_INS = ("trunk.diameter_m", "height_m", "crown.base_m", *(f"{EDGES}{index}.radius_m" for index in range(4)), *LEAN)
 """Paths within a tree of what a new one has only been given so that it can be drawn."""
 WORDS = {"diameter": "the diameter", "height": "the height", "crown": "the crown", "lean": "the lean"}
 HOW = {
@@ -56,6 +51,23 @@ def missing_words(tree: Tree) -> str:
     """What has not been measured, to stand inside a sentence; empty where everything was."""
     lacking = missing(tree)
     return listed([WORDS[key] for key in lacking]) if lacking else ""
+
+
+class UnmeasuredError(PlainCompassError, ValueError):
+    """A search over many cases was asked for of a tree that has not been measured; ``lacking`` says what of it."""
+
+    def __init__(self, what: str, lacking: tuple[str, ...]) -> None:
+        self.lacking = lacking
+        words = listed([WORDS[key] for key in lacking])
+        verb = "has" if len(lacking) == 1 else "have"
+        super().__init__(f"{what} cannot be told: {words} {verb} not been measured. {HOW[lacking[0]]}")
+
+
+def require_measured(tree: Tree, what: str) -> None:
+    """Raise UnmeasuredError unless everything was measured: the best of many by stand-ins would look like an answer."""
+    lacking = missing(tree)
+    if lacking:
+        raise UnmeasuredError(what, lacking)
 
 
 def said(result: Assessment) -> Assessment:

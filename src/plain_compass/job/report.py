@@ -153,7 +153,8 @@ def table(job: Job, plan: TreePlan, result: Assessment) -> str:
         about = "~" if finding.indicative else ""
         value = "–" if finding.value is None else about + speech.show(finding.value, finding.kind)
         limit = "–" if finding.limit is None else speech.show(finding.limit, finding.kind)
-        rows.append((finding.level, finding.id, value, limit, speech.phrase(finding.sentence)))
+        what = speech.named("groups", finding.group)
+        rows.append((finding.level, what, value, limit, speech.phrase(finding.sentence)))
     widths = [max(len(row[i]) for row in rows) for i in range(4)]
     lines = ["  ".join([*(cell.ljust(w) for cell, w in zip(row[:4], widths, strict=True)), row[4]]) for row in rows]
     head = f"{plan.id}: {speech.verdict(result.verdict)}"

@@ -7,14 +7,7 @@ from fractions import Fraction
 
 UNITS = {"metric": "metric (cm, m)", "imperial": "imperial (in, ft)"}
 
-METRES = {
-    "mm": 0.001,
-    "cm": 0.01,
-    "m": 1.0,
-    "in": 0.0254,
-    "ft": 0.3048,
-    "yd": 0.9144,
-}
+METRES = {"mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "ft": 0.3048, "yd": 0.9144}
 UNIT_NAMES = {
     "m": ("metre", "metres", "meter", "meters"),
     "cm": ("centimetre", "centimetres", "centimeter", "centimeters"),

@@ -37,12 +37,14 @@ class Speech:
     words: str = "hinge"
 
     def say(self, template: str) -> str:
-        """Replace ``[term]`` by the vocabulary's word; ``[Term]`` begins with a capital."""
-        return re.sub(r"\[([^\]]+)\]", lambda match: self._term(match[1]), template)
+        """Replace ``[term]`` by the vocabulary's word; ``[Term]`` begins with a capital; other brackets stay."""
+        return re.sub(r"\[([A-Za-z ]+)\]", lambda match: self._term(match[1]), template)
 
     def _term(self, name: str) -> str:
         term = glossary()["terms"].get(name.lower())
-        word: str = term[self.words] if term else name
+        if not term:
+            return f"[{name}]"
+        word: str = term[self.words]
         return word[:1].upper() + word[1:] if name[:1].isupper() else word
 
     def show(self, value: float | None, kind: str) -> str:
@@ -60,12 +62,22 @@ class Speech:
     def meanings(self, template: str) -> list[str]:
         """What the vocabulary words of a template mean, a sentence each."""
         terms = glossary()["terms"]
-        names = [name.lower() for name in re.findall(r"\[([^\]]+)\]", template)]
-        return [f"{self._term(name.title())}: {terms[name]['meaning']}" for name in names if name in terms]
+        names = [name.lower() for name in re.findall(r"\[([A-Za-z ]+)\]", template)]
+        return [f"{self._term(name.title())}: {self.say(terms[name]['meaning'])}" for name in names if name in terms]
 
     def named(self, table: str, key: str) -> str:
         """A label of one of the glossary's tables, such as ``groups`` or ``marks``."""
         return self.say(glossary()[table][key])
+
+    def ruling(self, finding_id: str) -> str:
+        """What a finding says against a plan, as a clause; its limit state where there is no clause of its own."""
+        clause = glossary()["ruled_by"].get(finding_id)
+        group = finding_id.partition(".")[0]
+        return self.say(clause) if clause else self.named("groups", group).lower()
+
+    def cautions(self) -> tuple[str, ...]:
+        """What every plan and card carries."""
+        return tuple(self.say(text) for text in glossary()["cautions"])
 
     def compared(self, finding: Finding) -> str:
         """Value against limit, short; empty when there is nothing to compare."""

@@ -18,6 +18,7 @@ from ..drawing.scale import Scale
 from ..drawing.viewport import Viewport
 from .field_layer import FieldLayer
 from .page import Picture
+from .settling import Settling
 from .store import Snapshot, Store
 
 GRIP_RADIUS = 8.0
@@ -56,6 +57,7 @@ class DrawingView(QWidget):
         self._hot: str = ""
         self._panned_from: QPointF | None = None
         self._space = False
+        self._settling = Settling(lambda: DrawingView.refresh(self, self.store.snapshot), self)
         self.scale_now = Scale(100.0, QPointF(0, 0))
         self.layout_now = Layout((), ())
         self.setMouseTracking(True)
@@ -102,7 +104,9 @@ class DrawingView(QWidget):
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Place the dimensions anew and repaint."""
-        if not self.store.dragging:
+        # Leaving one field for another sets a value: what was aimed at must not move away under the pointer.
+        clicked = self._panned_from is None and self._settling.waits()
+        if not clicked and not self.store.dragging:
             # While something is dragged the paper stays where it is.
             self.scale_now = self.viewport.applied(self.scale_for(snapshot))
         self.layout_now = self.layout_for(snapshot, self.scale_now)
@@ -213,4 +217,5 @@ class DrawingView(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Fit anew."""
         super().resizeEvent(event)
+        self.scale_now = self.viewport.applied(self.scale_for(self.store.snapshot))
         self.refresh(self.store.snapshot)

@@ -43,20 +43,20 @@ class PracticeDialog(QDialog):
         self._show()
 
     def _show(self) -> None:
-        chosen = self.store.snapshot.job.practice
+        chosen, say = self.store.snapshot.job.practice, self.store.snapshot.speech.say
         schools = "".join(
-            f"<p><b>{escape(each.name)}</b>{' (this job)' if key == chosen else ''}<br>{escape(each.note)}</p>"
+            f"<p><b>{escape(each.name)}</b>{' (this job)' if key == chosen else ''}<br>{escape(say(each.note))}</p>"
             for key, each in practices().items()
         )
         rows = "".join(
-            f"<tr><td><b>{escape(row['question'])}</b></td><td>{escape('; '.join(row['schools']))}</td>"
-            f"<td>{escape(row['choice'])}. {escape(row['reason'])}</td></tr>"
+            f"<tr><td><b>{escape(say(row['question']))}</b></td><td>{escape(say('; '.join(row['schools'])))}</td>"
+            f"<td>{escape(say(row['choice']))}. {escape(say(row['reason']))}</td></tr>"
             for row in disagreements()
         )
         head = "<tr><th>Question</th><th>Schools</th><th>Here</th></tr>"
         table = f"<table cellpadding='5' border='1' cellspacing='0'>{head}{rows}</table>"
         self.text.setHtml(
-            f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{escape(NEVER_PLANNED)}</p>"
+            f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{escape(say(NEVER_PLANNED))}</p>"
         )
 
     def ask_save(self) -> str:

@@ -97,9 +97,7 @@ class Recovery:
         """The lock beside ``file``; None when a living run holds it."""
         return locked(file.with_suffix(".lock"))
 
-    def keep(
-        self, job: Job, raw: dict[str, Any], path: Path | None, base: str = "", becoming: str = ""
-    ) -> None:
+    def keep(self, job: Job, raw: dict[str, Any], path: Path | None, base: str = "", becoming: str = "") -> None:
         """Write the unsaved document down; see ``Recovered``. Raises JobFileError when the disk will not take it."""
         if self._lock is None:
             raise JobFileError(" ".join(self.troubles) or f"Nothing can be kept in {self.folder}.")

@@ -15,7 +15,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from ...core.findings import capital
 from ...core.suggest import Suggested, suggest
+from ...core.unmeasured import UnmeasuredError
 from ...job.document import with_plan
 from ..drawing.palette import font
 from ..drawing.text import unbroken
@@ -68,7 +70,13 @@ class SuggestDialog(QDialog):
         if self.searching:
             return
         self.searching = True
-        found = suggest(self.store.snapshot.result, tell)
+        try:
+            found = suggest(self.store.snapshot.result, tell)
+        except UnmeasuredError as error:
+            self.bar.hide()
+            self.head.setText(str(error))
+            self.stop.setText("Leave the cut as it is")
+            return
         if found is not None:
             self._show(found)
 
@@ -79,8 +87,8 @@ class SuggestDialog(QDialog):
         count = f"{found.tried} designs of the table were assessed for this tree, lay and kit."
         self.head.setText(count if found.best else f"{count} None is good enough: a rope, a machine, or another lay.")
         for number, each in enumerate(found.best, start=1):
-            words, margin = each.words, speech.show(max(each.margin, 0.0), "ratio")
-            self._label(f"{number}. {words[:1].upper()}{words[1:]}: least margin {margin}", strong=True)
+            words, margin = speech.say(capital(each.words)), speech.show(max(each.margin, 0.0), "ratio")
+            self._label(f"{number}. {words}: least margin {margin}", strong=True)
             self._label(speech.verdict(each.result.verdict))
             if each.gives_up:
                 self._label("Gives up: " + " ".join(speech.phrase(finding.sentence) for finding in each.gives_up[:2]))
@@ -89,7 +97,7 @@ class SuggestDialog(QDialog):
             take.clicked.connect(lambda _=False, n=number: self.take(n))
             self.column.addWidget(take)
         if found.nearest is not None:
-            self._label(f"Nearest: {found.nearest.words}. Stopped by:")
+            self._label(speech.say(f"Nearest: {found.nearest.words}. Stopped by:"))
             for finding in found.nearest.stops[:3]:
                 self._label("⊘ " + speech.phrase(finding.sentence))
         self.column.addStretch()
@@ -100,7 +108,8 @@ class SuggestDialog(QDialog):
         if self.found is None or not 1 <= number <= len(self.found.best):
             return
         each, tree = self.found.best[number - 1], self.store.tree_id
-        self.store.change(f"suggestion: {each.words}", lambda job: with_plan(job, tree, "cut", each.cut))
+        words = self.store.snapshot.speech.say(each.words)
+        self.store.change(f"suggestion: {words}", lambda job: with_plan(job, tree, "cut", each.cut))
         self.accept()
 
     def reject(self) -> None:

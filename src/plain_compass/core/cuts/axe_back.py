@@ -37,9 +37,9 @@ FORM = CutForm(
     "axe",
     "back",
     "axe or hand-saw",
-    "Small stems: a wide face about half in, the back cut a little higher.",
+    "Small stems: a wide [face] about half in, the [back cut] a little higher.",
     _fits,
     _design,
     steps,
-    "The face chopped uneven: the hinge is thicker where the chips stayed.",
+    "The [face] chopped uneven: the [hinge] is thicker where the chips stayed.",
 )

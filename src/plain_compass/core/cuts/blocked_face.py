@@ -43,7 +43,7 @@ def _design(case: Case) -> Cut:
 FORM = CutForm(
     "blocked",
     "face",
-    "blocked-out face with a snipe",
+    "blocked-out [face] with a snipe",
     "A long time on the stump, for brittle timber that must be laid down slowly.",
     _fits,
     _design,

@@ -19,9 +19,11 @@ def _fits(result: Planned) -> Fit:
     cut, kit, parts = result.case.cut, result.case.kit, result.parts
     room = parts.hinge_back_m - parts.section.back_m - cut.back.strap_m
     if parts.section.depth_m < 0.20 or room < 0.5 * kit.bar_width_m:
-        return Fit("refused", "The stem is too small for the bar to be bored in between hinge and strap.", "vees")
+        return Fit("refused", "The stem is too small for the bar to be bored in between [hinge] and [strap].", "vees")
     if parts.balance.sits_back and parts.wedging.wanted and not cut.wedges:
-        return Fit("poor", "It leans back: without wedges beside the strap it sits on the bar when released.", "corner")
+        return Fit(
+            "poor", "It leans back: without wedges beside the [strap] it sits on the bar when released.", "corner"
+        )
     return GOOD
 
 
@@ -46,7 +48,7 @@ def bore_steps(result: Planned, depth_m: float) -> tuple[CutStep, ...]:
                 strap=(depth_m, "length"),
             ),
             BORE,
-            "The colour of the dust: rot met now means stop and think. Both ends of the hinge, from both sides.",
+            "The colour of the dust: rot met now means stop and think. Both ends of the [hinge], from both sides.",
             CRACK,
             kept,
             cut.back.step_m,
@@ -69,7 +71,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         "release",
         "Release",
         phrase("Look up, check the way out, set the wedges if wanted; release the [strap] from behind and go."),
-        "To the side of the strap, arms out, the way out behind you.",
+        "To the side of the [strap], arms out, the way out behind you.",
         "The top, then the way out; nobody else in the zone.",
         CRACK,
         released,
@@ -83,10 +85,10 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "bored",
     "back",
-    "bored, strap released last",
+    "bored, [strap] released last",
     "Forward lean, heavy or splitting trees, time to get away; the default for forward lean.",
     _fits,
     with_back("bored", strap_m=0.12),
     _steps,
-    "Bored at an angle: the nose comes out through the far corner of the hinge.",
+    "Bored at an angle: the nose comes out through the far corner of the [hinge].",
 )

@@ -18,7 +18,7 @@ def _fits(result: Planned) -> Fit:
     if result.parts.section.depth_m < 0.25:
         return Fit("refused", "The stem is too small to bore and keep a corner.", "quarter")
     if result.parts.balance.moment_forward_Nm > 0:
-        return Fit("poor", "It is for back weight that is levered over; a strap is simpler with the lean.", "bored")
+        return Fit("poor", "It is for back weight that is levered over; a [strap] is simpler with the lean.", "bored")
     return GOOD
 
 

@@ -33,7 +33,7 @@ def no_steps(_result: Planned, _before: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "strip",
     "hinge",
-    "even hinge",
+    "even [hinge]",
     "The usual case: a strip of one thickness, a tenth of the diameter.",
     _fits,
     _design,

@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from ..plan import Planned
 
 LOOK = "Look down the first cut to meet it; then along the whole apex for a cut that ran on."
-STOP = "The two cuts do not meet, or one has run past the apex: clean it before the back cut."
+STOP = "The two cuts do not meet, or one has run past the apex: clean it before the [back cut]."
 BESIDE = "Beside the stem, never under side weight or dead wood."
 
 
@@ -27,7 +27,7 @@ def face_steps(words: Callable[[Planned], Phrase]) -> Callable[[Planned, Bands],
             front = section.front_m + share * (apex - section.front_m)
             return tuple((*band[:4], front, 0.0) for band in whole(result))
 
-        return (CutStep("face", "Face", words(result), BESIDE, LOOK, STOP, kept),)
+        return (CutStep("face", "[Face]", words(result), BESIDE, LOOK, STOP, kept),)
 
     return steps
 

@@ -22,7 +22,7 @@ SWELL_FROM = 1.25
 def _fits(result: Planned) -> Fit:
     swell = result.parts.section.width_m / result.case.tree.trunk.diameter_m
     if swell < SWELL_FROM:
-        return Fit("refused", "There is no large flare at this cut: size the face by its depth.", "open")
+        return Fit("refused", "There is no large flare at this cut: size the [face] by its depth.", "open")
     return GOOD
 
 
@@ -41,10 +41,10 @@ def _design(case: Case) -> Cut:
 FORM = CutForm(
     "flare",
     "face",
-    "face over a large flare",
-    "Very large butt swell: the depth is what makes the hinge two thirds of the diameter long.",
+    "[face] over a large flare",
+    "Very large butt swell: the depth is what makes the [hinge] two thirds of the diameter long.",
     _fits,
     _design,
     face_steps(told("Roof {roof} down to {high} above ground, {depth} deep, then the floor, level, to meet it.")),
-    "Sized by the flared diameter the face goes far too deep into the stem itself.",
+    "Sized by the flared diameter the [face] goes far too deep into the stem itself.",
 )

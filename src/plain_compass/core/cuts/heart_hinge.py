@@ -19,9 +19,9 @@ def _fits(result: Planned) -> Fit:
     cut, parts = result.case.cut, result.parts
     ends = (parts.face.hinge_length_m - cut.hinge.heart_m) / 2
     if ends < 0.15 * parts.section.width_m:
-        return Fit("refused", "The bore leaves too little hinge at either end, and the ends do the work.", "strip")
+        return Fit("refused", "The bore leaves too little [hinge] at either end, and the ends do the work.", "strip")
     if parts.section.width_m < result.case.kit.bar_m:
-        return Fit("poor", "The bar reaches across: only a stiff hinge would be eased by this.", "strip")
+        return Fit("poor", "The bar reaches across: only a stiff [hinge] would be eased by this.", "strip")
     return GOOD
 
 
@@ -51,11 +51,11 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
             "heart",
             "Heart bore",
             phrase(
-                "From the face bore the middle of the [hinge], {wide} wide, straight along the lay.",
+                "From the [face] bore the middle of the [hinge], {wide} wide, straight along the lay.",
                 wide=(cut.hinge.heart_m, "length"),
             ),
-            "Ahead of the face only while nothing behind is cut.",
-            "The bore in the middle: both ends of the hinge of one length.",
+            "Ahead of the [face] only while nothing behind is cut.",
+            "The bore in the middle: both ends of the [hinge] of one length.",
             CRACK,
             kept,
             cut.back.step_m,
@@ -66,10 +66,10 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "heart",
     "hinge",
-    "heart bored through the face",
-    "A bar shorter than half the tree; easing a stiff hinge.",
+    "heart bored through the [face]",
+    "A bar shorter than half the tree; easing a stiff [hinge].",
     _fits,
     _design,
     _steps,
-    "Bored off the middle: one end of the hinge is short and goes first.",
+    "Bored off the middle: one end of the [hinge] is short and goes first.",
 )

@@ -28,7 +28,7 @@ def _fits(result: Planned) -> Fit:
     if hinge.lengthen_m > 0.9 * cut.height_m:
         return Fit(
             "refused",
-            "There is not so much stump below the hinge: the corner cut would run into the ground.",
+            "There is not so much stump below the [hinge]: the corner cut would run into the ground.",
             "tapered",
         )
     return GOOD
@@ -53,7 +53,7 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
                 high=(hinge.lengthen_m, "length"),
             ),
             f"On the {hinge.side}, away from the side weight.",
-            "The corner's fibres whole from the cut up through the hinge.",
+            "The corner's fibres whole from the cut up through the [hinge].",
             "The corner comes away: the tension side is gone.",
             lambda _: before,
         ),
@@ -69,7 +69,7 @@ FORM = CutForm(
     _design,
     _steps,
     "Cut at the crushed corner it does nothing; cut too high it takes the corner away.",
-    "Lengthening a corner changes how the hinge breaks in ways the numbers here only indicate. It "
+    "Lengthening a corner changes how the [hinge] breaks in ways the numbers here only indicate. It "
     "is for people trained in it, on "
     "a tree whose miss costs nothing.",
 )

@@ -33,8 +33,8 @@ def _design(case: Case) -> Cut:
 FORM = CutForm(
     "narrow",
     "face",
-    "narrow face, corners nipped",
-    "Wood that splits: the hinge breaks earlier and the corners cannot tear down the stem.",
+    "narrow [face], corners nipped",
+    "Wood that splits: the [hinge] breaks earlier and the corners cannot tear down the stem.",
     _fits,
     _design,
     face_steps(

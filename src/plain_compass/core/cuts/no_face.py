@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 
 def _fits(result: Planned) -> Fit:
     if result.case.cut.back.form != "posts":
-        return Fit("refused", "Without a face nothing steers the tree; it goes only with four posts.", "open")
+        return Fit("refused", "Without a [face] nothing steers the tree; it goes only with four posts.", "open")
     return GOOD
 
 
@@ -41,10 +41,10 @@ def _steps(_: Planned, before: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "none",
     "face",
-    "no face",
+    "no [face]",
     "Only with four posts on buttresses, with the lean.",
     _fits,
     _design,
     _steps,
-    "Trees without a face are not steered: a plan that leaves it out by habit is a stop.",
+    "Trees without a [face] are not steered: a plan that leaves it out by habit is a stop.",
 )

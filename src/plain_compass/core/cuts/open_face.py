@@ -14,17 +14,17 @@ if TYPE_CHECKING:
 
 def _fits(result: Planned) -> Fit:
     if result.parts.splitting.split_index_plain > 1.0 and not result.case.cut.back.held:
-        return Fit("poor", "Wood this ready to split wants a narrower face, or a bore behind this one.", "narrow")
+        return Fit("poor", "Wood this ready to split wants a narrower [face], or a bore behind this one.", "narrow")
     return GOOD
 
 
 FORM = CutForm(
     "open",
     "face",
-    "open face",
-    "Control to the ground: the hinge holds longest.",
+    "open [face]",
+    "Control to the ground: the [hinge] holds longest.",
     _fits,
     with_face(form="open", roof_deg=50.0, floor_deg=20.0),
     face_steps(told("Roof {roof} down to {high} above ground, {depth} deep; then the floor {floor} up to meet it.")),
-    "Opened too little the face shuts before the tree is past the point of no return.",
+    "Opened too little the [face] shuts before the tree is past the point of no return.",
 )

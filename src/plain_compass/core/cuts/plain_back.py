@@ -12,13 +12,13 @@ if TYPE_CHECKING:
     from ..plan import Planned
 
 ASIDE = "Aside of the stem on the better side, never straight behind it."
-CRACK = "The stem cracks or the hinge moves: leave at once."
+CRACK = "The stem cracks or the [hinge] moves: leave at once."
 
 
 def _fits(result: Planned) -> Fit:
     parts = result.parts
     if parts.splitting.split_index_plain > 1.0:
-        return Fit("refused", "Cut from behind it would split up the stem before the hinge is thin enough.", "bored")
+        return Fit("refused", "Cut from behind it would split up the stem before the [hinge] is thin enough.", "bored")
     if parts.wedging.wanted and not parts.wedging.first_fits:
         if parts.wedging.kerf_at_sit_back_m is not None:
             return Fit("refused", "The tree would sit back on the bar before a wedge can be set.", "quarter")
@@ -68,14 +68,14 @@ def steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
         ),
         CutStep(
             "hinge",
-            "To the hinge",
+            "To the [hinge]",
             phrase(
                 "Set the wedge snug, then cut on and stop at the [hinge]: {left} left, {right} right.",
                 left=(cut.hinge.left_m, "length"),
                 right=(cut.hinge.right_m, "length"),
             ),
             ASIDE,
-            "Check the hinge from behind, both ends; look up.",
+            "Check the [hinge] from behind, both ends; look up.",
             CRACK,
             closed,
             cut.back.step_m,
@@ -109,7 +109,7 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
                 pause=(pause, "time"),
             ),
             "Beside the wedges, the way out at your back.",
-            "The top answers late; the kerf opens; the hinge from behind, again.",
+            "The top answers late; the kerf opens; the [hinge] from behind, again.",
             "A wedge no longer moves at a blow: it is not going, use a rope.",
             lambda _: finished,
             releases=True,
@@ -120,10 +120,10 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "plain",
     "back",
-    "plain back cut",
-    "Little lean, either way; stepped, or level behind an open face.",
+    "plain [back cut]",
+    "Little lean, either way; stepped, or level behind an open [face].",
     _fits,
     with_back("plain"),
     steps,
-    "Cut through the hinge at one end: the tree turns towards the other.",
+    "Cut through the [hinge] at one end: the tree turns towards the other.",
 )

@@ -27,7 +27,7 @@ def _fits(result: Planned) -> Fit:
     if not posts.on_spurs:
         return Fit("refused", "No spur stands ahead on either side of this lay: turn it between two spurs.", "bored")
     if result.parts.balance.moment_forward_Nm <= 0:
-        return Fit("refused", "Without a face it goes only with its lean; this tree does not lean that way.", "bored")
+        return Fit("refused", "Without a [face] it goes only with its lean; this tree does not lean that way.", "bored")
     turn = posts.off_square_deg
     if abs(turn) > SQUARE_DEG:
         lay = (result.case.cut.lay_deg + turn) % 360
@@ -114,7 +114,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "posts",
     "back",
-    "four posts, no face",
+    "four posts, no [face]",
     "Valuable butts with spurs, with the lean.",
     _fits,
     _design,

@@ -23,7 +23,7 @@ def _fits(result: Planned) -> Fit:
         return Fit("poor", "A stem this large has room for a wedge behind the bar.", "plain")
     if parts.hinge_back_m - parts.section.back_m < kit.wedge_seat_m:
         return Fit(
-            "refused", "There is no seat for a wedge behind the hinge: a rope, or pushed by hand if it is slight.", ""
+            "refused", "There is no seat for a wedge behind the [hinge]: a rope, or pushed by hand if it is slight.", ""
         )
     return GOOD
 
@@ -95,5 +95,5 @@ FORM = CutForm(
     _fits,
     with_back("quarter"),
     _steps,
-    "The halves do not meet behind the hinge: a stump of wood is left that holds and then tears.",
+    "The halves do not meet behind the [hinge]: a stump of wood is left that holds and then tears.",
 )

@@ -22,7 +22,7 @@ def _fits(result: Planned) -> Fit:
     if hinge.side != side:
         return Fit("refused", f"The side to relieve is the lean's own, the {side} one.", "relieved")
     if result.parts.use.side_utilisation > 1.0:
-        return Fit("refused", "What is left of the hinge does not carry the side weight.", "tapered")
+        return Fit("refused", "What is left of the [hinge] does not carry the side weight.", "tapered")
     return GOOD
 
 
@@ -48,12 +48,12 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
             "relief",
             "Relief",
             phrase(
-                f"Cut the {hinge.side} {{share}} of the hinge's length away, to the line of the [back cut].",
+                f"Cut the {hinge.side} {{share}} of the [hinge]'s length away, to the line of the [back cut].",
                 share=(hinge.relief_ratio, "ratio"),
             ),
             f"On the {'right' if hinge.side == 'left' else 'left'}, away from the lean.",
-            "What is left of the hinge, at its far end.",
-            "The tree moves before the back cut is done.",
+            "What is left of the [hinge], at its far end.",
+            "The tree moves before the [back cut] is done.",
             kept,
         ),
     )
@@ -68,7 +68,7 @@ FORM = CutForm(
     _design,
     _steps,
     "Relieved on the wrong side, or too far: the rest tears and the tree goes where it leans.",
-    "A swung tree turns on a part of its hinge, and where it stops is a guess. It is for people "
+    "A swung tree turns on a part of its [hinge], and where it stops is a guess. It is for people "
     "trained in it, only where a miss in "
     "any direction between the lean and the lay costs nothing.",
 )

@@ -26,7 +26,7 @@ def _fits(result: Planned) -> Fit:
 FORM = CutForm(
     "reverse",
     "face",
-    "reverse face",
+    "reverse [face]",
     "Saw logs, and felling uphill: no wood is lost from the log and the butt leaves first.",
     _fits,
     with_face(form="reverse", floor_deg=45.0),

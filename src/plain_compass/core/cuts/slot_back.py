@@ -22,7 +22,7 @@ SLIDES_FROM_DEG = 20.0
 def _fits(result: Planned) -> Fit:
     cut = result.case.cut
     if result.parts.section.width_m < 3 * cut.back.slot_m:
-        return Fit("refused", "The slot leaves too little wood on either side for a hinge each.", "open")
+        return Fit("refused", "The slot leaves too little wood on either side for a [hinge] each.", "open")
     if abs(result.parts.balance.left_m) > 0.25 * result.parts.section.width_m:
         return Fit("refused", "Side weight this large wants steering, and a slot cannot be steered.", "bored")
     if slide_deg(result) > SLIDES_FROM_DEG:
@@ -95,7 +95,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
             ),
             "Aside; the nose comes out at the back, where nobody stands.",
             "The slot runs true along the lay, both ends level.",
-            "The slot wanders into a hinge.",
+            "The slot wanders into a [hinge].",
             through,
             cut.back.step_m,
         ),
@@ -103,10 +103,11 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
             "sides",
             "Sides",
             phrase(
-                "Bore both sides behind their hinges, leaving {strap} at the back.", strap=(cut.back.strap_m, "length")
+                "Bore both sides behind their [hinge]s, leaving {strap} at the back.",
+                strap=(cut.back.strap_m, "length"),
             ),
             "Beside the stem, first one side, then the other.",
-            "Both outer hinges, twice the usual thickness, even.",
+            "Both outer [hinge]s, twice the usual thickness, even.",
             CRACK,
             sides_out,
             cut.back.step_m,
@@ -116,7 +117,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
             "release",
             "Release",
             phrase(
-                "Release both straps; the stem tips into its slot and rests about {rest} up.",
+                "Release both [strap]s; the stem tips into its slot and rests about {rest} up.",
                 rest=(resting_m(result), "length"),
             ),
             "To the side, one foot on the way out.",
@@ -137,7 +138,7 @@ FORM = CutForm(
     _fits,
     _design,
     _steps,
-    "The outer hinges uneven: the stem twists in the slot and jumps out.",
+    "The outer [hinge]s uneven: the stem twists in the slot and jumps out.",
     "A slot lock cannot be steered once it moves, and leaves a stem under load on its stump. It is "
     "for people trained in it, "
     "with a machine or a plan to bring the stem down, where a miss costs nothing.",

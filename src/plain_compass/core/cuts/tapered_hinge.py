@@ -40,7 +40,7 @@ def _design(case: Case) -> Cut:
 FORM = CutForm(
     "tapered",
     "hinge",
-    "tapered hinge",
+    "tapered [hinge]",
     "Side lean or side weight: more wood on the tension side.",
     _fits,
     _design,

@@ -22,7 +22,7 @@ def _fits(result: Planned) -> Fit:
     if result.parts.balance.moment_forward_Nm <= 0:
         return Fit("refused", "It is for stems that lean the way they go; this one does not.", "plain")
     if result.parts.section.depth_m > 0.45:
-        return Fit("poor", "A stem this large is better released by its strap, in view.", "bored")
+        return Fit("poor", "A stem this large is better released by its [strap], in view.", "bored")
     return GOOD
 
 
@@ -55,7 +55,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "toothed",
     "back",
-    "bored, toothed strap",
+    "bored, toothed [strap]",
     "Leaning small stems wide enough for the bar: it goes by itself once the tooth is cut free.",
     _fits,
     with_back("toothed", strap_m=0.2),

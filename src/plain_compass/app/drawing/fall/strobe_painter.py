@@ -137,8 +137,9 @@ def _marks(c: Canvas, fall: NominalFall) -> None:
         at = QPointF(*tip)
         c.painter.setPen(pen(c.palette.load, 2.0))
         c.painter.drawLine(c.scale.point(0.0, c.result.case.cut.height_m), at)
-        text = f"hinge lets go, {c.speech.show(broke, 'angle')}: {fall.hinge_broke_by}"
-        paint_word(c.painter, at + QPointF(66, -10), c.speech.say(text.replace("hinge", "[hinge]", 1)), c.palette)
+        why = c.speech.named("lets_go_by", fall.hinge_broke_by)
+        text = f"{c.speech.say('[hinge] lets go')}, {c.speech.show(broke, 'angle')}: {why}"
+        paint_word(c.painter, at + QPointF(66, -10), text, c.palette)
 
 
 def contact_words(fall: NominalFall) -> str:

@@ -11,7 +11,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 from ....core.findings import GROUPS
 from ....core.sequence import ground_plan, order_of_cuts, wedge_plan
 from ....job.document import size_words
-from ....job.words import glossary
+from ....job.words import Speech
 from ...drawing.canvas import Canvas
 from ...drawing.dimensions import paint_dimensions
 from ...drawing.layout import plan_layout, ring_radius, side_layout
@@ -64,9 +64,9 @@ def paint_card(
     y = _head(painter, snapshot, page, printed)
     y = _drawings(painter, snapshot, page, y)
     y = _strips(painter, snapshot, page, y)
-    foot = page.height - MARGIN - _cautions_height(page)
+    foot = page.height - MARGIN - _cautions_height(page, snapshot.speech)
     rest = _columns(painter, snapshot, page, y, foot - 24)
-    _cautions(painter, page, foot)
+    _cautions(painter, page, foot, snapshot.speech)
     pages = 1
     if rest:
         _overleaf(painter, page, foot - 18)
@@ -75,7 +75,7 @@ def paint_card(
         pages += 1
         top = _head(painter, snapshot, page, f"{printed} · page {pages}")
         rest = flow(painter, rest, QRectF(MARGIN, top + 4, page.inner, foot - 24 - top))
-        _cautions(painter, page, foot)
+        _cautions(painter, page, foot, snapshot.speech)
         if rest:
             _overleaf(painter, page, foot - 18)
     return pages
@@ -214,18 +214,17 @@ def _finding_items(snapshot: Snapshot) -> list[Item]:
     return found
 
 
-def _cautions_height(page: Page) -> float:
+def _cautions_height(page: Page, speech: Speech) -> float:
     metrics = QFontMetricsF(font(12))
     lines = (
-        metrics.boundingRect(QRectF(0, 0, page.inner - 12, 500), int(WRAP), text).height()
-        for text in glossary()["cautions"]
+        metrics.boundingRect(QRectF(0, 0, page.inner - 12, 500), int(WRAP), text).height() for text in speech.cautions()
     )
     return sum(lines) + 14
 
 
-def _cautions(painter: QPainter, page: Page, top: float) -> None:
+def _cautions(painter: QPainter, page: Page, top: float, speech: Speech) -> None:
     painter.setPen(pen(LIGHT.ink, 1.6))
     painter.drawLine(QPointF(MARGIN, top), QPointF(page.width - MARGIN, top))
     y = top + 6
-    for text in glossary()["cautions"]:
+    for text in speech.cautions():
         y += _paragraph(painter, QRectF(MARGIN, y, page.inner - 12, 40), text, 12)

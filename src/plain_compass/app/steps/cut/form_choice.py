@@ -4,24 +4,29 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QComboBox, QMessageBox, QWidget
 
 from ....core.cuts import form_of, forms_of
 from ....core.cuts.form import CutForm
+from ....core.findings import capital
 from ....core.judge_cut import was_read
 from ....job.edits import take_form
+from ....job.words import Speech
 from ...drawing.palette import font
+from ...frame.plain_label import plain_tip
 from ...frame.store import Snapshot, Store
 
-TITLES = {"face": "Form of the face", "hinge": "Form of the hinge", "back": "Form of the back cut"}
+TITLES = {"face": "Form of the [face]", "hinge": "Form of the [hinge]", "back": "Form of the [back cut]"}
 
 
-def ask_read(parent: QWidget, form: CutForm) -> bool:
+def ask_read(parent: QWidget, form: CutForm, speech: Speech) -> bool:
     """Show what a specialist form needs; whether the person says it was read for this tree."""
     box = QMessageBox(parent)
-    box.setText(f"{form.name[:1].upper()}{form.name[1:]}: a specialist cut.")
-    box.setInformativeText(form.needs)
+    box.setTextFormat(Qt.TextFormat.PlainText)
+    box.setText(speech.say(f"{capital(form.name)}: a specialist cut."))
+    box.setInformativeText(speech.say(form.needs))
     read = box.addButton("Read, for this tree", QMessageBox.ButtonRole.AcceptRole)
     box.addButton("Leave it", QMessageBox.ButtonRole.RejectRole)
     box.exec()
@@ -34,25 +39,38 @@ class FormChoice(QComboBox):
     def __init__(self, store: Store, part: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.part = store, part
-        self.ask: Callable[[QWidget, CutForm], bool] = ask_read
+        self.ask: Callable[[QWidget, CutForm, Speech], bool] = ask_read
+        self._speech: Speech | None = None
         self.setFont(font(14))
         self.setObjectName(f"form:{part}")
-        self.setAccessibleName(TITLES[part])
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMinimumContentsLength(10)
         for form in sorted(forms_of(part), key=lambda form: (form.specialist, form.name)):
-            name = f"{form.name[:1].upper()}{form.name[1:]}"
-            self.addItem(f"{name} (specialist)" if form.specialist else name, form.key)
-            self.setItemData(self.count() - 1, f"{form.purpose}\nWatch for: {form.drill}", 3)
+            self.addItem("", form.key)
+        self._name_forms(store.snapshot.speech)
         self.activated.connect(self._picked)
+
+    def _name_forms(self, speech: Speech) -> None:
+        """The rows in someone's words; they stay the same rows, so that a choice being made is not lost."""
+        if speech == self._speech:
+            return
+        self._speech = speech
+        self.setAccessibleName(speech.say(TITLES[self.part]))
+        for row in range(self.count()):
+            form = form_of(self.part, self.itemData(row))
+            name = speech.say(capital(form.name))
+            self.setItemText(row, f"{name} (specialist)" if form.specialist else name)
+            about = plain_tip(speech.say(f"{form.purpose}\nWatch for: {form.drill}"))
+            self.setItemData(row, about, Qt.ItemDataRole.ToolTipRole)
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Show the document's form."""
         key = snapshot.value(f"cut.{self.part}.form")
+        self._name_forms(snapshot.speech)
         self.setCurrentIndex(self.findData(key))
         form = form_of(self.part, key)
         fit = form.fits(snapshot.result)
-        self.setToolTip(f"{form.purpose}\n{fit.why}\nWatch for: {form.drill}")
+        self.setToolTip(plain_tip(snapshot.speech.say(f"{form.purpose}\n{fit.why}\nWatch for: {form.drill}")))
 
     def _picked(self, index: int) -> None:
         key = self.itemData(index)
@@ -62,12 +80,14 @@ class FormChoice(QComboBox):
         form = form_of(self.part, key)
         read = False
         if form.specialist and not was_read(snapshot.plan.cut.read, form):
-            read = self.ask(self, form)
+            read = self.ask(self, form, snapshot.speech)
             if not read:
                 self.refresh(snapshot)
                 return
         tree = self.store.tree_id
-        if not self.store.change(form.name, lambda job: take_form(job, tree, self.part, key, read=read)):
+        if not self.store.change(
+            snapshot.speech.say(form.name), lambda job: take_form(job, tree, self.part, key, read=read)
+        ):
             self.refresh(self.store.snapshot)
 
     def wheelEvent(self, event: QWheelEvent) -> None:

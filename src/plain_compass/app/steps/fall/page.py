@@ -33,7 +33,7 @@ class FallPage(QWidget):
         self.strobe = StrobeView(store, self.playback, self)
         self.fan = FanView(store, self.playback, self)
         self.use = UseView(store, self.playback, self)
-        self.use.setAccessibleName("Use of the hinge against tilt")
+        self.use.setAccessibleName("Use of the strip that steers, against tilt")
         self.words = QLabel()
         self.words.setTextFormat(Qt.TextFormat.RichText)
         self.words.setWordWrap(True)

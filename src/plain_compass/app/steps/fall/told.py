@@ -31,7 +31,10 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
     return [
         ("let go at", f"{show(fall.start_deg, 'angle')}, {'hung' if hung else 'down'} in {show(fall.time_s, 'time')}"),
         ("top meets it" if hung else "top lands", f"{show(fall.tip_speed_m_s, 'speed')}, {contact_words(fall)}"),
-        (speech.say("[hinge]"), f"{fall.hinge_broke_by}, {show(fall.hinge_broke_at_deg, 'angle')}"),
+        (
+            speech.say("[hinge]"),
+            f"{speech.named('lets_go_by', fall.hinge_broke_by)}, {show(fall.hinge_broke_at_deg, 'angle')}",
+        ),
         ("butt", BUTTS[fall.butt]),
         ("off the lay", f"{show(fall.bearing_error_deg, 'aside')}; likely {middle}"),
         ("nine in ten", f"{low} to {high}"),

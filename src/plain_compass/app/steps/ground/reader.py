@@ -4,28 +4,10 @@ from __future__ import annotations
 
 from html import escape
 
-from ....core.findings import phrase
 from ....core.judge_ground import called
 from ....core.rose import Spoke
 from ....core.site import COSTS, Site
 from ....job.document import Job
-
-WHY = {
-    "balance.over": "the wedges cannot lift it over",
-    "wedge.drive": "the wedges cannot be driven",
-    "wedge.fits_first": "no wedge fits before it sits back",
-    "wedge.sound": "the wedges bear on rot",
-    "hinge.side": "side weight tears the [hinge]",
-    "hinge.holds": "the [hinge] lets go too early",
-    "split.index": "the stem may split",
-    "split.strap": "the [strap] may tear",
-    "decay.shell": "the sound shell is thin",
-    "decay.hinge": "the [hinge] is not sound",
-    "bar.reach": "the bar is short",
-    "landing.break": "the stem breaks where it lands",
-    "balance.wind": "the wind takes too much of it",
-    "cut": "no cut of this kind fits",
-}
 
 
 def told(spoke: Spoke, job: Job, site: Site) -> str:
@@ -33,8 +15,7 @@ def told(spoke: Spoke, job: Job, site: Site) -> str:
     speech = job.speech
     show = speech.show
     head = f"<b>{show(spoke.bearing_deg, 'bearing')}</b>"
-    reason = speech.phrase(phrase(WHY.get(spoke.ruled_by, spoke.ruled_by)))
-    reason = reason[:1].lower() + reason[1:]
+    reason = speech.ruling(spoke.ruled_by)
     if spoke.level == "stop":
         parts = [f"{head}: not by these numbers, {reason}."]
     else:
@@ -43,7 +24,7 @@ def told(spoke: Spoke, job: Job, site: Site) -> str:
     if spoke.why is not None:
         parts.append(f"The ground refuses it. {escape(speech.phrase(spoke.why))}")
     if spoke.back == "bored":
-        parts.append("Judged with a bored back cut.")
+        parts.append(speech.say("Judged with a bored [back cut]."))
     parts.append(_help(spoke, job))
     parts += _targets(spoke, site)
     return " ".join(parts)

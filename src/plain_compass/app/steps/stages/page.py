@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ....core.faults import FAULTS
-from ....core.findings import Finding
+from ....core.findings import Finding, capital
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
@@ -29,7 +29,7 @@ class StagesPage(QWidget):
     def __init__(self, store: Store, commands: Commands, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
-        self.walk = Walk(store.snapshot.result)
+        self.walk = Walk(store.snapshot.result, store.snapshot.speech)
         self.row = StageRow(self.walk, self)
         self.large = StageView(self.walk, self)
         self.curves = SweepView(self.walk, self)
@@ -44,7 +44,7 @@ class StagesPage(QWidget):
         self.faults.setAccessibleName("Mistake played in")
         self.faults.addItem("No mistake", "")
         for fault in FAULTS:
-            self.faults.addItem(fault.name[:1].upper() + fault.name[1:], fault.key)
+            self.faults.addItem(self.walk.speech.say(capital(fault.name)), fault.key)
         self._compose()
         self.row.picked.connect(self.go_to)
         self.curves.moved.connect(self.move_to)
@@ -125,7 +125,7 @@ class StagesPage(QWidget):
         walk = self.walk
         played, speech = walk.played, self.store.snapshot.speech
         assert played is not None
-        mend = f"<b>Mend:</b> {escape(played.fault.mends)}"
+        mend = f"<b>Mend:</b> {escape(speech.say(played.fault.mends))}"
         if played.result is None:
             return f"<b>With this mistake</b> the cut does not hold together at all. {mend}"
         at = f"{walk.made_at}. {escape(walk.title(walk.made_at))}"
@@ -133,11 +133,12 @@ class StagesPage(QWidget):
         return f"<b>With this mistake, made at {at}:</b> {worse or 'Nothing gets clearly worse.'} {mend}"
 
     def _bar(self) -> str:
-        plan, show = self.walk.passes, self.store.snapshot.speech.show
+        plan, speech = self.walk.passes, self.store.snapshot.speech
+        show = speech.show
         told = [f"<b>Bar:</b> {show(plan.reach_m, 'length')} inside the bark."]
         for number, one in enumerate(plan.passes, start=1):
             lower = f", {show(one.lower_m, 'fine_length')} lower" if one.lower_m else ""
-            told.append(f"Pass {number}{lower}: {one.stand}.")
+            told.append(f"Pass {number}{lower}: {speech.say(one.stand)}.")
         if plan.corner_share > 0.002:
             told.append(f"A blind corner stays: {show(plan.corner_share, 'ratio')} of the kerf.")
         return " ".join(told)
@@ -147,6 +148,10 @@ class StagesPage(QWidget):
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document; not while something is dragged elsewhere."""
         if not self.store.dragging:
+            if snapshot.speech != self.walk.speech:
+                self.walk.speech = snapshot.speech
+                for row, fault in enumerate(FAULTS, start=1):
+                    self.faults.setItemText(row, snapshot.speech.say(capital(fault.name)))
             self.walk.follow(snapshot.result)
             self._show()
 

@@ -17,7 +17,8 @@ MOST_TOLD = 9.99
 class Walk:
     """The cut of one assessed plan, walked through."""
 
-    def __init__(self, result: Assessment) -> None:
+    def __init__(self, result: Assessment, speech: Speech | None = None) -> None:
+        self.speech = speech or Speech()
         self.fault = ""
         self.made_at = 0
         self.progress = 0.0
@@ -130,7 +131,7 @@ class Walk:
     def title(self, number: int) -> str:
         """Name of a state."""
         step = self.stages[number].step
-        return "Uncut" if step is None else step.title
+        return "Uncut" if step is None else self.speech.say(step.title)
 
     # What it means -------------------------------------------------------------------------------------
 
