@@ -101,7 +101,7 @@ SLIPS = (
     Slip("core/unmeasured.py", '"landing": ("height", "crown"),', '"landing": (),'),
     # Fall
     Slip("core/falling/spread.py", 'np.exp(by["mass"] + by["up"])', 'np.exp(by["up"] - by["mass"])', FALL),
-    Slip("core/falling/spread.py", "sign * (numbers[name] - base[name])", "numbers[name] - base[name]", FALL),
+    Slip("core/falling/spread.py", "sign * (moved[name] - from_cut[name])", "(moved[name] - from_cut[name])", FALL),
     Slip("core/judge_fall.py", "START_SPARE_DEG = 1.0", "START_SPARE_DEG = 6.0", FALL),
     Slip("core/judge_fall.py", "if lifts and max(lifts) > have:", "if lifts and max(lifts) < have:", FALL),
     Slip("core/judge_fall.py", 'WAITING = ("hinge", "landing")', 'WAITING = ("hinge",)', "tests/app/test_window.py"),

@@ -20,9 +20,9 @@ from plain_compass.app.frame.store import ChangedElsewhereError
 from plain_compass.app.frame.window import Window
 from plain_compass.app.main import start
 from plain_compass.job.demo import demo_job
-from plain_compass.job.disk import JobFileError
+from plain_compass.job.disk import JobFileError, hash_on_disk
 from plain_compass.job.document import Job, with_plan
-from plain_compass.job.files import job_text, parse_job, read_job, write_job
+from plain_compass.job.files import Opened, job_text, parse_job, read_job, write_job
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[2] / "tools"))
 import kill_rounds
@@ -82,6 +82,26 @@ def test_a_drag_that_is_held_is_kept_too(window: Window, qtbot: QtBot) -> None:
     assert parse_job(content["job"], "kept").job.trees[0].cut.face.depth_m == 0.13
     window.store.abandon()
     qtbot.waitUntil(lambda: not window.autosave.recovery.file.exists(), timeout=3000)
+
+
+def test_a_drag_that_never_rests_is_kept_while_it_goes_on(window: Window, qtbot: QtBot) -> None:
+    """Every move starts a wait of its own only where none is running: else none would ever end."""
+    kept = window.autosave.recovery.file
+    for number in range(3 * DELAY_MS // 50):
+        window.store.preview({"cut.face.depth_m": 0.12 + number / 1000})
+        qtbot.wait(50)
+        if kept.exists():
+            break
+    assert kept.exists()
+    window.store.abandon()
+
+
+def test_a_file_that_holds_what_a_save_under_way_was_to_put_there_is_not_older_than_kept_work(job_file: Path) -> None:
+    now = hash_on_disk(job_file)
+    kept = Recovered(Opened(noted("kept")), job_file, job_file.with_suffix(".kept"), base="before", becoming=now)
+    assert kept.standing() == "nothing new"
+    assert replace(kept, becoming="something else").standing() == "both"
+    assert replace(kept, base=now, becoming="").standing() == "newer"
 
 
 def test_work_on_a_named_file_comes_back_when_that_file_is_opened_by_name(begin: Start, job_file: Path) -> None:

@@ -24,6 +24,7 @@ from plain_compass.core.plan import Assessment, assess
 from plain_compass.core.polygon import clip
 from plain_compass.core.stages import stages_of, states_at, sweep_of
 from plain_compass.core.suggest import suggest
+from plain_compass.core.survey import least_margin
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.practice_files import PracticeError, practice_from, practice_text
@@ -84,6 +85,15 @@ def test_a_heart_bore_takes_the_middle_that_neither_side_reaches() -> None:
     plan = bar_plan_of(assess(bored))
     assert [p.side for p in plan.passes] == ["right", "left", "face"]
     assert plan.corner_share < bar_plan_of(short).corner_share
+
+
+def test_a_heart_bore_leaves_the_bar_less_to_reach_across() -> None:
+    """Half a metre of wood less 20 cm bored through the face, from two sides of 19 cm each."""
+    plain = with_bar(0.2, 0.5)
+    heart = with_value(with_value(plain.case, "cut.hinge.form", "heart"), "cut.hinge.heart_m", 0.2)
+    across, reach = plain.parts.section.width_m, bar_plan_of(plain).reach_m
+    assert finding(plain, "bar.reach").use == pytest.approx(across / (2 * reach), rel=1e-6)
+    assert finding(assess(heart), "bar.reach").use == pytest.approx((across - 0.2) / (2 * reach), rel=1e-6)
 
 
 def test_a_bore_out_of_line_is_off_by_its_angle_at_the_far_end_and_through_a_thin_hinge_it_is_a_stop() -> None:
@@ -149,7 +159,18 @@ def test_a_search_is_cancelled_when_it_is_told_to_and_tells_how_far_it_is() -> N
     assert told == sorted(told) and len(told) == 5
 
 
-def test_depth_alone_buys_only_half_of_a_margin() -> None:
+def test_a_margin_won_by_depth_alone_counts_half() -> None:
+    found = suggest(assess_tree(demo_job(), "WH-12"))
+    assert found is not None
+    (deep,) = (each for each in found.best if each.margin < least_margin(each.result))
+    face, case = deep.result.case.cut.face, deep.result.case
+    low, high = case.practice.face_depth_ratio
+    middle = face.depth_m - 0.8 * (high - low) / 2 * deep.result.parts.section.depth_m
+    before = least_margin(assess(with_value(case, "cut.face.depth_m", middle)))
+    assert deep.margin == pytest.approx((before + least_margin(deep.result)) / 2)
+
+
+def test_suggestions_stay_within_the_depths_of_the_practice() -> None:
     found = suggest(assess_tree(demo_job(), "WH-12"))
     assert found is not None
     for each in found.best:

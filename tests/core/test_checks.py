@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import assessed, case, plain_cut, round_tree, section
+from plain_compass.core.checks import LEAST_BACK_M
 from plain_compass.core.cut import Cut, Face
 from plain_compass.core.design import first_design, resized
 from plain_compass.core.errors import InputError, PlainCompassError
@@ -76,6 +77,19 @@ def test_an_impossible_cut_is_refused_by_field(cut: dict[str, object], field: st
     with pytest.raises(InputError) as caught:
         assessed(cut=plain_cut(**cut))
     assert caught.value.field == field
+
+
+@pytest.mark.parametrize(("share", "fits"), [(0.55, True), (0.65, False), (0.9, False)])
+def test_a_strap_takes_at_most_three_fifths_of_what_the_face_leaves(share: float, fits: bool) -> None:
+    """More would leave the bar no room; what is said to be accepted ends there too."""
+    room = 0.40 - 0.08 - LEAST_BACK_M
+    cut = plain_cut(back__form="bored", back__strap_m=share * room)
+    if fits:
+        assert assessed(cut=cut)
+        return
+    with pytest.raises(InputError, match="the strap would meet the hinge") as caught:
+        assessed(cut=cut)
+    assert caught.value.high == pytest.approx(0.6 * room, rel=1e-3)
 
 
 def test_what_is_said_to_be_accepted_is_accepted() -> None:

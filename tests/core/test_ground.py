@@ -175,6 +175,15 @@ def test_a_gap_is_told_with_what_it_leaves_beside_the_nearer_neighbour() -> None
     assert found.level == "clear" and "the near one" in found.sentence.template
 
 
+def test_a_crown_that_reaches_in_from_beside_or_beyond_is_met_though_its_stem_is_out_of_reach() -> None:
+    """Its own crown is 3 m either side and the tree 15 m long: the other's crown makes up the rest."""
+    beside = replace(neighbour(0.0, 0.0, 14.0, 2.5), points=(Place(4.5, 10.0),))
+    beyond = neighbour(0.0, 16.5, 14.0, 4.0)
+    for other in (beside, beyond):
+        assert met(other) is not None
+        assert met(replace(other, radius_m=1.0)) is None
+
+
 def test_mirrored_neighbours_catch_alike() -> None:
     left, right = met(neighbour(-17, 8, 13, base_m=3.0)), met(neighbour(17, 8, 13, base_m=3.0))
     assert left is not None and right is not None
@@ -210,6 +219,15 @@ def test_a_wall_across_one_way_is_a_watch_and_across_both_a_stop() -> None:
     assert (found.level, "boulder" in found.sentence.template) == ("watch", True)
     both = on(Obstacle(kind="wall", shape="line", points=(Place(-30, -4), Place(30, -4))))
     assert finding(assess(standing(both)), "way_out.paths").level == "stop"
+
+
+@pytest.mark.parametrize(("radius", "free"), [(0.3, True), (0.65, True), (0.75, False), (1.5, False)])
+def test_a_thing_bars_a_way_out_by_its_own_width(radius: float, free: bool) -> None:
+    """Its middle 1.5 m beside a path of 1.6 m: from 0.7 m on it stands in the way."""
+    turn = math.radians(135.0)
+    aside = Place(4 * math.sin(turn) + 1.5 * math.cos(turn), 4 * math.cos(turn) - 1.5 * math.sin(turn))
+    _, right = ways_out(on(Obstacle(kind="rock", points=(aside,), radius_m=radius)), HERE, 0.0)
+    assert right.free is free
 
 
 def test_a_steep_way_is_no_way_and_downhill_the_zone_is_longer() -> None:
@@ -349,6 +367,20 @@ def test_every_demo_tree_has_a_workable_and_a_refused_or_failing_bearing() -> No
 
 
 # Bad input -------------------------------------------------------------------------------------------------
+
+
+def test_ground_up_which_the_stem_would_slide_back_refuses_its_bearings() -> None:
+    steep = Site(slope_deg=32.0, downhill_deg=180.0)
+    uphill, down = spokes(standing(steep), 0.0, 180.0)
+    assert uphill.refused
+    assert uphill.refused_by == "landing.slide"
+    assert down.refused_by != "landing.slide"
+
+
+def test_a_hollow_outline_does_not_cross_itself_though_its_sides_point_at_each_other() -> None:
+    ell = ((0.0, 0.0), (4.0, 0.0), (4.0, 4.0), (3.0, 4.0), (3.0, 1.0), (0.0, 1.0))
+    assert not crosses_itself(ell)
+    assert not crosses_itself(ell[::-1])
 
 
 def test_an_area_that_crosses_itself_is_refused() -> None:

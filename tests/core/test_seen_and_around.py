@@ -14,7 +14,7 @@ from plain_compass.core.butt import Lobe
 from plain_compass.core.errors import InputError
 from plain_compass.core.findings import LEVELS, level_seen
 from plain_compass.core.limbs import Fork, Limb
-from plain_compass.core.soundness import Defect, Sounding
+from plain_compass.core.soundness import Defect, Sounding, beside_cut
 from plain_compass.core.tree import Decay
 
 FORKED = Fork(kind="second", union="wide", height_m=2.0, diameter_m=0.2, top_m=12.0)
@@ -185,3 +185,20 @@ def test_a_seen_stop_rules_the_verdict_before_any_arithmetic() -> None:
     tree = round_tree(lean__angle_deg=8.0, lean__bearing_deg=180.0, fork=replace(FORKED, union="cracked"))
     result = assessed(tree, plain_cut())
     assert result.verdict.ruling.id == "fork.union"
+
+
+@pytest.mark.parametrize(
+    ("height", "length", "reach", "beside"),
+    [
+        (1.0, 0.6, 0.4, True),
+        (1.0, 0.6, 0.3, False),
+        (0.95, 0.8, 0.3, True),
+        (0.3, 0.0, 0.0, True),
+        (0.0, 0.2, 0.1, False),
+    ],
+)
+def test_a_defect_lies_beside_the_cut_when_its_nearer_end_does(
+    height: float, length: float, reach: float, beside: bool
+) -> None:
+    """It reaches half its length either way of its middle; the cut is 30 cm up."""
+    assert beside_cut(Defect("crack", 0.0, height, length), 0.3, reach) is beside

@@ -115,9 +115,7 @@ def test_a_stop_by_stand_ins_is_not_known_either_and_a_measured_tree_is_left_as_
 
 def test_the_best_of_many_by_stand_ins_is_no_answer() -> None:
     job = new_job()
-    with pytest.raises(
-        UnmeasuredError, match="the height, the crown and the lean have not been measured"
-    ):
+    with pytest.raises(UnmeasuredError, match="the height, the crown and the lean have not been measured"):
         suggest(assess_tree(job, "1"))
     with pytest.raises(UnmeasuredError, match="Walk round and hang a plumb line"):
         whole_rose(case_of(measured(leaving_out="tree.lean.angle_deg"), "1"), np.array([0.0]))

@@ -8,14 +8,14 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from builders import case, finding, round_tree
-from plain_compass.core.errors import ReckoningError
+from builders import case, finding, plain_cut, round_tree
+from plain_compass.core.errors import InputError, ReckoningError
 from plain_compass.core.falling.fan import Fan, fan_of
 from plain_compass.core.falling.nominal import BUTTS, nominal_fall
 from plain_compass.core.falling.reckon import rod_of
 from plain_compass.core.falling.rods import BROKE_BY
-from plain_compass.core.falling.spread import samples_of
-from plain_compass.core.judge_fall import hit_chances, with_fall
+from plain_compass.core.falling.spread import samples_of, slopes_in_steps
+from plain_compass.core.judge_fall import fall_findings, hit_chances, with_fall
 from plain_compass.core.paths import with_value
 from plain_compass.core.plan import Assessment, Case, assess
 from plain_compass.core.site import Obstacle, Place, Site
@@ -127,6 +127,27 @@ def test_slopes_stand_for_whole_cases_reckoned_anew() -> None:
     assert np.std(offs) == pytest.approx(quick.landings.off_deg.std(), rel=0.3, abs=0.02)
     assert np.mean(reaches) == pytest.approx(quick.landings.reach_m.mean(), rel=0.02)
     assert np.std(reaches) == pytest.approx(quick.landings.reach_m.std(), rel=0.25)
+
+
+def test_an_input_that_can_only_be_moved_down_has_the_same_slope_as_one_moved_up() -> None:
+    """With more bark the face would pass the pith: the slope is taken the other way, and is still that of more."""
+    barky = round_tree(trunk__bark_m=0.01)
+    tight, roomy = (assess(case(barky, plain_cut(face__depth_m=depth))) for depth in (0.188, 0.12))
+    with pytest.raises(InputError):
+        assess(case(with_value(barky, "trunk.bark_m", 0.014), plain_cut(face__depth_m=0.188)))
+    down, up = (
+        next(slopes_in_steps(each, {"tree.trunk.bark_m": 0.004}, whole=True))["tree.trunk.bark_m"]
+        for each in (tight, roomy)
+    )
+    for name in ("plastic", "side", "twist"):
+        assert down[name] < 0
+        assert up[name] < 0
+
+
+def test_energy_gained_is_weight_times_height_in_every_likely_fall() -> None:
+    samples = samples_of(leaning(), {"tree.height_m": {"mass": 0.08, "up": 0.03}}, STILL, 64, 3)
+    moved = samples.moved[:, samples.inputs.index("tree.height_m")]
+    assert samples.gains == pytest.approx(np.exp(0.11 * moved))
 
 
 def test_thickness_moves_the_hinge_by_its_own_powers() -> None:
@@ -299,3 +320,25 @@ def test_a_fall_that_runs_out_of_numbers_is_a_sentence_and_an_unknown() -> None:
     waiting = [f for f in told.findings if f.id.startswith("fall.")]
     assert {f.level for f in waiting} == {"unknown"}
     assert "could not be reckoned" in waiting[0].sentence.template
+
+
+# Where it starts ---------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(("past_deg", "told"), [(0.5, False), (1.5, True), (4.0, True)])
+def test_a_hinge_that_holds_a_degree_past_what_the_wedges_are_reckoned_to_is_told(past_deg: float, told: bool) -> None:
+    result = assess(case(round_tree(lean__angle_deg=1.5, lean__bearing_deg=180.0)))
+    fall = replace(nominal_fall(result), goes=True, start_deg=result.parts.wedging.tilt_deg + past_deg)
+    found = [f for f in fall_findings(result, fall, fan(result, 64)) if f.id == "fall.start"]
+    assert bool(found) is told
+
+
+def test_the_lift_that_would_take_is_told_where_the_wedges_do_not_have_it_and_only_there() -> None:
+    result = assess(case(round_tree(lean__angle_deg=0.3, lean__bearing_deg=180.0)))
+    (seat,) = result.parts.wedging.seats
+    most = math.degrees(math.atan(seat.available_m / seat.arm_m))
+    assert most > result.parts.wedging.tilt_deg + 1.2
+    for start, short in ((most - 0.1, False), (most + 0.3, True)):
+        fall = replace(nominal_fall(result), goes=True, start_deg=start)
+        (found,) = (f for f in fall_findings(result, fall, fan(result, 64)) if f.id == "fall.start")
+        assert ("the wedges have" in found.sentence.template) is short

@@ -153,6 +153,7 @@ def test_tape_marks_are_rounded_as_they_are_chalked() -> None:
         ("5 5 5 m", "span"), ("3 3.5 m", "span"), ("1.2.3", "span"), ("1,234.5", "span"), ("1 000", "span"),
         ("17 5", "span"), ("40 cm 1 m", "span"), ("1 cm 40", "length"), ("5.5 ft 3 in", "span"), ("1 m 400", "span"),
         ("1 m 40 5", "span"), ("2 5/4 in", "length"), ("5 m 3 paces", "span"), ("5 m 10 %D", "length"),
+        ("3 cm 5 cm", "length"), ("3 cm 2 in", "length"), ("1 in 10 mm 3 cm", "length"),
         ("9" * 400, "span"), ("N95E", "bearing"), ("north-nowhere", "bearing"), ("15 kms", "speed"), ("1.2.3", "angle"),
     ],
 )  # fmt: skip

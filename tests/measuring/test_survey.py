@@ -32,6 +32,23 @@ def test_an_effect_is_the_slope_times_the_spread_where_the_margin_is_smooth() ->
     assert found.effect == pytest.approx(abs(slope) * 0.02, rel=0.02)
 
 
+def test_an_effect_is_the_larger_of_both_ways() -> None:
+    """Near a limit one way may do nothing and the other much: neither is left out."""
+    worse_down = 0
+    made = case(BACK)
+    for path, spread in usual_spreads(BY_EYE).items():
+        (found,) = survey(made, {path: spread})
+        ways = []
+        for sign in (1, -1):
+            value = float(held(made, path)) + sign * spread
+            value = value % 360.0 if path.endswith("bearing_deg") else value
+            tree = with_value(made.tree, path.removeprefix("tree."), value)
+            ways.append(abs(least_margin(assess(replace(made, tree=tree))) - least_margin(assess(made))))
+        assert found.effect == pytest.approx(max(ways))
+        worse_down += ways[1] > ways[0] + 1e-6
+    assert worse_down
+
+
 def test_the_most_harmful_input_comes_first() -> None:
     found = survey(case(BY_EYE), usual_spreads(BY_EYE))
     effects = [each.effect for each in found]

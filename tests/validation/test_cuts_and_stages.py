@@ -358,3 +358,22 @@ def test_half_a_back_cut_folds_nothing_yet(key: str) -> None:
     by_key = {stage.step.key: stage for stage in stages_of(result) if stage.step}
     assert by_key["first"].split_index < 0.5 * by_key["second"].split_index
     assert by_key["second"].split_index == pytest.approx(result.parts.splitting.split_index_bored, rel=0.05)
+
+
+@pytest.mark.parametrize(
+    ("index", "level", "instead"), [(0.4, "fits", ""), (0.8, "poor", "bored"), (1.2, "refused", "bored")]
+)
+def test_a_cut_from_behind_is_refused_from_where_the_stem_would_split(index: float, level: str, instead: str) -> None:
+    result = assess(case(round_tree(lean__angle_deg=6.0, lean__bearing_deg=0.0)))
+    parts = replace(result.parts, splitting=replace(result.parts.splitting, split_index_plain=index))
+    fit = form_of("back", "plain").fits(replace(result, parts=parts))
+    assert (fit.level, fit.instead) == (level, instead)
+
+
+@pytest.mark.parametrize(("bearing", "thicker"), [(90.0, "left_m"), (270.0, "right_m")])
+def test_a_tapered_hinge_is_thicker_on_the_side_away_from_the_weight(bearing: float, thicker: str) -> None:
+    """The end in tension is the one the tree leans away from; leaning right (90 from the lay) that is the left one."""
+    whole = case(round_tree(lean__angle_deg=3.0, lean__bearing_deg=bearing))
+    hinge = form_of("hinge", "tapered").design(whole).hinge
+    assert max(hinge.left_m, hinge.right_m) == getattr(hinge, thicker)
+    assert hinge.left_m != hinge.right_m

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree
-from plain_compass.core.cut import BackCut, WedgeSeat
+from plain_compass.core.cut import BackCut, Kit, WedgeSeat
 from plain_compass.core.tree import Decay
 from plain_compass.core.wedge import driving_factor, resisting_moment
 from plain_compass.job.tables import indicative
@@ -237,3 +237,41 @@ def test_a_wedge_in_the_corner_that_is_kept_is_a_stop(side: str, at: float, stop
     back = BackCut("corner", 0.03, 0.05, side)
     result = assessed(BACK, plain_cut(back=back, wedges=(WedgeSeat(at),)))
     assert ("wedge.in_strap" in finding_ids(result)) == stop
+
+
+# Limits, each against its own number -------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(("apart", "too_near"), [(0.4, True), (0.7, True), (0.95, True), (1.1, False), (2.0, False)])
+def test_two_wedges_want_room_for_a_whole_one_between_their_middles(apart: float, too_near: bool) -> None:
+    """On the bark of a 40 cm stem a chord between two seats is twice the radius times the sine of half their angle."""
+    wide = Kit().wedge_width_m
+    half_deg = math.degrees(math.asin(apart * wide / 2 / 0.20))
+    found = assessed(BACK, plain_cut(wedges=(WedgeSeat(half_deg), WedgeSeat(-half_deg))))
+    assert ("wedge.spacing" in finding_ids(found)) is too_near
+
+
+def test_drive_room_and_seat_use_the_whole_of_their_limits() -> None:
+    rotten = replace(BACK, decay=Decay("cavity", radius_m=0.08, offset_m=0.10, bearing_deg=180.0))
+    result = assessed(rotten)
+    wedging = result.parts.wedging
+    (seat,) = wedging.seats
+    least = result.case.constants.least_advance_m
+    assert finding(result, "wedge.drive").use == pytest.approx(least / wedging.advance_per_blow_m)
+    assert finding(result, "wedge.room").use == pytest.approx(seat.driven_m / seat.room_m)
+    assert 0.1 < seat.sound_fraction < 1.0
+    assert finding(result, "wedge.sound").use == pytest.approx(0.5 / seat.sound_fraction)
+
+
+def test_a_wedge_lifts_by_what_it_is_thicker_than_the_kerf_less_what_sawdust_takes() -> None:
+    """On sound wood: nothing else is lost; and a wedge is driven in until that lift is reached."""
+    result = assessed(BACK)
+    (seat,) = result.parts.wedging.seats
+    kit, constants = result.case.kit, result.case.constants
+    most = kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
+    assert seat.available_m == pytest.approx(most, abs=1e-5)
+    deep = assessed(round_tree(lean__angle_deg=4.0, lean__bearing_deg=180.0))
+    assert deep.parts.wedging.lift_m > most
+    assert deep.parts.wedging.doubled_needed
+    assert assessed(BACK).parts.wedging.lift_m < most
+    assert not assessed(BACK).parts.wedging.doubled_needed
