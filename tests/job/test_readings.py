@@ -16,8 +16,8 @@ from builders import one_tree_job
 from plain_compass.core.errors import InputError
 from plain_compass.job.demo import demo_job
 from plain_compass.job.disk import JobFileError
-from plain_compass.job.document import Job
-from plain_compass.job.edits import set_value
+from plain_compass.job.document import Job, assess_tree, with_plan
+from plain_compass.job.edits import new_job, set_value
 from plain_compass.job.files import job_text, parse_job
 from plain_compass.job.lists import LISTS, MOST_ITEMS, add_item, remove_item
 from plain_compass.job.readings import EDGE, LEAN, SHELL, WIND, Taken, groups_of, path_taken, reading_marks
@@ -251,3 +251,38 @@ def test_the_six_demo_trees_each_have_a_difficulty_of_their_own() -> None:
     assert [name for name, tree in trees.items() if tree.limbs] == ["WH-12"]
     assert [name for name, tree in trees.items() if tree.decay.kind == "shell"] == ["WH-15"]
     assert min(trees, key=lambda name: trees[name].trunk.diameter_m) == "WH-24"
+
+
+def test_a_reading_of_something_no_longer_listed_is_kept_and_using_it_is_a_sentence() -> None:
+    """A file may say so, and an index may be longer than any machine's number."""
+    for what in ("tree.limbs.7.length_m", "tree.crown.readings.99.radius_m", f"tree.limbs.{'9' * 40}.length_m"):
+        job = with_plan(demo_job(), "WH-07", "readings", (Taken(what, "typed", (3.0,), (0.2,), used=False),))
+        job = parse_job(job_text(job, {}), "stale").job
+        assert assess_tree(job, "WH-07").findings
+        with pytest.raises(InputError, match="not listed any more"):
+            use_reading(job, "WH-07", 0, used=True)
+        assert job.plan("WH-07").readings[0].what == what
+
+
+def test_what_is_said_of_an_item_by_its_place_follows_it_when_one_before_it_goes() -> None:
+    """Else the measured one would be called a stand-in, and the stand-in measured."""
+    job = set_value(new_job(), "1", "tree.crown.readings.2.radius_m", 4.5)
+    before = {edge.bearing_deg for edge in job.plan("1").tree.crown.readings}
+    job = remove_item(job, "1", "tree.crown.readings", 0)
+    plan = job.plan("1")
+    edges = [name for name in plan.tree.stand_ins if name.startswith("crown.readings")]
+    assert edges == ["crown.readings.0.radius_m", "crown.readings.2.radius_m"]
+    assert plan.tree.crown.readings[1].radius_m == 4.5
+    assert len(before) == len(plan.tree.crown.readings) + 1
+
+
+def test_readings_of_an_item_go_with_it_and_those_of_later_ones_follow() -> None:
+    job = demo_job()
+    for _ in range(2):
+        job = add_item(job, "WH-07", "tree.limbs")
+    count = len(job.plan("WH-07").tree.limbs)
+    first, second = (f"tree.limbs.{index}.length_m" for index in (count - 2, count - 1))
+    taken = (Taken(first, "typed", (3.0,), (0.2,)), Taken(second, "typed", (5.0,), (0.2,)))
+    job = with_plan(job, "WH-07", "readings", taken)
+    job = remove_item(job, "WH-07", "tree.limbs", count - 2)
+    assert [(each.what, each.values) for each in job.plan("WH-07").readings] == [(first, (5.0,))]

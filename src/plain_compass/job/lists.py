@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
@@ -15,7 +15,7 @@ from ..core.paths import held
 from ..core.rot import reach_m
 from ..core.soundness import Defect, Sounding
 from ..core.tree import CrownReading, ShellReading, Tree
-from .document import Job, with_plan
+from .document import Job, with_plan, with_tree
 
 MOST_ITEMS = 16
 
@@ -100,8 +100,22 @@ def add_item(job: Job, tree_id: str, path: str) -> Job:
 
 
 def remove_item(job: Job, tree_id: str, path: str, index: int) -> Job:
-    """One item less. Raises InputError when the list must keep it."""
-    items = held(job.plan(tree_id), path)
+    """One item less; what is said of the others by their place follows them. Raises InputError when it must stay."""
+    plan = job.plan(tree_id)
+    items = held(plan, path)
     if len(items) <= LISTS[path].least:
         raise InputError(path, len(items) - 1, kind="count", low=LISTS[path].least, high=MOST_ITEMS)
+    moved = [(taken, _moved_up(taken.what, path, index)) for taken in plan.readings]
+    stand_ins = (_moved_up(f"tree.{each}", path, index) for each in plan.tree.stand_ins)
+    tree = replace(plan.tree, stand_ins=tuple(each.removeprefix("tree.") for each in stand_ins if each))
+    readings = tuple(replace(taken, what=what) for taken, what in moved if what)
+    job = with_tree(job, tree_id, replace(plan, tree=tree, readings=readings))
     return with_plan(job, tree_id, path, items[:index] + items[index + 1 :])
+
+
+def _moved_up(path: str, base: str, gone: int) -> str:
+    """A path once an item of the list ``base`` is gone: later items move up by one; empty for the item itself."""
+    head, _, rest = path.removeprefix(f"{base}.").partition(".")
+    if not path.startswith(f"{base}.") or not head.isdigit() or int(head) < gone:
+        return path
+    return "" if int(head) == gone else f"{base}.{int(head) - 1}.{rest}"

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from ..core.errors import InputError
+from ..core.paths import held
 from ..core.tree import CrownReading, Decay, ShellReading
 from .document import Job, TreePlan, with_plan
 from .edits import set_values
@@ -50,7 +52,14 @@ def _targets(plan: TreePlan, about: Taken, group: Group) -> dict[str, Any]:
         return {"tree.crown.readings": edges}
     if about.what == SHELL:
         return _shell(plan.tree.decay, ShellReading(about.values[0], values[0]))
-    return {} if about.what == WIND else {about.what: values[0]}
+    if about.what == WIND:
+        return {}
+    try:
+        held(plan, about.what)
+    except (LookupError, AttributeError):
+        # A file may hold readings of something that is no longer listed; they stay as they are.
+        raise InputError(about.what, values[0], reason="what this was a reading of is not listed any more") from None
+    return {about.what: values[0]}
 
 
 def _shell(decay: Decay, probe: ShellReading) -> dict[str, Any]:
