@@ -75,6 +75,7 @@ class SuggestDialog(QDialog):
         except UnmeasuredError as error:
             self.bar.hide()
             self.head.setText(str(error))
+            self.column.addStretch()
             self.stop.setText("Leave the cut as it is")
             return
         if found is not None:

@@ -58,9 +58,16 @@ class StageRow(QWidget):
                 if self.walk.played is not None and number == self.walk.made_at:
                     paint_slip(painter, box.topRight() + QPointF(-14, 14), 6, self.palette_in_use)
                 painter.setPen(pen(self.palette_in_use.ink))
-                painter.setFont(font(13, strong=hot))
-                text = QRectF(box.left() + 24, box.bottom() - 24, box.width() - 28, 22)
-                painter.drawText(text, Align.AlignLeft | Align.AlignVCenter, self.walk.title(number))
+                self._name(painter, QRectF(box.left() + 24, box.bottom() - 24, box.width() - 28, 22), number)
+
+    def _name(self, painter: QPainter, room: QRectF, number: int) -> None:
+        """The state's name, in narrower letters where the vocabulary's words are long."""
+        title, hot = self.walk.title(number), number == self.walk.number
+        painter.setFont(font(13, strong=hot))
+        if painter.fontMetrics().horizontalAdvance(title) > room.width():
+            painter.setFont(font(13, strong=hot, narrow=True))
+        shown = painter.fontMetrics().elidedText(title, Qt.TextElideMode.ElideRight, int(room.width()))
+        painter.drawText(room, Align.AlignLeft | Align.AlignVCenter, shown)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """Go to the state under the pointer."""
