@@ -17,8 +17,8 @@ FALLS, LOOPED, CHECKED = 10_000, 120, 600
 
 def likely_falls() -> list[tuple[object, object]]:
     """(rods, ends) of the demo's six trees, ten thousand likely falls of each."""
-    from plain_compass.core.falling.ends import ends_for
-    from plain_compass.core.falling.spread import samples_of, slopes_in_steps
+    from plain_compass.core.fall.ends import ends_for
+    from plain_compass.core.fall.spread import samples_of, slopes_in_steps
     from plain_compass.job.demo import demo_job
     from plain_compass.job.document import assess_tree
     from plain_compass.job.spreads import cutting_spreads, fall_spreads
@@ -34,9 +34,9 @@ def likely_falls() -> list[tuple[object, object]]:
 
 def bench_falls(checked: int = CHECKED, looped: int = LOOPED) -> dict[str, float]:
     """Times in ms, the ratio, errors of bearing in degrees and of time in ms, and how many are close calls."""
-    from falling_truth import by_solver
-    from plain_compass.core.falling.falls import fall_all
-    from plain_compass.core.falling.rods import turned
+    from fall_truth import by_solver
+    from plain_compass.core.fall.falls import fall_all
+    from plain_compass.core.fall.rods import turned
 
     sets = likely_falls()
     quick, found = [], []
@@ -77,8 +77,8 @@ def bench_fan(median_ms: Callable[..., float]) -> dict[str, float]:
     """The first look after a drag, the whole fan, and the plan's own fall."""
     from dataclasses import replace
 
-    from plain_compass.core.falling.nominal import nominal_fall
-    from plain_compass.core.plan import assess
+    from plain_compass.core.assess import assess
+    from plain_compass.core.fall.nominal import nominal_fall
     from plain_compass.job.demo import demo_job
     from plain_compass.job.document import assess_tree
     from plain_compass.job.fall import FIRST_SAMPLES, fan_for

@@ -69,7 +69,7 @@ def median_ms(work: Callable[[int], object], rounds: int = 3, calls: int = 120) 
 
 def bench_assess() -> dict[str, float]:
     """``assess`` while one thing after another is dragged: each call is a question not asked before."""
-    from plain_compass.core.plan import assess
+    from plain_compass.core.assess import assess
     from plain_compass.job.demo import demo_job
     from plain_compass.job.document import case_of
 
@@ -94,11 +94,11 @@ def bench_assess() -> dict[str, float]:
 
 def bench_stages() -> dict[str, float]:
     """The sweep through 200 depths, and the whole table searched, on the lobed and on the rotten demo tree."""
-    from plain_compass.core.paths import with_value
-    from plain_compass.core.plan import assess
-    from plain_compass.core.stages import sweep_of
-    from plain_compass.core.suggest import suggest
-    from plain_compass.core.tree import Decay
+    from plain_compass.core.advice.suggest import suggest
+    from plain_compass.core.assess import assess
+    from plain_compass.core.base.paths import with_value
+    from plain_compass.core.cuts.stages import sweep_of
+    from plain_compass.core.tree.tree import Decay
     from plain_compass.job.demo import demo_job
     from plain_compass.job.document import assess_tree, case_of
 
@@ -116,9 +116,9 @@ def bench_rose() -> dict[str, float]:
     """The lay rose of 360 bearings with 30 obstacles and 20 neighbours: whole, its targets alone, and one slice."""
     import numpy as np
 
-    from plain_compass.core.plan import assess
-    from plain_compass.core.rose import spoke_at, targets_by_bearing, whole_rose
-    from plain_compass.core.site import Obstacle, Place
+    from plain_compass.core.advice.rose import spoke_at, targets_by_bearing, whole_rose
+    from plain_compass.core.assess import assess
+    from plain_compass.core.site.site import Obstacle, Place
     from plain_compass.job.demo import demo_job
     from plain_compass.job.document import case_of
 

@@ -5,13 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from plain_compass.core.around import ABOVE, LEAVE, LIFE, Around
-from plain_compass.core.cut import BackCut, Cut, Face, Hinge, Kit, WedgeSeat
-from plain_compass.core.paths import with_value
-from plain_compass.core.plan import Assessment, Case, assess
-from plain_compass.core.section import Section, section_at
-from plain_compass.core.site import Site
-from plain_compass.core.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
+from plain_compass.core.assess import Assessment, assess
+from plain_compass.core.base.paths import with_value
+from plain_compass.core.design.cut import BackCut, Cut, Face, Hinge, Kit, WedgeSeat
+from plain_compass.core.plan.case import Case
+from plain_compass.core.site.site import Site
+from plain_compass.core.tree.around import ABOVE, LEAVE, LIFE, Around
+from plain_compass.core.tree.section import Section, section_at
+from plain_compass.core.tree.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import Job
 from plain_compass.job.tables import indicative, practice_of, wood_of

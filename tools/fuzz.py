@@ -18,8 +18,8 @@ from collections.abc import Callable
 from dataclasses import fields, is_dataclass, replace
 from typing import Any
 
-from plain_compass.core.errors import PlainCompassError
-from plain_compass.core.quantity import Quantity
+from plain_compass.core.base.errors import PlainCompassError
+from plain_compass.core.base.quantity import Quantity
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.fall import with_its_fall

@@ -12,7 +12,7 @@ from typing import NoReturn
 
 from . import __version__
 from .commands import cuts, fall, instruments, measure, rose, site, trees
-from .core.errors import PlainCompassError
+from .core.base.errors import PlainCompassError
 
 
 class _Parser(argparse.ArgumentParser):

@@ -22,8 +22,8 @@ from plain_compass.app.steps.card.page import CardPage
 from plain_compass.app.steps.card.painter import PAPERS, PX_PER_M, SCALES, drawing_scale, paint_card
 from plain_compass.app.steps.card.pdf import write_card
 from plain_compass.app.steps.card.tape_strip import label_boxes, places_of, write_strip
-from plain_compass.core.site import Place, Site
-from plain_compass.core.tape import bark_tape
+from plain_compass.core.mechanics.tape import bark_tape
+from plain_compass.core.site.site import Place, Site
 from plain_compass.job.demo import demo_job
 from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import Job, assess_tree, with_plan

@@ -18,7 +18,7 @@ from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.cut.page import CutPage
 from plain_compass.app.steps.stages.page import StagesPage
 from plain_compass.core.cuts.form import CutForm
-from plain_compass.core.site import Site
+from plain_compass.core.site.site import Site
 from plain_compass.job.tables import forget_tables, practices
 
 Left = Qt.MouseButton.LeftButton

@@ -19,8 +19,8 @@ from plain_compass.app.frame.store import Snapshot
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.card.pdf import write_card
 from plain_compass.cli import main
-from plain_compass.core.errors import InputError
-from plain_compass.core.findings import capital, small
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.phrase import capital, small
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.files import write_job

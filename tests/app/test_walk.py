@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from builders import assessed, case, plain_cut, round_tree
 from plain_compass.app.steps.stages.walk import Walk
+from plain_compass.core.assess import assess
 from plain_compass.core.cuts import form_of, forms
-from plain_compass.core.plan import assess
-from plain_compass.core.stages import states_at
+from plain_compass.core.cuts.stages import states_at
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 

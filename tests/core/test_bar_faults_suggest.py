@@ -15,16 +15,16 @@ from shapely.ops import unary_union
 
 from builders import assessed, case, finding, finding_ids, plain_cut, round_tree
 from plain_compass.cli import main
-from plain_compass.core.bar import NICKS_DEG
-from plain_compass.core.cut import BackCut
-from plain_compass.core.faults import FAULTS, play
-from plain_compass.core.judge_bar import bar_plan_of
-from plain_compass.core.paths import with_value
-from plain_compass.core.plan import Assessment, assess
-from plain_compass.core.polygon import clip
-from plain_compass.core.stages import stages_of, states_at, sweep_of
-from plain_compass.core.suggest import suggest
-from plain_compass.core.survey import least_margin
+from plain_compass.core.advice.faults import FAULTS, play
+from plain_compass.core.advice.suggest import suggest
+from plain_compass.core.advice.survey import least_margin
+from plain_compass.core.assess import Assessment, assess
+from plain_compass.core.base.paths import with_value
+from plain_compass.core.base.polygon import clip
+from plain_compass.core.cuts.stages import stages_of, states_at, sweep_of
+from plain_compass.core.design.cut import BackCut
+from plain_compass.core.judge.bar import bar_plan_of
+from plain_compass.core.mechanics.bar import NICKS_DEG
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.practice_files import PracticeError, practice_from, practice_text

@@ -10,14 +10,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import assessed, case, plain_cut, round_tree, section
-from plain_compass.core.checks import LEAST_BACK_M
-from plain_compass.core.cut import Cut, Face
-from plain_compass.core.design import first_design, resized
-from plain_compass.core.errors import InputError, PlainCompassError
-from plain_compass.core.plan import assess
-from plain_compass.core.quantity import Quantity, check_ranges, declared
-from plain_compass.core.sequence import order_of_cuts, wedge_plan
-from plain_compass.core.tree import CrownReading, Decay, Tree
+from plain_compass.core.assess import assess
+from plain_compass.core.base.errors import InputError, PlainCompassError
+from plain_compass.core.base.quantity import Quantity, check_ranges, declared
+from plain_compass.core.cuts.sequence import order_of_cuts, wedge_plan
+from plain_compass.core.design.checks import LEAST_BACK_M
+from plain_compass.core.design.cut import Cut, Face
+from plain_compass.core.design.first import first_design, resized
+from plain_compass.core.tree.tree import CrownReading, Decay, Tree
 from plain_compass.job.tables import practice_of
 
 

@@ -11,22 +11,23 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from builders import ROUND, case, finding, finding_ids, round_tree
-from plain_compass.core.checks import crosses_itself
-from plain_compass.core.errors import InputError
-from plain_compass.core.hang_up import Catch, Faller, catches_on, gap_m
-from plain_compass.core.landing import Footprint, footprint_of, hits_by_bearing, hits_on, sampled
-from plain_compass.core.plan import Case, assess
-from plain_compass.core.rope import (
+from plain_compass.core.advice.rose import Spoke, sized_for, spoke_at, whole_rose
+from plain_compass.core.assess import assess
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.design.checks import crosses_itself
+from plain_compass.core.plan.case import Case
+from plain_compass.core.site.hang_up import Catch, Faller, catches_on, gap_m
+from plain_compass.core.site.landing import Footprint, footprint_of, hits_by_bearing, hits_on, sampled
+from plain_compass.core.site.rope import (
     advantage_simple,
     advantage_three_on_two,
     bark_efficiency,
     pull_needed_N,
     redirect_load_N,
 )
-from plain_compass.core.rose import Spoke, sized_for, spoke_at, whole_rose
-from plain_compass.core.site import KINDS, USUAL, Obstacle, Place, Site
-from plain_compass.core.tree import CrownReading
-from plain_compass.core.ways_out import kept_away_m, people_inside, ways_out
+from plain_compass.core.site.site import KINDS, USUAL, Obstacle, Place, Site
+from plain_compass.core.site.ways_out import kept_away_m, people_inside, ways_out
+from plain_compass.core.tree.tree import CrownReading
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import case_of
 

@@ -7,9 +7,9 @@ import math
 import numpy as np
 import pytest
 
-from plain_compass.core.balance import Balance, Mass, balance_on
-from plain_compass.core.hinge import HingeStrength, HingeUse, hinge_use
-from plain_compass.core.polygon import Moments
+from plain_compass.core.base.polygon import Moments
+from plain_compass.core.mechanics.balance import Balance, Mass, balance_on
+from plain_compass.core.mechanics.hinge import HingeStrength, HingeUse, hinge_use
 
 WEIGHT_N = 10_000.0
 MASS = Mass(WEIGHT_N / 9.81, 6.0, 0.3, 0.1, 5e4, 0.0, 0.0, 300.0)

@@ -11,11 +11,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import case, finding, finding_ids, round_tree
-from plain_compass.core.errors import InputError
-from plain_compass.core.plan import Assessment, Case, assess
-from plain_compass.core.rigging import SYSTEMS, Rope, advantage_of, begun, efficiency_of, rigged
-from plain_compass.core.rose import spoke_at
-from plain_compass.core.site import Obstacle, Place, Site
+from plain_compass.core.advice.rose import spoke_at
+from plain_compass.core.assess import Assessment, assess
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.plan.case import Case
+from plain_compass.core.site.rigging import SYSTEMS, Rope, advantage_of, begun, efficiency_of, rigged
+from plain_compass.core.site.site import Obstacle, Place, Site
 
 HERE = Place()
 

@@ -9,13 +9,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree
-from plain_compass.core.around import ABOVE, GIVEN, LEAVE, LIFE, SEEN, Around, words_of
-from plain_compass.core.butt import Lobe
-from plain_compass.core.errors import InputError
-from plain_compass.core.findings import LEVELS, level_seen
-from plain_compass.core.limbs import Fork, Limb
-from plain_compass.core.soundness import Defect, Sounding, beside_cut
-from plain_compass.core.tree import Decay
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.judge.findings import LEVELS, level_seen
+from plain_compass.core.tree.around import ABOVE, GIVEN, LEAVE, LIFE, SEEN, Around, words_of
+from plain_compass.core.tree.butt import Lobe
+from plain_compass.core.tree.limbs import Fork, Limb
+from plain_compass.core.tree.soundness import Defect, Sounding, beside_cut
+from plain_compass.core.tree.tree import Decay
 
 FORKED = Fork(kind="second", union="wide", height_m=2.0, diameter_m=0.2, top_m=12.0)
 

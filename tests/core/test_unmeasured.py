@@ -11,9 +11,10 @@ import pytest
 
 from builders import assessed, round_tree
 from plain_compass.cli import main
-from plain_compass.core.rose import whole_rose
-from plain_compass.core.suggest import suggest
-from plain_compass.core.unmeasured import STAND_INS, UnmeasuredError, missing, said
+from plain_compass.core.advice.rose import whole_rose
+from plain_compass.core.advice.suggest import suggest
+from plain_compass.core.assess import with_unknowns
+from plain_compass.core.judge.unmeasured import STAND_INS, UnmeasuredError, missing
 from plain_compass.job.document import Job, assess_tree, case_of
 from plain_compass.job.edits import new_job, set_value, set_values
 from plain_compass.job.fall import with_its_fall
@@ -108,9 +109,9 @@ def test_a_list_that_leaves_columns_out_leaves_them_unmeasured() -> None:
 
 def test_a_stop_by_stand_ins_is_not_known_either_and_a_measured_tree_is_left_as_it_is() -> None:
     result = assessed(round_tree())
-    assert said(result) is result
+    assert with_unknowns(result) is result
     bare = replace(result, case=replace(result.case, tree=replace(result.case.tree, stand_ins=STAND_INS)))
-    assert not [f.id for f in said(bare).findings if f.margin is not None and f.group != "around"]
+    assert not [f.id for f in with_unknowns(bare).findings if f.margin is not None and f.group != "around"]
 
 
 def test_the_best_of_many_by_stand_ins_is_no_answer() -> None:

@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import case, finding, round_tree
-from plain_compass.core.plan import Assessment, assess
-from plain_compass.core.site import Site
-from plain_compass.core.wind import drag_coefficient, silhouette_m2, speed_for_force_m_s, wind_force_N
+from plain_compass.core.assess import Assessment, assess
+from plain_compass.core.site.site import Site
+from plain_compass.core.site.wind import drag_coefficient, silhouette_m2, speed_for_force_m_s, wind_force_N
 from plain_compass.job.typed import TypedError, parse
 from plain_compass.job.units import shown
 

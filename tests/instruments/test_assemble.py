@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from plain_compass.core.errors import InputError
+from plain_compass.core.base.errors import InputError
 from plain_compass.instruments.assemble import Assembler
 from plain_compass.instruments.devices import DEVICES, Faults, Truth, lines
 from plain_compass.instruments.protocol import Decoder, Sample, encode

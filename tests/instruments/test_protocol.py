@@ -13,7 +13,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from plain_compass.cli import main
-from plain_compass.core.errors import InputError
+from plain_compass.core.base.errors import InputError
 from plain_compass.core.measuring.estimate import Reading
 from plain_compass.core.measuring.height import height_by_clinometer
 from plain_compass.core.measuring.probe import sound_depth

@@ -13,9 +13,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import case
-from plain_compass.core.paths import with_value
-from plain_compass.core.plan import assess
-from plain_compass.core.sequence import order_of_cuts
+from plain_compass.core.assess import assess
+from plain_compass.core.base.paths import with_value
+from plain_compass.core.cuts.sequence import order_of_cuts
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.fall import FIRST_SAMPLES, fall_in_steps, fan_for, fan_geojson, fan_outline, samples_csv

@@ -18,9 +18,9 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from builders import one_tree_job
-from plain_compass.core.errors import InputError
-from plain_compass.core.paths import held, with_value
-from plain_compass.core.tree import ShellReading
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.paths import held, with_value
+from plain_compass.core.tree.tree import ShellReading
 from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import VERSION, Job, TreePlan, assess_tree, with_plan
 from plain_compass.job.edits import add_tree, new_job, remove_tree, rename_tree, set_value

@@ -7,11 +7,11 @@ from pathlib import Path
 
 import pytest
 
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.paths import with_value
 from plain_compass.core.cuts import forms
-from plain_compass.core.errors import InputError
-from plain_compass.core.paths import with_value
-from plain_compass.core.rigging import begun
-from plain_compass.core.site import Place
+from plain_compass.core.site.rigging import begun
+from plain_compass.core.site.site import Place
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, case_of
 from plain_compass.job.edits import set_value, take_form

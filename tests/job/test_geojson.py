@@ -12,8 +12,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from plain_compass.cli import main
-from plain_compass.core.errors import PlainCompassError
-from plain_compass.core.paths import with_value
+from plain_compass.core.base.errors import PlainCompassError
+from plain_compass.core.base.paths import with_value
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import Job
 from plain_compass.job.files import read_job, write_job

@@ -13,17 +13,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import one_tree_job
-from plain_compass.core.errors import InputError
+from plain_compass.core.base.errors import InputError
 from plain_compass.job.demo import demo_job
 from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import Job, assess_tree, with_plan
 from plain_compass.job.edits import new_job, set_value
 from plain_compass.job.files import job_text, parse_job
 from plain_compass.job.lists import LISTS, MOST_ITEMS, add_item, remove_item
-from plain_compass.job.readings import EDGE, LEAN, SHELL, WIND, Taken, groups_of, path_taken, reading_marks
+from plain_compass.job.readings import EDGE, LEAN, SHELL, WIND, Taken, groups_of
 from plain_compass.job.readings_csv import HEADINGS, readings_csv
 from plain_compass.job.spreads import plan_spreads, usual_spreads
 from plain_compass.job.taking import take, use_reading
+from plain_compass.job.tree_readings import path_taken, reading_marks
 
 TREE = "WH-07"
 

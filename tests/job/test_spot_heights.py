@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from plain_compass.cli import main
-from plain_compass.core.errors import PlainCompassError
+from plain_compass.core.base.errors import PlainCompassError
 from plain_compass.job.csv_rows import TableError
 from plain_compass.job.demo import demo_job
 from plain_compass.job.files import read_job, write_job

@@ -8,11 +8,12 @@ from pathlib import Path
 
 import pytest
 
-from plain_compass.core.errors import InputError
-from plain_compass.core.findings import GROUPS, phrase
-from plain_compass.core.quantity import KINDS
-from plain_compass.core.wood import GROUPS as WOOD_GROUPS
-from plain_compass.core.wood import SPLITTING_CLASSES, SUPPLENESS_CLASSES, Indicative, working_strength
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.phrase import phrase
+from plain_compass.core.base.quantity import KINDS
+from plain_compass.core.judge.findings import GROUPS
+from plain_compass.core.tree.wood import GROUPS as WOOD_GROUPS
+from plain_compass.core.tree.wood import SPLITTING_CLASSES, SUPPLENESS_CLASSES, Indicative, working_strength
 from plain_compass.job import tables
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree

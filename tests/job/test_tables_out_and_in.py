@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from plain_compass.core.errors import InputError
-from plain_compass.core.quantity import NAME_LENGTH, check_name
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.quantity import NAME_LENGTH, check_name
 from plain_compass.job.csv_rows import TableError, as_written, csv_rows, harmless, number_in
 from plain_compass.job.demo import demo_job
 from plain_compass.job.edits import rename_tree

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from builders import one_tree_job
 from plain_compass.cli import main
-from plain_compass.core.errors import PlainCompassError
+from plain_compass.core.base.errors import PlainCompassError
 from plain_compass.core.measuring.estimate import Reading
 from plain_compass.job.csv_rows import TableError
 from plain_compass.job.document import Job, assess_tree

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from plain_compass.core.errors import InputError
+from plain_compass.core.base.errors import InputError
 from plain_compass.core.measuring.estimate import Reading
 from plain_compass.core.measuring.girth import (
     diameter_from_girth,

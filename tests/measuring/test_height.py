@@ -8,7 +8,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from plain_compass.core.errors import InputError
+from plain_compass.core.base.errors import InputError
 from plain_compass.core.measuring.estimate import Estimate, Reading, averaged, propagated
 from plain_compass.core.measuring.height import (
     Sighting,

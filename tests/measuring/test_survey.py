@@ -8,9 +8,9 @@ import pytest
 
 from builders import assessed, case, round_tree
 from plain_compass.app.frame.window import Window
-from plain_compass.core.paths import held, with_value
-from plain_compass.core.plan import assess
-from plain_compass.core.survey import least_margin, survey
+from plain_compass.core.advice.survey import least_margin, survey
+from plain_compass.core.assess import assess
+from plain_compass.core.base.paths import held, with_value
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, case_of
 from plain_compass.job.spreads import measure_better, named_input, usual_spreads

@@ -13,12 +13,12 @@ from hypothesis import strategies as st
 
 from builders import assessed, case, round_tree
 from plain_compass.cli import main
-from plain_compass.core.balance import tree_mass
-from plain_compass.core.centre import centre_spread
-from plain_compass.core.errors import InputError
+from plain_compass.core.advice.centre import centre_spread
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.paths import held, with_value
 from plain_compass.core.measuring.estimate import Reading
 from plain_compass.core.measuring.lean import LeanReading, averaged_lean, lean_by_sighting
-from plain_compass.core.paths import held, with_value
+from plain_compass.core.mechanics.balance import tree_mass
 from plain_compass.job.measuring import MeasureError, measure, measure_repeated, taken_from, typed_reading
 from plain_compass.job.person import Person
 from plain_compass.job.typed import TypedError, parse_typed

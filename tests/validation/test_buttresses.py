@@ -11,10 +11,10 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from builders import assessed, plain_cut, round_tree, section
-from plain_compass.core.butt import Lobe, standing_m
-from plain_compass.core.errors import InputError
-from plain_compass.core.outline import hull_girth_m, round_share
-from plain_compass.core.tape import bark_tape
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.mechanics.tape import bark_tape
+from plain_compass.core.tree.butt import Lobe, standing_m
+from plain_compass.core.tree.outline import hull_girth_m, round_share
 
 LOBES = st.lists(
     st.builds(

@@ -16,18 +16,19 @@ from shapely.ops import unary_union
 
 from builders import case, finding, finding_ids, round_tree
 from plain_compass.core import cuts
-from plain_compass.core.butt import Lobe
-from plain_compass.core.cut import BACK_FORMS, FACE_FORMS, HINGE_FORMS
+from plain_compass.core.assess import Assessment, assess
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.paths import with_value
+from plain_compass.core.base.polygon import added, moments
 from plain_compass.core.cuts import PARTS, form_of, forms, forms_of
 from plain_compass.core.cuts.form import Bands, CutForm
 from plain_compass.core.cuts.slot_back import resting_m, slide_deg
-from plain_compass.core.errors import InputError
-from plain_compass.core.paths import with_value
-from plain_compass.core.plan import Assessment, Case, assess
-from plain_compass.core.polygon import added, moments
-from plain_compass.core.site import Obstacle, Place, Site
-from plain_compass.core.stages import TRAPS_FROM, kept_outlines, stages_of, states_at, steps_of, sweep_of
-from plain_compass.core.tree import Decay
+from plain_compass.core.cuts.stages import TRAPS_FROM, kept_outlines, stages_of, states_at, steps_of, sweep_of
+from plain_compass.core.design.cut import BACK_FORMS, FACE_FORMS, HINGE_FORMS
+from plain_compass.core.plan.case import Case
+from plain_compass.core.site.site import Obstacle, Place, Site
+from plain_compass.core.tree.butt import Lobe
+from plain_compass.core.tree.tree import Decay
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 

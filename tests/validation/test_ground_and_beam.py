@@ -11,12 +11,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import case, finding, finding_ids, round_tree
-from plain_compass.core.errors import InputError
-from plain_compass.core.ground import ground_of, profile_on, rise_along_deg, slope_at
-from plain_compass.core.paths import with_value
-from plain_compass.core.plan import Assessment, assess
-from plain_compass.core.resting import Beam, beam_on, first_touch
-from plain_compass.core.site import Obstacle, Place, Site, SpotHeight
+from plain_compass.core.assess import Assessment, assess
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.paths import with_value
+from plain_compass.core.mechanics.resting import Beam, beam_on, first_touch
+from plain_compass.core.site.ground import ground_of, profile_on, rise_along_deg, slope_at
+from plain_compass.core.site.site import Obstacle, Place, Site, SpotHeight
 
 HERE = Place()
 FIRM = 1e12

@@ -11,10 +11,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import assessed, finding, plain_cut, round_tree
-from plain_compass.core.balance import Balance, Mass, amplified
-from plain_compass.core.cut import BackCut
-from plain_compass.core.hinge import HingeStrength, break_angle_deg, hinge_use, needed_tilt_deg
-from plain_compass.core.tree import Decay
+from plain_compass.core.design.cut import BackCut
+from plain_compass.core.mechanics.balance import Balance, Mass, amplified
+from plain_compass.core.mechanics.hinge import HingeStrength, break_angle_deg, hinge_use, needed_tilt_deg
+from plain_compass.core.tree.tree import Decay
 from plain_compass.job.tables import indicative, wood_of
 
 ACROSS_THE_PITH = plain_cut(face__depth_m=0.185, hinge__left_m=0.03, hinge__right_m=0.03)

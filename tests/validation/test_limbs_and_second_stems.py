@@ -10,12 +10,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import ROUND, assessed, case, round_tree
-from plain_compass.core.balance import tree_mass
-from plain_compass.core.body import Body, together
-from plain_compass.core.crown import crown_fill, crown_outline
-from plain_compass.core.limbs import Fork, Limb, limb_body, second_stem
-from plain_compass.core.polygon import moments
-from plain_compass.core.tree import Tree
+from plain_compass.core.base.polygon import moments
+from plain_compass.core.mechanics.balance import tree_mass
+from plain_compass.core.tree.body import Body, together
+from plain_compass.core.tree.crown import crown_fill, crown_outline
+from plain_compass.core.tree.limbs import Fork, Limb, limb_body, second_stem
+from plain_compass.core.tree.tree import Tree
 
 NOWHERE = {"cut_m": 0.0, "at_forward_m": 0.0, "at_left_m": 0.0, "lay_deg": 0.0}
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import pytest
 
 from builders import case, plain_cut, round_tree, section
-from plain_compass.core.judge import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
-from plain_compass.core.rising import soundness_by_height
-from plain_compass.core.rot import rot_share
-from plain_compass.core.tree import Decay, ShellReading
+from plain_compass.core.advice.rising import soundness_by_height
+from plain_compass.core.judge.physics import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
+from plain_compass.core.tree.rot import rot_share
+from plain_compass.core.tree.tree import Decay, ShellReading
 
 CONE = Decay(kind="cavity", radius_m=0.16, at_m=0.4, top_m=1.4)
 

@@ -10,10 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import plain_cut, round_tree, section
-from plain_compass.core.face import face_on
-from plain_compass.core.polygon import _crossed, ahead_of, behind, clip, intervals, moments, overlap
-from plain_compass.core.section import sound_powers
-from plain_compass.core.tree import Decay, ShellReading
+from plain_compass.core.base.polygon import _crossed, ahead_of, behind, clip, intervals, moments, overlap
+from plain_compass.core.mechanics.face import face_on
+from plain_compass.core.tree.section import sound_powers
+from plain_compass.core.tree.tree import Decay, ShellReading
 
 NEAR = 2e-4
 

@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, section
-from plain_compass.core.polygon import ahead_of, chord_length, moments
-from plain_compass.core.splitting import energy_release_J_m2, resistance_J_m2
-from plain_compass.core.tree import Decay
+from plain_compass.core.base.polygon import ahead_of, chord_length, moments
+from plain_compass.core.mechanics.splitting import energy_release_J_m2, resistance_J_m2
+from plain_compass.core.tree.tree import Decay
 from plain_compass.job.tables import indicative, wood_of
 
 LEANER = round_tree(lean__angle_deg=14.0, lean__bearing_deg=0.0)

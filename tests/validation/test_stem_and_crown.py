@@ -10,12 +10,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import case, plain_cut, round_tree
-from plain_compass.core.balance import Mass, tree_mass
-from plain_compass.core.crown import crown_body, crown_outline
-from plain_compass.core.outline import diameters_at
-from plain_compass.core.polygon import moments
-from plain_compass.core.stem import Body, axis_at, profile_ratio, stem_body
-from plain_compass.core.tree import Crown, CrownReading, Lean, Measured, Trunk
+from plain_compass.core.base.polygon import moments
+from plain_compass.core.mechanics.balance import Mass, tree_mass
+from plain_compass.core.tree.crown import crown_body, crown_outline
+from plain_compass.core.tree.outline import diameters_at
+from plain_compass.core.tree.stem import Body, axis_at, profile_ratio, stem_body
+from plain_compass.core.tree.tree import Crown, CrownReading, Lean, Measured, Trunk
 from plain_compass.job.tables import indicative
 
 NODES, WEIGHTS = np.polynomial.legendre.leggauss(80)

@@ -9,9 +9,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import case
-from plain_compass.core.cut import Hinge, WedgeSeat
-from plain_compass.core.plan import Assessment, Case, assess
-from plain_compass.core.tree import Crown, CrownReading, Decay, Lean, ShellReading, Tree, Trunk
+from plain_compass.core.assess import Assessment, assess
+from plain_compass.core.design.cut import Hinge, WedgeSeat
+from plain_compass.core.plan.case import Case
+from plain_compass.core.tree.tree import Crown, CrownReading, Decay, Lean, ShellReading, Tree, Trunk
 
 LOPSIDED = Tree(
     species="hornbeam",

@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, plain_cut, round_tree
-from plain_compass.core.cut import WedgeSeat
-from plain_compass.core.plan import Assessment
-from plain_compass.core.tape import TapeMark, bark_tape
+from plain_compass.core.assess import Assessment
+from plain_compass.core.design.cut import WedgeSeat
+from plain_compass.core.mechanics.tape import TapeMark, bark_tape
 
 
 def mark(result: Assessment, key: str, nth: int = 0) -> TapeMark:

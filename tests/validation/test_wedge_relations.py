@@ -11,9 +11,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree
-from plain_compass.core.cut import BackCut, Kit, WedgeSeat
-from plain_compass.core.tree import Decay
-from plain_compass.core.wedge import driving_factor, resisting_moment
+from plain_compass.core.design.cut import BackCut, Kit, WedgeSeat
+from plain_compass.core.mechanics.wedge import driving_factor, resisting_moment
+from plain_compass.core.tree.tree import Decay
 from plain_compass.job.tables import indicative
 
 BACK = round_tree(lean__angle_deg=1.5, lean__bearing_deg=180.0)

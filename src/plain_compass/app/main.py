@@ -10,7 +10,7 @@ from pathlib import Path
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 
-from ..core.errors import PlainCompassError
+from ..core.base.errors import PlainCompassError
 from ..job.demo import demo_job
 from ..job.disk import file_name
 from ..job.files import Opened, read_job

@@ -8,10 +8,10 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
+from ..core.advice.faults import FAULTS, play
+from ..core.advice.suggest import Suggestion, suggest
 from ..core.cuts import NEVER_PLANNED, PARTS, forms_of
-from ..core.faults import FAULTS, play
-from ..core.stages import Stage, stages_of, sweep_of
-from ..core.suggest import Suggestion, suggest
+from ..core.cuts.stages import Stage, stages_of, sweep_of
 from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan, assess_tree
 from ..job.practice_files import practice_text

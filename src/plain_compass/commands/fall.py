@@ -6,9 +6,9 @@ import argparse
 import json
 from pathlib import Path
 
-from ..core.errors import InputError
-from ..core.falling.nominal import BUTTS, nominal_fall
-from ..core.judge_fall import hit_chances
+from ..core.base.errors import InputError
+from ..core.fall.nominal import BUTTS, nominal_fall
+from ..core.judge.fall import hit_chances
 from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan, assess_tree
 from ..job.fall import SAMPLES, SEED, WRONGS, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv

@@ -6,8 +6,8 @@ import argparse
 import sys
 from pathlib import Path
 
-from ..core.findings import listed
-from ..core.unmeasured import WORDS, missing
+from ..core.base.phrase import listed
+from ..core.judge.unmeasured import WORDS, missing
 from ..job.demo import demo_job
 from ..job.disk import decoded
 from ..job.document import Job, TreePlan

@@ -8,9 +8,9 @@ from functools import partial
 
 import numpy as np
 
-from ..core.judge_ground import called
-from ..core.rose import Spoke, whole_rose
-from ..core.site import Site
+from ..core.advice.rose import Spoke, whole_rose
+from ..core.plan.reach import called
+from ..core.site.site import Site
 from ..job.document import Job, TreePlan, case_of
 from ..job.report import plain
 from ..job.words import Speech

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from ..core.errors import InputError
+from ..core.base.errors import InputError
 from ..core.measuring.estimate import Reading
 from ..core.measuring.height import height_by_clinometer
 from ..core.measuring.probe import sound_depth

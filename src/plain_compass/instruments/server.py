@@ -6,7 +6,7 @@ import socketserver
 import threading
 import time
 
-from ..core.errors import PlainCompassError
+from ..core.base.errors import PlainCompassError
 from .devices import DEVICES, Device, Faults, Truth, lines
 
 LOOPBACK = "127.0.0.1"

@@ -8,7 +8,7 @@ import math
 import re
 from collections.abc import Iterable
 
-from ..core.errors import PlainCompassError
+from ..core.base.errors import PlainCompassError
 
 _NUMBER = re.compile(r"[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?", re.ASCII)
 _RUN = re.compile(r"'*[=+\-@\t\r]")

@@ -15,7 +15,7 @@ import tempfile
 from pathlib import Path
 from typing import IO
 
-from ..core.errors import PlainCompassError
+from ..core.base.errors import PlainCompassError
 
 LARGEST_BYTES = 50_000_000
 LONGEST_NAME = 100

@@ -6,16 +6,16 @@ from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any
 
-from ..core.crown import mean_radius_m
-from ..core.cut import Cut, Kit
-from ..core.errors import InputError
-from ..core.paths import with_value
-from ..core.plan import Assessment, Case, assess
-from ..core.quantity import choice, name
-from ..core.rigging import Rope
-from ..core.site import Obstacle, Place, Site
-from ..core.tree import Tree
-from ..core.unmeasured import said
+from ..core.assess import Assessment, assess, with_unknowns
+from ..core.base.errors import InputError
+from ..core.base.paths import with_value
+from ..core.base.quantity import choice, name
+from ..core.design.cut import Cut, Kit
+from ..core.plan.case import Case
+from ..core.site.rigging import Rope
+from ..core.site.site import Obstacle, Place, Site
+from ..core.tree.crown import mean_radius_m
+from ..core.tree.tree import Tree
 from .person import Person
 from .readings import Taken
 from .tables import indicative, practice_of, wood_of
@@ -120,7 +120,7 @@ def _neighbour(plan: TreePlan) -> Obstacle:
 
 def assess_tree(job: Job, tree_id: str) -> Assessment:
     """Assess one tree of a job."""
-    return said(assess(case_of(job, tree_id)))
+    return with_unknowns(assess(case_of(job, tree_id)))
 
 
 def with_plan(job: Job, tree_id: str, path: str, value: Any) -> Job:

@@ -8,20 +8,20 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
-from ..core.checks import check_tree
-from ..core.cut import Cut, WedgeSeat
+from ..core.base.errors import InputError
+from ..core.base.paths import held, with_value
+from ..core.base.quantity import check_name
 from ..core.cuts import form_of
-from ..core.design import first_design, resized
-from ..core.errors import InputError
-from ..core.paths import held, with_value
-from ..core.quantity import check_name
-from ..core.section import section_at
-from ..core.tree import ShellReading, Tree
-from ..core.unmeasured import STAND_INS, after_change
+from ..core.design.checks import check_tree
+from ..core.design.cut import Cut, WedgeSeat
+from ..core.design.first import first_design, resized
+from ..core.judge.unmeasured import STAND_INS, after_change
+from ..core.tree.section import section_at
+from ..core.tree.tree import ShellReading, Tree
 from .document import Job, TreePlan, case_of, with_plan, with_tree
 from .fields import quantity_at, root_of
-from .readings import typed_over
 from .tables import indicative, practice_of, wood_of
+from .tree_readings import typed_over
 
 CLEAR_DEG = 12.0
 """How far past the end of a strap a wedge is put."""

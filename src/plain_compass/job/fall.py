@@ -11,13 +11,13 @@ from typing import Any
 
 import numpy as np
 
-from ..core.errors import ReckoningError
-from ..core.falling.fan import Fan, fan_in_steps, fan_of
-from ..core.falling.nominal import BUTTS, NominalFall, nominal_fall
-from ..core.falling.rods import BROKE_BY
-from ..core.judge_fall import awaiting_fall, hit_chances, with_fall
-from ..core.plan import Assessment
-from ..core.site import Place
+from ..core.assess import Assessment, awaiting_fall, with_fall
+from ..core.base.errors import ReckoningError
+from ..core.fall.fan import Fan, fan_in_steps, fan_of
+from ..core.fall.nominal import BUTTS, NominalFall, nominal_fall
+from ..core.fall.rods import BROKE_BY
+from ..core.judge.fall import hit_chances
+from ..core.site.site import Place
 from .document import Job, TreePlan
 from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
 from .spreads import cutting_spreads, fall_spreads, named_input

@@ -6,7 +6,7 @@ from dataclasses import Field, fields
 from functools import cache
 from typing import Any, get_args, get_origin, get_type_hints
 
-from ..core.quantity import Quantity
+from ..core.base.quantity import Quantity
 from .document import Job, TreePlan
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any, NoReturn
 
-from ..core.errors import InputError
+from ..core.base.errors import InputError
 from .disk import JobFileError, content_hash, decoded, read_bytes, write_atomically
 from .document import FORMAT, VERSION, Job, assess_tree
 from .migrate import migrated

@@ -15,11 +15,11 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ..core.checks import check_obstacle
-from ..core.errors import PlainCompassError
-from ..core.paths import with_value
-from ..core.quantity import check_ranges
-from ..core.site import COSTS, KINDS, USUAL, Obstacle, Place, Site, SpotHeight
+from ..core.base.errors import PlainCompassError
+from ..core.base.paths import with_value
+from ..core.base.quantity import check_ranges
+from ..core.design.checks import check_obstacle
+from ..core.site.site import COSTS, KINDS, USUAL, Obstacle, Place, Site, SpotHeight
 from .document import Job
 from .fields import quantity_at
 from .projection import Origin, origin_of

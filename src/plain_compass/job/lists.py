@@ -7,14 +7,14 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
-from ..core.butt import Lobe
-from ..core.crown import crown_outline
-from ..core.errors import InputError
-from ..core.limbs import Limb
-from ..core.paths import held
-from ..core.rot import reach_m
-from ..core.soundness import Defect, Sounding
-from ..core.tree import CrownReading, ShellReading, Tree
+from ..core.base.errors import InputError
+from ..core.base.paths import held
+from ..core.tree.butt import Lobe
+from ..core.tree.crown import crown_outline
+from ..core.tree.limbs import Limb
+from ..core.tree.rot import reach_m
+from ..core.tree.soundness import Defect, Sounding
+from ..core.tree.tree import CrownReading, ShellReading, Tree
 from .document import Job, with_plan, with_tree
 
 MOST_ITEMS = 16

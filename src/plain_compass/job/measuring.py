@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ..core.errors import PlainCompassError
+from ..core.base.errors import PlainCompassError
 from ..core.measuring.estimate import Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
 from .person import Person

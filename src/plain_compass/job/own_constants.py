@@ -6,7 +6,7 @@ import tomllib
 from pathlib import Path
 from typing import Any
 
-from ..core.errors import PlainCompassError
+from ..core.base.errors import PlainCompassError
 from .disk import read_text
 
 Table = dict[str, Any]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..core.quantity import quantity
+from ..core.base.quantity import quantity
 from .units import PACE_M
 
 

@@ -7,8 +7,8 @@ import re
 from dataclasses import asdict, fields
 from typing import Any
 
-from ..core.errors import PlainCompassError
-from ..core.practice import BORES, Practice
+from ..core.base.errors import PlainCompassError
+from ..core.design.practice import BORES, Practice
 
 KEY = re.compile(r"[a-z0-9-]{1,60}")
 NAME_LENGTH = 120

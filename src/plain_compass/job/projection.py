@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
-from ..core.errors import PlainCompassError
-from ..core.site import Site
+from ..core.base.errors import PlainCompassError
+from ..core.site.site import Site
 
 if TYPE_CHECKING:
     from pyproj import Proj

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..core.errors import InputError
+from ..core.base.errors import InputError
 from .fields import quantity_at
 from .readings import EDGE, LEAN, SHELL, WIND, Taken
 

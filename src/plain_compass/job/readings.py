@@ -3,17 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
-from typing import TYPE_CHECKING
 
 from ..core.measuring.estimate import Averaged, Estimate, Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
-from ..core.paths import held
-from ..core.tree import Tree
-
-if TYPE_CHECKING:
-    from .document import TreePlan
 
 LEAN, EDGE, SHELL, WIND = "lean", "crown edge", "sound shell", "wind"
 SAME_BEARING_DEG = 4.0
@@ -100,81 +94,3 @@ def _group(key: str, positions: tuple[int, ...], readings: tuple[Taken, ...]) ->
 
 def _lean(taken: Taken) -> LeanReading:
     return LeanReading(taken.values[0], taken.values[1], taken.spreads[0])
-
-
-def reading_marks(plan: TreePlan) -> dict[str, tuple[tuple[float, bool], ...]]:
-    """Raw readings in use by path, each with whether it was left out of the average."""
-    found: dict[str, tuple[tuple[float, bool], ...]] = {}
-    for group in groups_of(plan.readings):
-        about = plan.readings[group.positions[0]]
-        last = 1 if about.what in (EDGE, SHELL) else 0
-        marks = tuple(
-            (plan.readings[p].values[last], p in group.outliers) for p in group.positions if plan.readings[p].used
-        )
-        for path in _paths(plan.tree, about)[:1]:
-            found[path] = marks
-    return found
-
-
-def lean_marks(plan: TreePlan) -> tuple[tuple[float, float, bool], ...]:
-    """Lean readings in use: (angle, bearing, whether it was left out of the average)."""
-    left_out = {position for group in groups_of(plan.readings) for position in group.outliers}
-    return tuple(
-        (taken.values[0], taken.values[1], position in left_out)
-        for position, taken in enumerate(plan.readings)
-        if taken.what == LEAN and taken.used
-    )
-
-
-def typed_over(plan: TreePlan, path: str) -> TreePlan:
-    """The plan after a value was typed: the readings it replaces are kept, but no longer used."""
-    if not plan.readings:
-        return plan
-    return replace(
-        plan, readings=tuple(replace(t, used=False) if _measures(t, path, plan) else t for t in plan.readings)
-    )
-
-
-def _measures(taken: Taken, path: str, plan: TreePlan) -> bool:
-    if taken.what == LEAN:
-        return path in ("tree.lean.angle_deg", "tree.lean.bearing_deg")
-    if taken.what in (EDGE, SHELL):
-        head = "tree.crown.readings." if taken.what == EDGE else "tree.decay.shell."
-        if not path.startswith(head):
-            return False
-        return same_bearing(held(plan, path.rsplit(".", 1)[0]).bearing_deg, taken.values[0])
-    return taken.what == path
-
-
-def reading_spreads(plan: TreePlan) -> dict[str, float]:
-    """Spread by path of everything that has readings in use."""
-    found: dict[str, float] = {}
-    for group in groups_of(plan.readings):
-        if group.estimates:
-            about = plan.readings[group.positions[0]]
-            found.update(zip(_paths(plan.tree, about), (e.spread for e in group.estimates), strict=False))
-    return found
-
-
-def _paths(tree: Tree, about: Taken) -> tuple[str, ...]:
-    if about.what == LEAN:
-        return "tree.lean.angle_deg", "tree.lean.bearing_deg"
-    if about.what in (EDGE, SHELL):
-        is_edge = about.what == EDGE
-        at = (
-            [each.bearing_deg for each in tree.crown.readings] if is_edge else [e.bearing_deg for e in tree.decay.shell]
-        )
-        path = "tree.crown.readings.{}.radius_m" if is_edge else "tree.decay.shell.{}.sound_m"
-        return tuple(path.format(i) for i, bearing in enumerate(at) if same_bearing(bearing, about.values[0]))
-    return () if about.what == WIND else (about.what,)
-
-
-def path_taken(plan: TreePlan, path: str, value: float, spread: float, by: str, note: str, at: str) -> Taken:
-    """A value typed for a dimension as a reading of what that dimension measures."""
-    for head, what in (("tree.crown.readings.", EDGE), ("tree.decay.shell.", SHELL)):
-        if path.startswith(head) and path.endswith(("radius_m", "sound_m")):
-            bearing = held(plan, path.rsplit(".", 1)[0]).bearing_deg
-            return Taken(what, by, (bearing, value), (0.0, spread), note, at)
-    if path == "tree.lean.angle_deg":
-        return Taken(LEAN, by, (value, plan.tree.lean.bearing_deg), (spread, 0.0), note, at)
-    return Taken(path, by, (value,), (spread,), note, at)

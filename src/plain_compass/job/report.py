@@ -8,13 +8,13 @@ from typing import Any
 
 import numpy as np
 
-from ..core.findings import Finding
-from ..core.judge_ground import better_side, called, caught, lying
-from ..core.landing import hits_on
-from ..core.plan import Assessment
-from ..core.resting import Resting
-from ..core.survey import survey
-from ..core.ways_out import kept_away_m, ways_out
+from ..core.advice.survey import survey
+from ..core.assess import Assessment
+from ..core.judge.findings import Finding
+from ..core.mechanics.resting import Resting
+from ..core.plan.reach import better_side, called, caught, lying
+from ..core.site.landing import hits_on
+from ..core.site.ways_out import kept_away_m, ways_out
 from .document import Job, TreePlan
 from .spreads import measure_better, plan_spreads
 from .units import tape_rounded

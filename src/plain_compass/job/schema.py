@@ -10,8 +10,8 @@ from typing import Any, Literal, TypeVar, Union, get_args, get_origin, get_type_
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, create_model
 
-from ..core.errors import PlainCompassError
-from ..core.quantity import NAME_LENGTH, NAME_PATTERN, Quantity
+from ..core.base.errors import PlainCompassError
+from ..core.base.quantity import NAME_LENGTH, NAME_PATTERN, Quantity
 from .document import FORMAT, VERSION, Job
 
 T = TypeVar("T")

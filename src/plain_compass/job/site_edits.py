@@ -7,10 +7,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..core.errors import InputError
-from ..core.ground import ground_of
-from ..core.paths import with_value
-from ..core.site import USUAL, Obstacle, Place, SpotHeight
+from ..core.base.errors import InputError
+from ..core.base.paths import with_value
+from ..core.site.ground import ground_of
+from ..core.site.site import USUAL, Obstacle, Place, SpotHeight
 from .document import Job
 
 MOST_OBSTACLES = 200

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 
-from ..core.errors import PlainCompassError
-from ..core.site import SpotHeight
+from ..core.base.errors import PlainCompassError
+from ..core.site.site import SpotHeight
 from .csv_rows import TableError, csv_rows, number_in
 from .projection import Origin
 from .site_edits import MOST_SPOTS

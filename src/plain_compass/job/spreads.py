@@ -6,13 +6,13 @@ import tomllib
 from functools import cache
 from typing import Any
 
-from ..core.paths import held
-from ..core.survey import Sensitivity
-from ..core.tree import Tree
+from ..core.advice.survey import Sensitivity
+from ..core.base.paths import held
+from ..core.tree.tree import Tree
 from .document import TreePlan
 from .fields import quantity_at
-from .readings import reading_spreads
 from .tables import DATA
+from .tree_readings import reading_spreads
 from .words import Speech
 
 LEAST_EFFECT = 0.01

@@ -14,9 +14,9 @@ from typing import Any
 
 from platformdirs import user_config_path
 
-from ..core.errors import InputError, PlainCompassError
-from ..core.practice import Practice
-from ..core.wood import Indicative, Wood
+from ..core.base.errors import InputError, PlainCompassError
+from ..core.design.practice import Practice
+from ..core.tree.wood import Indicative, Wood
 from .disk import read_text, reason_of, write_atomically
 from .own_constants import overlaid, read_own
 from .practice_files import PracticeError, practice_from, practice_text

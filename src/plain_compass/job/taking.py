@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from ..core.errors import InputError
-from ..core.paths import held
-from ..core.tree import CrownReading, Decay, ShellReading
+from ..core.base.errors import InputError
+from ..core.base.paths import held
+from ..core.tree.tree import CrownReading, Decay, ShellReading
 from .document import Job, TreePlan, with_plan
 from .edits import set_values
 from .readings import EDGE, LEAN, SHELL, WIND, Group, Taken, groups_of, same_bearing

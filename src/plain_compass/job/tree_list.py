@@ -27,12 +27,12 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ..core.design import first_design
-from ..core.errors import InputError
-from ..core.paths import held, with_value
-from ..core.quantity import check_name
-from ..core.tree import LEAN_METHODS, CrownReading, Tree
-from ..core.unmeasured import EDGES, LEAN, STAND_INS
+from ..core.base.errors import InputError
+from ..core.base.paths import held, with_value
+from ..core.base.quantity import check_name
+from ..core.design.first import first_design
+from ..core.judge.unmeasured import EDGES, LEAN, STAND_INS
+from ..core.tree.tree import LEAN_METHODS, CrownReading, Tree
 from .csv_rows import TableError, as_written, csv_rows, harmless, number_in, table_text
 from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at

@@ -12,7 +12,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ..core.errors import InputError
+from ..core.base.errors import InputError
 from .units import (
     ANGLE_KINDS,
     COMPASS,

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 from typing import Any
 
-from ..core.errors import InputError
-from ..core.findings import Finding, Phrase, Verdict
-from ..core.quantity import Quantity
+from ..core.base.errors import InputError
+from ..core.base.phrase import Phrase
+from ..core.base.quantity import Quantity
+from ..core.judge.findings import Finding, Verdict
 from .tables import DATA
 from .typed import TypedError
 from .units import shown

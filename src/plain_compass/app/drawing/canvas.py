@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QPainter, QPen
 
-from ...core.plan import Assessment
-from ...core.polygon import Array
+from ...core.assess import Assessment
+from ...core.base.polygon import Array
 from ...job.words import Speech
 from .layout import RING_GAP
 from .marks import paint_hatch

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
-from ...core.plan import Assessment
+from ...core.assess import Assessment
 from ...job.words import Speech
 from .marks import paint_hatch
 from .palette import Palette, fill, font, pen

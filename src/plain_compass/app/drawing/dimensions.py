@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 
-from ...core.paths import held
+from ...core.base.paths import held
 from ...job.fields import quantity_at
 from .canvas import Canvas
 from .layout import FieldPlace

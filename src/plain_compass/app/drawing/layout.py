@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from PySide6.QtCore import QPointF
 
-from ...core.plan import Assessment
+from ...core.assess import Assessment
 from .scale import Scale, towards
 
 FIELD_GAP = 43.0

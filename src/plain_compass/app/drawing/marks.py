@@ -8,7 +8,7 @@ import numpy as np
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
-from ...core.polygon import Array, intervals
+from ...core.base.polygon import Array, intervals
 from .palette import Palette, fill, font, level_colour, pen
 from .scale import towards
 

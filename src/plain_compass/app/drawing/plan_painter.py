@@ -8,10 +8,10 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
-from ...core.falling.fan import Fan
-from ...core.hinge import rear_line
-from ...core.polygon import across, ahead_of, behind, clip
-from ...core.stages import kept_outlines, steps_of
+from ...core.base.polygon import across, ahead_of, behind, clip
+from ...core.cuts.stages import kept_outlines, steps_of
+from ...core.fall.fan import Fan
+from ...core.mechanics.hinge import rear_line
 from .canvas import Canvas
 from .layout import hinge_backs, ring_radius
 from .marks import paint_arrow, paint_measure, paint_word

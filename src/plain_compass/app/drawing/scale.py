@@ -9,7 +9,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPolygonF
 
-from ...core.polygon import Array
+from ...core.base.polygon import Array
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
-from ...core.plan import Assessment
+from ...core.assess import Assessment
 from .canvas import Canvas
 from .marks import paint_arrow, paint_measure
 from .palette import fill, font, pen

@@ -7,10 +7,10 @@ import math
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
-from ...core.bar import Pass
 from ...core.cuts.form import Bands
-from ...core.plan import Planned
-from ...core.stages import kept_outlines
+from ...core.cuts.stages import kept_outlines
+from ...core.mechanics.bar import Pass
+from ...core.plan.case import Planned
 from .marks import paint_arrow, paint_hatch
 from .palette import Palette, fill, font, pen
 from .scale import Scale, polygon

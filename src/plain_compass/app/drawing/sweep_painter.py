@@ -6,7 +6,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
-from ...core.stages import TRAPS_FROM, Sweep
+from ...core.cuts.stages import TRAPS_FROM, Sweep
 from .palette import Palette, fill, font, pen
 
 Align = Qt.AlignmentFlag

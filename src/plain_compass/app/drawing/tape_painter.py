@@ -7,7 +7,7 @@ from itertools import zip_longest
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
-from ...core.tape import TapeMark
+from ...core.mechanics.tape import TapeMark
 from ...job.units import tape_rounded
 from ...job.words import Speech
 from .palette import Palette, font, pen

@@ -7,7 +7,7 @@ import time
 
 from PySide6.QtCore import QObject, QTimer
 
-from ...core.errors import PlainCompassError
+from ...core.base.errors import PlainCompassError
 from ...job.document import Job
 from .recovery import Recovery
 from .store import Store

@@ -6,7 +6,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from ...core.findings import GROUPS, Finding
+from ...core.judge.findings import GROUPS, Finding
 from ...job.words import Speech
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen

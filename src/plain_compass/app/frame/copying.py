@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import QBuffer, QByteArray, QMimeData, QSize, Qt
 from PySide6.QtGui import QGuiApplication, QPainter, QPixmap
 
+from .desk import Desk
 from .page import Picture
-
-if TYPE_CHECKING:
-    from .window import Window
 
 
 def _size(pictures: tuple[Picture, ...]) -> QSize:
@@ -50,17 +46,17 @@ def svg_of(pictures: tuple[Picture, ...]) -> bytes:
     return bytes(content.data())
 
 
-def copy_picture(window: Window) -> None:
+def copy_picture(desk: Desk) -> None:
     """Copy as a picture."""
-    QGuiApplication.clipboard().setPixmap(picture_of(window.page.pictures()))
-    window.message.tell("The drawing is on the clipboard as a picture.")
+    QGuiApplication.clipboard().setPixmap(picture_of(desk.page.pictures()))
+    desk.message.tell("The drawing is on the clipboard as a picture.")
 
 
-def copy_svg(window: Window) -> None:
+def copy_svg(desk: Desk) -> None:
     """Copy as SVG."""
     mime = QMimeData()
-    content = svg_of(window.page.pictures())
+    content = svg_of(desk.page.pictures())
     mime.setData("image/svg+xml", content)
     mime.setText(content.decode("utf-8"))
     QGuiApplication.clipboard().setMimeData(mime)
-    window.message.tell("The drawing is on the clipboard as SVG.")
+    desk.message.tell("The drawing is on the clipboard as SVG.")

@@ -7,19 +7,19 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QInputDialog
 
-from ...core.errors import PlainCompassError
-from ...core.unmeasured import missing_words
+from ...core.base.errors import PlainCompassError
+from ...core.judge.unmeasured import missing_words
 from ...job import edits
 from ...job.document import Job
 from ...job.units import UNITS
 from ...job.words import vocabularies
 from .commands import Command
+from .desk import Desk
 from .field_edit import FieldEdit
 
 if TYPE_CHECKING:
     from .practice_dialog import PracticeDialog
     from .suggest_dialog import SuggestDialog
-    from .window import Window
 
 MOST_WEDGES = 6
 
@@ -27,9 +27,9 @@ MOST_WEDGES = 6
 class EditActions:
     """What can be done to the document from anywhere in the window."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
-        self.store = window.store
+    def __init__(self, desk: Desk) -> None:
+        self.desk = desk
+        self.store = desk.store
 
     def commands(self) -> list[Command]:
         """All commands of the groups ``edit``, ``tree`` and ``wedge``."""
@@ -64,13 +64,13 @@ class EditActions:
         """Search the table of cuts for this tree, if there is one to search for."""
         lacking = missing_words(self.store.snapshot.plan.tree)
         if lacking:
-            self.window.message.refuse(f"No cut is suggested for a tree that is not measured: {lacking} first.")
+            self.desk.message.refuse(f"No cut is suggested for a tree that is not measured: {lacking} first.")
             return None
         # Dialogs are imported when they are first opened, for start-up time only.
         from .suggest_dialog import SuggestDialog
 
-        dialog = SuggestDialog(self.store, self.window)
-        dialog.finished.connect(self.window.activateWindow)
+        dialog = SuggestDialog(self.store, self.desk.frame)
+        dialog.finished.connect(self.desk.frame.activateWindow)
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
         return dialog
@@ -79,8 +79,8 @@ class EditActions:
         """The schools and where they disagree."""
         from .practice_dialog import PracticeDialog
 
-        dialog = PracticeDialog(self.store, self.window)
-        dialog.finished.connect(self.window.activateWindow)
+        dialog = PracticeDialog(self.store, self.desk.frame)
+        dialog.finished.connect(self.desk.frame.activateWindow)
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
         return dialog
@@ -90,7 +90,7 @@ class EditActions:
 
     def _picked_wedge(self) -> int:
         """The wedge whose dimension has the focus, otherwise the last one placed."""
-        focused = self.window.last_field
+        focused = self.desk.last_field
         if isinstance(focused, FieldEdit) and focused.path.startswith("cut.wedges."):
             return min(int(focused.path.split(".")[2]), len(self._seats()) - 1)
         return len(self._seats()) - 1
@@ -123,7 +123,7 @@ class EditActions:
 
     def ask_name(self) -> str:
         """A new name for the tree; empty for none."""
-        name, ok = QInputDialog.getText(self.window, "Rename tree", "Name of the tree", text=self.store.tree_id)
+        name, ok = QInputDialog.getText(self.desk.frame, "Rename tree", "Name of the tree", text=self.store.tree_id)
         return name if ok else ""
 
     def rename_tree(self) -> None:
@@ -136,7 +136,7 @@ class EditActions:
                 f"tree called {name}", edits.rename_tree(self.store.snapshot.job, self.store.tree_id, name), name
             )
         except PlainCompassError as error:
-            self.window.message.refuse(self.store.snapshot.speech.error(error))
+            self.desk.message.refuse(self.store.snapshot.speech.error(error))
 
     def remove_tree(self) -> None:
         """This tree out of the job; undo brings it back."""

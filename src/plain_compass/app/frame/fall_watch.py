@@ -7,10 +7,10 @@ from collections.abc import Iterator
 
 from PySide6.QtCore import QObject, QTimer
 
-from ...core.errors import PlainCompassError
-from ...core.falling.fan import Fan
-from ...core.falling.nominal import NominalFall
-from ...core.plan import Case
+from ...core.base.errors import PlainCompassError
+from ...core.fall.fan import Fan
+from ...core.fall.nominal import NominalFall
+from ...core.plan.case import Case
 from ...job.fall import fall_in_steps
 from .store import Snapshot, Store
 

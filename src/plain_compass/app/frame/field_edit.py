@@ -10,7 +10,7 @@ from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...job.fields import quantity_at
-from ...job.readings import path_taken
+from ...job.tree_readings import path_taken
 from ...job.typed import Typed, TypedError, parse_typed
 from ...job.units import EXAMPLES
 from ...job.words import Speech

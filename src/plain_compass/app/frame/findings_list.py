@@ -20,7 +20,7 @@ from PySide6.QtCore import (
 from PySide6.QtGui import QFontMetrics, QPainter
 from PySide6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem, QWidget
 
-from ...core.findings import Finding
+from ...core.judge.findings import Finding
 from ...job.words import Speech
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, pen

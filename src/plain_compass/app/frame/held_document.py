@@ -8,11 +8,10 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from ...core.falling.fan import Fan
-from ...core.falling.nominal import NominalFall
-from ...core.judge_fall import awaiting_fall
-from ...core.paths import held
-from ...core.plan import Assessment
+from ...core.assess import Assessment, awaiting_fall
+from ...core.base.paths import held
+from ...core.fall.fan import Fan
+from ...core.fall.nominal import NominalFall
 from ...job.disk import JobFileError, content_hash, hash_on_disk, write_atomically
 from ...job.document import Job, TreePlan, assess_tree
 from ...job.fields import root_of

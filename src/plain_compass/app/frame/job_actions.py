@@ -3,22 +3,20 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
-from ...core.errors import PlainCompassError
+from ...core.base.errors import PlainCompassError
 from ...job.demo import demo_job
 from ...job.disk import ReadOnlyFileError, beside, file_name
 from ...job.document import SUFFIX
 from ...job.edits import new_job
 from ...job.files import Opened, read_job
 from .commands import Command
+from .desk import Desk
+from .kept_work import KeptWork
 from .store import ChangedElsewhereError
-
-if TYPE_CHECKING:
-    from .window import Window
 
 FILTER = f"Plain Compass jobs (*{SUFFIX});;All files (*)"
 
@@ -26,8 +24,8 @@ FILTER = f"Plain Compass jobs (*{SUFFIX});;All files (*)"
 class JobActions:
     """The job file's side of the window. Dialogs are methods, so that tests can answer them."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(self, desk: Desk, kept: KeptWork) -> None:
+        self.desk, self.kept = desk, kept
 
     def commands(self) -> list[Command]:
         """The commands of the group ``job``."""
@@ -37,22 +35,22 @@ class JobActions:
             Command("job.demo", "Open the demo job", "", self.demo),
             Command("job.save", "Save", "Ctrl+S", self.save),
             Command("job.save_as", "Save as…", "Ctrl+Shift+S", self.save_as),
-            Command("job.quit", "Quit", "Ctrl+Q", self.window.close),
+            Command("job.quit", "Quit", "Ctrl+Q", self.desk.close),
         ]
 
     # Dialogs -------------------------------------------------------------------------------------------
 
     def ask_open(self) -> str:
         """Which file to open; empty for none."""
-        return QFileDialog.getOpenFileName(self.window, "Open job", self._folder(), FILTER)[0]
+        return QFileDialog.getOpenFileName(self.desk.frame, "Open job", self._folder(), FILTER)[0]
 
     def ask_save(self, suggestion: str) -> str:
         """Where to save; empty for nowhere."""
-        return QFileDialog.getSaveFileName(self.window, "Save job as", f"{self._folder()}/{suggestion}", FILTER)[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, "Save job as", f"{self._folder()}/{suggestion}", FILTER)[0]
 
     def ask_unsaved(self) -> str:
         """``save``, ``keep`` or ``stay``, when the window is closed over unsaved work."""
-        box = QMessageBox(self.window)
+        box = QMessageBox(self.desk.frame)
         box.setText("This job has work that its file does not have.")
         box.setInformativeText("Kept work is there again when Plain Compass starts next.")
         save = box.addButton("Save", QMessageBox.ButtonRole.AcceptRole)
@@ -63,7 +61,7 @@ class JobActions:
 
     def ask_changed(self, path: Path) -> str:
         """``beside``, ``theirs``, ``over`` or ``stay``, when somebody else has written the file."""
-        box = QMessageBox(self.window)
+        box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
         box.setText(f"{path.name} has been changed by somebody else since it was read here.")
         box.setInformativeText("Saving over it would lose what they did.")
@@ -78,7 +76,7 @@ class JobActions:
 
     def ask_read_only(self, path: Path) -> bool:
         """Whether to write over a file that is read-only."""
-        box = QMessageBox(self.window)
+        box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
         box.setText(f"{path.name} is read-only: somebody did not want it changed.")
         over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
@@ -87,16 +85,16 @@ class JobActions:
         return box.clickedButton() is over
 
     def _folder(self) -> str:
-        path = self.window.store.path
+        path = self.desk.store.path
         return str(path.parent if path else Path.home())
 
     # What they do --------------------------------------------------------------------------------------
 
     def new(self) -> None:
         """A new job, from its first measurement; unsaved work of this one is set aside first."""
-        job = self.window.store.snapshot.job
+        job = self.desk.store.snapshot.job
         if self._leave_for(Opened(new_job(job.units, job.words)), None):
-            self.window.show_step("look")
+            self.desk.show_step("look")
 
     def demo(self) -> None:
         """The demo job."""
@@ -112,57 +110,57 @@ class JobActions:
         try:
             opened = read_job(path)
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return False
         if not self._leave_for(opened, path):
             return False
-        self.window.settings.used(path)
-        brought_back = self.window.kept.of_file(path)
+        self.desk.settings.used(path)
+        brought_back = self.kept.of_file(path)
         if brought_back:
-            self.window.message.tell(brought_back)
+            self.desk.message.tell(brought_back)
         elif opened.unknown:
             count = len(opened.unknown)
             fields = "field" if count == 1 else "fields"
-            self.window.message.tell(f"{path.name} has {count} {fields} this version does not know; kept as they are.")
+            self.desk.message.tell(f"{path.name} has {count} {fields} this version does not know; kept as they are.")
         return True
 
     def _leave_for(self, opened: Opened, path: Path | None) -> bool:
         """Put another job in place of this one. Unsaved work is kept, never saved into its file unasked."""
-        window, store = self.window, self.window.store
+        store = self.desk.store
         kept_of = store.snapshot.job.name if store.path is None else store.path.name
         unsaved = store.unsaved
-        if unsaved and not window.autosave.set_aside():
+        if unsaved and not self.desk.autosave.set_aside():
             return False
         store.replace(opened, path)
         if unsaved:
-            window.message.tell(f"Unsaved work on {kept_of} is kept: Job menu, Kept work.")
+            self.desk.message.tell(f"Unsaved work on {kept_of} is kept: Job menu, Kept work.")
         return True
 
     def save(self) -> bool:
         """Save to the job's file, asking for one if it has none."""
-        path = self.window.store.path
+        path = self.desk.store.path
         return self.save_as() if path is None else self._save_to(path)
 
     def save_as(self) -> bool:
         """Save to a file of the person's choosing."""
-        name = self.ask_save(f"{file_name(self.window.store.snapshot.job.name)}{SUFFIX}")
+        name = self.ask_save(f"{file_name(self.desk.store.snapshot.job.name)}{SUFFIX}")
         if not name:
             return False
         return self._save_to(Path(name if name.endswith(".json") else name + SUFFIX))
 
     def _save_to(self, path: Path, *, over: bool = False, over_read_only: bool = False) -> bool:
-        self.window.settle()
+        self.desk.settle()
         try:
-            self.window.store.save(path, over=over, over_read_only=over_read_only)
+            self.desk.store.save(path, over=over, over_read_only=over_read_only)
         except ChangedElsewhereError:
             return self._settle_changed(path)
         except ReadOnlyFileError:
             answer = self.ask_read_only(path)
             return answer and self._save_to(path, over=over, over_read_only=True)
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return False
-        self.window.settings.used(path)
+        self.desk.settings.used(path)
         return True
 
     def _settle_changed(self, path: Path) -> bool:
@@ -177,11 +175,11 @@ class JobActions:
         return False
 
     def _take_theirs(self, path: Path) -> None:
-        store = self.window.store
+        store = self.desk.store
         try:
             theirs = read_job(path)
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return
         store.take_up(theirs, Opened(store.history.now.job, store.raw), path, file=theirs)
-        self.window.message.tell(f"{path.name} is shown as it is now. Your own work is one undo away.")
+        self.desk.message.tell(f"{path.name} is shown as it is now. Your own work is one undo away.")

@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from datetime import datetime
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QMenu, QMessageBox
 
-from ...core.errors import PlainCompassError
+from ...core.base.errors import PlainCompassError
 from ...job.files import Opened, read_job
+from .desk import Desk
 from .recovery import Recovered
-
-if TYPE_CHECKING:
-    from .window import Window
 
 
 def clock(seconds: float) -> str:
@@ -26,13 +23,13 @@ def clock(seconds: float) -> str:
 class KeptWork:
     """The window's side of recovery. Dialogs are methods, so that tests can answer them."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(self, desk: Desk) -> None:
+        self.desk = desk
 
     def ask_which(self, kept: Recovered) -> str:
         """``file`` or ``kept``, when either holds something that the other has not."""
         assert kept.path is not None
-        box = QMessageBox(self.window)
+        box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
         box.setText(f"{kept.name} and unsaved work on it each hold something that the other has not.")
         box.setInformativeText("Which one to go on with? The other stays one undo away.")
@@ -65,7 +62,7 @@ class KeptWork:
 
     def _worth_offering(self) -> list[Recovered]:
         """Everything kept that its file does not have; the rest is removed."""
-        recovery, found = self.window.autosave.recovery, []
+        recovery, found = self.desk.autosave.recovery, []
         for kept in recovery.orphans():
             if kept.standing() == "nothing new":
                 recovery.discard(kept)
@@ -83,19 +80,19 @@ class KeptWork:
 
     def open(self, kept: Recovered) -> None:
         """Put kept work in place of the job that is open, which is set aside if it has unsaved work itself."""
-        if self.window.store.unsaved and not self.window.autosave.set_aside():
+        if self.desk.store.unsaved and not self.desk.autosave.set_aside():
             return
-        self.window.message.tell(self._take(kept) or "Another window of Plain Compass has taken that work up.")
+        self.desk.message.tell(self._take(kept) or "Another window of Plain Compass has taken that work up.")
 
     def _take(self, kept: Recovered) -> str:
         standing, on_file = kept.standing(), self._on_file(kept)
         goes_on = "kept" if standing == "newer" or on_file is None else self.ask_which(kept)
         try:
-            if not self.window.autosave.recovery.adopt(kept):
+            if not self.desk.autosave.recovery.adopt(kept):
                 return ""
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
-        store = self.window.store
+            self.desk.message.refuse(str(error))
+        store = self.desk.store
         if goes_on == "kept":
             store.take_up(kept.opened, on_file, kept.path)
             also = " The file as it is now is one undo away." if standing == "both" else ""

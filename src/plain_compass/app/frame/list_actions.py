@@ -5,20 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QProgressDialog
 
-from ...core.errors import PlainCompassError
+from ...core.base.errors import PlainCompassError
 from ...job.disk import read_text, write_atomically
 from ...job.document import TreePlan
 from ...job.readings_csv import readings_csv
 from ...job.tree_list import Progress, export_csv, import_in_steps
 from .commands import Command
-
-if TYPE_CHECKING:
-    from .window import Window
+from .desk import Desk
 
 SOON_MS = 500
 FILTER = "Tables (*.csv);;All files (*)"
@@ -27,9 +24,9 @@ FILTER = "Tables (*.csv);;All files (*)"
 class ListActions:
     """What the Job menu does with tables. Dialogs are methods, so that tests can answer them."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
-        self.store = window.store
+    def __init__(self, desk: Desk) -> None:
+        self.desk = desk
+        self.store = desk.store
 
     def commands(self) -> list[Command]:
         """The commands of the group ``list``."""
@@ -41,11 +38,11 @@ class ListActions:
 
     def ask_open(self) -> str:
         """Which list to read; empty for none."""
-        return QFileDialog.getOpenFileName(self.window, "Add trees from a list", str(Path.home()), FILTER)[0]
+        return QFileDialog.getOpenFileName(self.desk.frame, "Add trees from a list", str(Path.home()), FILTER)[0]
 
     def ask_save(self, suggestion: str) -> str:
         """Where to write; empty for nowhere."""
-        return QFileDialog.getSaveFileName(self.window, "Save table", str(Path.home() / suggestion), FILTER)[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, "Save table", str(Path.home() / suggestion), FILTER)[0]
 
     def import_trees(self, path: Path | None = None) -> bool:
         """Add the trees of a list; one that cannot be taken, or has an id that is there, changes nothing."""
@@ -58,24 +55,24 @@ class ListActions:
         try:
             made = self._read(import_in_steps(read_text(path), path.name, job.practice))
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return False
         if made is None:
-            self.window.message.tell("Cancelled; nothing was added.")
+            self.desk.message.tell("Cancelled; nothing was added.")
             return False
         job = self.store.snapshot.job  # anew: the window was awake meanwhile
         twice = sorted({plan.id for plan in made} & {plan.id for plan in job.trees})
         if twice:
-            self.window.message.refuse(f"Trees called {', '.join(twice)} are here already; nothing was added.")
+            self.desk.message.refuse(f"Trees called {', '.join(twice)} are here already; nothing was added.")
             return False
         self.store.edit(f"{len(made)} trees added", replace(job, trees=(*job.trees, *made)), made[0].id)
-        self.window.message.tell(f"{len(made)} trees added from {path.name}.")
+        self.desk.message.tell(f"{len(made)} trees added from {path.name}.")
         return True
 
     def _read(self, steps: Iterator[Progress]) -> tuple[TreePlan, ...] | None:
         """The trees of a list, with progress where it takes long; None when the person has had enough."""
         words = "Reading the list: each tree is assessed with a first cut."
-        shown = QProgressDialog(words, "Cancel", 0, 1, self.window)
+        shown = QProgressDialog(words, "Cancel", 0, 1, self.desk.frame)
         shown.setWindowTitle("Add trees from a list")
         shown.setWindowModality(Qt.WindowModality.WindowModal)
         shown.setMinimumDuration(SOON_MS)
@@ -109,6 +106,6 @@ class ListActions:
         try:
             write_atomically(Path(name), content)
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return
-        self.window.message.tell(f"Table written to {name}.")
+        self.desk.message.tell(f"Table written to {name}.")

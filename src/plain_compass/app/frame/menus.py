@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from PySide6.QtWidgets import QMenu
 
 from ...job.tables import wood_of
+from .commands import Commands
+from .job_actions import JobActions
+from .kept_work import KeptWork
 from .plain_label import plain_tip
-
-if TYPE_CHECKING:
-    from .window import Window
+from .settings import Settings
+from .store import Store
 
 JOB_MENU = [
     "job.new",
@@ -48,30 +50,28 @@ RECENT_AFTER = 3
 """Recent jobs stand behind the ways of opening one."""
 
 
-def fill_tree_menu(window: Window) -> None:
+def fill_tree_menu(menu: QMenu, store: Store, commands: Commands) -> None:
     """The trees of the job, the one looked at ticked."""
-    menu = window.top.tree.menu()
     menu.clear()
-    for plan in window.store.snapshot.job.trees:
+    for plan in store.snapshot.job.trees:
         species = wood_of(plan.tree.species).name.lower()
         action = menu.addAction(f"{plan.id}  {species}")
         action.setCheckable(True)
-        action.setChecked(plan.id == window.store.tree_id)
-        action.triggered.connect(lambda _=False, tree=plan.id: window.store.look_at(tree))
+        action.setChecked(plan.id == store.tree_id)
+        action.triggered.connect(lambda _=False, tree=plan.id: store.look_at(tree))
     menu.addSeparator()
-    window.commands.fill(menu, ["tree.add", "tree.rename", "tree.remove"])
+    commands.fill(menu, ["tree.add", "tree.rename", "tree.remove"])
 
 
-def fill_job_menu(window: Window) -> None:
+def fill_job_menu(menu: QMenu, settings: Settings, commands: Commands, jobs: JobActions, kept: KeptWork) -> None:
     """Everything about the job, and the jobs of late."""
-    menu = window.top.job.menu()
     menu.clear()
-    window.commands.fill(menu, JOB_MENU[:RECENT_AFTER])
+    commands.fill(menu, JOB_MENU[:RECENT_AFTER])
     recent = menu.addMenu("Recent jobs")
-    for path in window.settings.recent():
+    for path in settings.recent():
         action = recent.addAction(path.name)
         action.setToolTip(plain_tip(str(path)))
-        action.triggered.connect(lambda _=False, p=path: window.jobs.open(p))
-    recent.setEnabled(bool(window.settings.recent()))
-    window.kept.fill(menu.addMenu("Kept work"))
-    window.commands.fill(menu, JOB_MENU[RECENT_AFTER:])
+        action.triggered.connect(lambda _=False, p=path: jobs.open(p))
+    recent.setEnabled(bool(settings.recent()))
+    kept.fill(menu.addMenu("Kept work"))
+    commands.fill(menu, JOB_MENU[RECENT_AFTER:])

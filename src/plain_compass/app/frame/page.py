@@ -10,7 +10,7 @@ from PySide6.QtCore import QSize
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
-from ...core.findings import Finding
+from ...core.judge.findings import Finding
 from .commands import Commands
 from .store import Snapshot, Store
 

@@ -8,8 +8,8 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QPushButton, QTextBrowser, QVBoxLayout, QWidget
 
+from ...core.base.errors import PlainCompassError
 from ...core.cuts import NEVER_PLANNED
-from ...core.errors import PlainCompassError
 from ...job.disk import write_atomically
 from ...job.practice_files import practice_text
 from ...job.tables import disagreements, practice_of, practices, take_practice_in

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO, Any, Literal
 
-from ...core.errors import PlainCompassError
+from ...core.base.errors import PlainCompassError
 from ...job.disk import JobFileError, hash_on_disk, locked, reason_of, write_atomically
 from ...job.document import Job
 from ...job.files import Opened, job_text, parse_job, read_job

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ...core.around import ABOVE, LEAVE, LIFE
+from ...core.tree.around import ABOVE, LEAVE, LIFE
 from .store import Snapshot
 
 SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (

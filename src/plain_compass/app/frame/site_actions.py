@@ -3,21 +3,18 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
-from ...core.errors import PlainCompassError
+from ...core.base.errors import PlainCompassError
 from ...job.disk import read_text, write_atomically
 from ...job.geojson import site_geojson
 from ...job.projection import origin_of
 from ...job.site_files import with_site_file
 from .commands import Command
+from .desk import Desk
 from .plain_label import plain_tip
-
-if TYPE_CHECKING:
-    from .window import Window
 
 FILTER = "Site plans and spot heights (*.geojson *.json *.csv);;All files (*)"
 SHOWN = 200
@@ -27,9 +24,9 @@ SHOWN = 200
 class SiteActions:
     """What the Job menu does with the site. Dialogs are methods, so that tests can answer them."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
-        self.store = window.store
+    def __init__(self, desk: Desk) -> None:
+        self.desk = desk
+        self.store = desk.store
 
     def commands(self) -> list[Command]:
         """The commands of the group ``site``."""
@@ -40,15 +37,16 @@ class SiteActions:
 
     def ask_open(self) -> str:
         """Which file to read; empty for none."""
-        return QFileDialog.getOpenFileName(self.window, "Site from a file", str(Path.home()), FILTER)[0]
+        return QFileDialog.getOpenFileName(self.desk.frame, "Site from a file", str(Path.home()), FILTER)[0]
 
     def ask_save(self) -> str:
         """Where to write; empty for nowhere."""
-        return QFileDialog.getSaveFileName(self.window, "Site as GeoJSON", str(Path.home() / "site.geojson"), FILTER)[0]
+        usual = str(Path.home() / "site.geojson")
+        return QFileDialog.getSaveFileName(self.desk.frame, "Site as GeoJSON", usual, FILTER)[0]
 
     def show_skipped(self, name: str, sentences: tuple[str, ...]) -> None:
         """What could not be taken, a line each."""
-        box = QMessageBox(self.window)
+        box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
         box.setText(f"{name}: {len(sentences)} could not be taken, or only with a guess; the rest is on the plan.")
         box.setInformativeText(plain_tip(sentences[0]))
@@ -65,11 +63,11 @@ class SiteActions:
         try:
             job, told, skipped = with_site_file(self.store.snapshot.job, read_text(path), path.name)
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return False
         if not self.store.edit(f"{told} from {path.name}", job):
             return False
-        self.window.message.tell(f"{told} taken from {path.name}.")
+        self.desk.message.tell(f"{told} taken from {path.name}.")
         if skipped:
             self.show_skipped(path.name, skipped)
         return True
@@ -83,6 +81,6 @@ class SiteActions:
         try:
             write_atomically(Path(name), site_geojson(job, positions=origin_of(job.site) is not None))
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return
-        self.window.message.tell(f"Site written to {name}.")
+        self.desk.message.tell(f"Site written to {name}.")

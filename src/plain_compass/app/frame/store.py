@@ -8,11 +8,11 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from ...core.errors import InputError, PlainCompassError
-from ...core.falling.fan import Fan
-from ...core.falling.nominal import NominalFall
-from ...core.judge_fall import awaiting_fall, with_fall
-from ...core.survey import Sensitivity, survey
+from ...core.advice.survey import Sensitivity, survey
+from ...core.assess import awaiting_fall, with_fall
+from ...core.base.errors import InputError, PlainCompassError
+from ...core.fall.fan import Fan
+from ...core.fall.nominal import NominalFall
 from ...job.document import Job
 from ...job.edits import set_value, set_values
 from ...job.fields import quantity_at

@@ -15,9 +15,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ...core.findings import capital
-from ...core.suggest import Suggested, suggest
-from ...core.unmeasured import UnmeasuredError
+from ...core.advice.suggest import Suggested, suggest
+from ...core.base.phrase import capital
+from ...core.judge.unmeasured import UnmeasuredError
 from ...job.document import with_plan
 from ..drawing.palette import font
 from ..drawing.text import unbroken

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
-from ...core.unmeasured import HOW, missing, missing_words
+from ...core.judge.unmeasured import HOW, missing, missing_words
 from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken

@@ -11,7 +11,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from ...core.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
+from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
 from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
@@ -53,15 +53,18 @@ class Window(QMainWindow):
         super().__init__()
         self.store, self.settings = store, settings
         self.last_field: FieldEdit | None = None
+        self.frame: QWidget = self
         self.autosave, self.falls = Autosave(store, recovery), FallWatch(store)
         self.kept = KeptWork(self)
-        self.jobs, self.edits, self.lists = JobActions(self), EditActions(self), ListActions(self)
+        self.jobs, self.edits = JobActions(self, self.kept), EditActions(self)
+        self.lists = ListActions(self)
         self.sites = SiteActions(self)
         self.commands = Commands(self)
+        self.pages = Late(self._bound(pages), self._page_made)
         self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.sites.commands(), *self.edits.commands())
-        self.commands.add(*view_commands(self), *more_commands(self))
+        self.commands.add(*view_commands(self, self.edits), *more_commands(self))
         self.scheme = "light"
-        self._compose(pages, panels)
+        self._compose(panels)
         self._connect()
         self.setAcceptDrops(True)
         self.show_scheme(settings.text("scheme", "light"))
@@ -70,10 +73,9 @@ class Window(QMainWindow):
 
     # Composition ---------------------------------------------------------------------------------------
 
-    def _compose(self, pages: dict[str, PageFactory], panels: dict[str, PageFactory]) -> None:
+    def _compose(self, panels: dict[str, PageFactory]) -> None:
         self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
         self.stack = QStackedWidget()
-        self.pages = Late(self._bound(pages), self._page_made)
         self.side = SideColumn(self.store, self._bound(panels), self._dress)
         middle = QHBoxLayout()
         middle.setSpacing(0)
@@ -112,8 +114,10 @@ class Window(QMainWindow):
         self.band.picked.connect(self._pick)
         for key, button in self.trail.buttons.items():
             button.clicked.connect(lambda _=False, k=key: self.show_step(k))
-        self.top.tree.menu().aboutToShow.connect(lambda: fill_tree_menu(self))
-        self.top.job.menu().aboutToShow.connect(lambda: fill_job_menu(self))
+        self.top.tree.menu().aboutToShow.connect(lambda: fill_tree_menu(self.top.tree.menu(), store, self.commands))
+        self.top.job.menu().aboutToShow.connect(
+            lambda: fill_job_menu(self.top.job.menu(), self.settings, self.commands, self.jobs, self.kept)
+        )
         QApplication.instance().focusChanged.connect(self._focus_moved)  # type: ignore[union-attr]
 
     # Following the document ----------------------------------------------------------------------------

@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 from .form import CutForm, Fit
 from .plain_back import steps
 from .shapes import GOOD, section_of
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 MOST_m = 0.30
 

@@ -4,15 +4,12 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
 from .shapes import GOOD, section_of, with_face
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 EVEN_m = 0.005
 

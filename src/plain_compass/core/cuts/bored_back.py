@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import CRACK, driving
 from .shapes import GOOD, bored, hinge_bands, strap, with_back
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 BORE = "Aside; the lower half of the nose goes in first, never the upper."
 

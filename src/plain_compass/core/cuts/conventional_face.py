@@ -2,14 +2,10 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
+from ..plan.case import Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
 from .shapes import GOOD, with_face
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 
 def _fits(result: Planned) -> Fit:

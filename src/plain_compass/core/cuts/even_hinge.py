@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, section_of
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 
 def _fits(result: Planned) -> Fit:

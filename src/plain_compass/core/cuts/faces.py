@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING
 
-from ..findings import Phrase, phrase
+from ..base.phrase import Phrase, phrase
+from ..plan.case import Planned
 from .form import Bands, CutStep
 from .shapes import whole
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 LOOK = "Look down the first cut to meet it; then along the whole apex for a cut that ran on."
 STOP = "The two cuts do not meet, or one has run past the apex: clean it before the [back cut]."

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
-from ..polygon import chord
+from ..base.polygon import chord
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
 from .shapes import GOOD, section_of
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 CHORD_SHARE = 2.0 / 3.0
 SWELL_FROM = 1.25

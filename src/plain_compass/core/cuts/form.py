@@ -9,13 +9,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, TypeAlias
+from typing import TypeAlias
 
-from ..findings import Phrase
-
-if TYPE_CHECKING:
-    from ..cut import Cut
-    from ..plan import Case, Planned
+from ..base.phrase import Phrase
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 
 Band: TypeAlias = tuple[float, float, float, float, float, float]
 Bands: TypeAlias = tuple[Band, ...]

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, section_of
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 
 def _fits(result: Planned) -> Fit:

@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
 from .shapes import GOOD, section_of, with_face
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 NIP_SHARE = 0.06
 """Each nip, as a share of the wood's depth along the lay."""

@@ -2,14 +2,10 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, hinge_bands, rear_moved, with_back
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 ASIDE = "Aside of the stem on the better side, never straight behind it."
 CRACK = "The stem cracks or the [hinge] moves: leave at once."

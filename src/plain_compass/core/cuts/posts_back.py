@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
-from ..findings import phrase
-from ..posts import Posts, posts_on
+from ..base.phrase import phrase
+from ..design.cut import Cut
+from ..mechanics.posts import Posts, posts_on
+from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 SQUARE_DEG = 3.0
 """How far off square the line across the front posts may stand before it is told."""

@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import ASIDE, CRACK, driving
 from .shapes import GOOD, hinge_bands, rear_moved, with_back, within
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 MOST_m = 0.35
 

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..balance import tree_mass
-from ..cut import Cut
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..design.cut import Cut
+from ..mechanics.balance import tree_mass
+from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, lean_side, within
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 
 def _fits(result: Planned) -> Fit:

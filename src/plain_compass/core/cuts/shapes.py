@@ -4,15 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
-from ..hinge import front_line, rear_line, rear_lines
-from ..section import Section, section_at
+from ..design.cut import Cut
+from ..mechanics.hinge import front_line, rear_line, rear_lines
+from ..plan.case import Case, Planned
+from ..tree.section import Section, section_at
 from .form import Band, Bands, FAR_m, Fit
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 GOOD = Fit("fits", "It suits this tree.")
 

@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import ASIDE, CRACK, driving
 from .quarter_back import half_by_half
 from .shapes import GOOD, with_back
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 
 def _fits(result: Planned) -> Fit:

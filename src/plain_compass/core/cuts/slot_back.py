@@ -4,16 +4,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..cut import Cut
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..design.cut import Cut
+from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 SLIDES_FROM_DEG = 20.0
 """Slope of the resting stem from which it may slide out of its slot."""

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
-from ..balance import tree_mass
-from ..cut import Cut
+from ..design.cut import Cut
+from ..mechanics.balance import tree_mass
+from ..plan.case import Case, Planned
 from .even_hinge import no_steps
 from .form import CutForm, Fit
 from .shapes import GOOD, lean_side, section_of
-
-if TYPE_CHECKING:
-    from ..plan import Case, Planned
 
 THICKER = 1.5
 

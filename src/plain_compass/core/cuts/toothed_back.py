@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..plan.case import Planned
 from .bored_back import bore_steps
 from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, strap, with_back
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 LEAST_m = 0.20
 

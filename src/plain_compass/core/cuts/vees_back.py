@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from ..findings import phrase
+from ..base.phrase import phrase
+from ..plan.case import Planned
 from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, with_back
-
-if TYPE_CHECKING:
-    from ..plan import Planned
 
 MOST_m = 0.25
 

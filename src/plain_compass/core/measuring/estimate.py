@@ -7,7 +7,7 @@ import statistics
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from ..errors import InputError
+from ..base.errors import InputError
 
 RELATIVE_STEP = 1e-5
 OUTLIER_SPREADS = 3.0

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..errors import InputError
+from ..base.errors import InputError
 from .estimate import Estimate, Reading, propagated, require_positive
 
 

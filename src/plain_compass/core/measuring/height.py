@@ -12,7 +12,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..errors import InputError
+from ..base.errors import InputError
 from .estimate import Estimate, Reading, propagated, require_positive, tan_deg
 
 STEEPEST_DEG = 85.0

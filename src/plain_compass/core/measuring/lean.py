@@ -6,7 +6,7 @@ import math
 import statistics
 from dataclasses import dataclass
 
-from ..errors import InputError
+from ..base.errors import InputError
 from .estimate import MAD_TO_SPREAD, OUTLIER_SPREADS, Estimate, Reading, propagated, tan_deg, weighted_mean
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import statistics
 
-from ..errors import InputError
+from ..base.errors import InputError
 from .estimate import Estimate
 
 WINDOW = 5

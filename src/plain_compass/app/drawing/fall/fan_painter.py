@@ -9,8 +9,8 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPolygonF
 
-from ....core.falling.fan import Fan
-from ....core.falling.nominal import NominalFall
+from ....core.fall.fan import Fan
+from ....core.fall.nominal import NominalFall
 from ....job.units import chance_words
 from ..canvas import Canvas
 from ..ground.site_painter import on_page, paint_grid, paint_obstacles

@@ -7,12 +7,12 @@ import math
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 
-from ....core.falling.nominal import NominalFall
-from ....core.falling.trace import UPRIGHT, Pose
-from ....core.hang_up import crown_half_m
-from ....core.judge_ground import lying
-from ....core.landing import neighbours_on
-from ....core.polygon import Array
+from ....core.base.polygon import Array
+from ....core.fall.nominal import NominalFall
+from ....core.fall.trace import UPRIGHT, Pose
+from ....core.plan.reach import lying
+from ....core.site.hang_up import crown_half_m
+from ....core.site.landing import neighbours_on
 from ..canvas import Canvas
 from ..ground.profile_painter import paint_ground
 from ..marks import paint_word

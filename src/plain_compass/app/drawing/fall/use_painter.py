@@ -9,8 +9,8 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
-from ....core.falling.nominal import NominalFall
-from ....core.plan import Assessment
+from ....core.assess import Assessment
+from ....core.fall.nominal import NominalFall
 from ..canvas import Canvas
 from ..curve_painter import MOST, paint_axes, paint_label, plot_box
 from ..palette import fill, font, pen

@@ -6,8 +6,8 @@ import numpy as np
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
-from ....core.findings import level_of
-from ....core.resting import BREAKS_TO_m
+from ....core.judge.findings import level_of
+from ....core.mechanics.resting import BREAKS_TO_m
 from ..canvas import Canvas
 from ..marks import paint_word
 from ..palette import fill, font, level_colour, pen

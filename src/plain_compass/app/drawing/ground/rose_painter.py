@@ -11,7 +11,7 @@ import math
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
-from ....core.rose import Spoke
+from ....core.advice.rose import Spoke
 from ....job.words import Speech
 from ..marks import paint_arrow
 from ..palette import Palette, font, level_colour, pen

@@ -8,11 +8,11 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
-from ....core.crown import crown_outline
-from ....core.ground import ground_of
-from ....core.judge_ground import better_side, lying
-from ....core.site import KINDS, Obstacle, Place
-from ....core.ways_out import LENGTH_M, kept_away_m, ways_out
+from ....core.plan.reach import better_side, lying
+from ....core.site.ground import ground_of
+from ....core.site.site import KINDS, Obstacle, Place
+from ....core.site.ways_out import LENGTH_M, kept_away_m, ways_out
+from ....core.tree.crown import crown_outline
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_word
 from ..palette import fill, font, pen

@@ -5,8 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QFontMetricsF
 
-from ....core.polygon import ahead_of
-from ....core.rot import reach_m
+from ....core.base.polygon import ahead_of
+from ....core.tree.rot import reach_m
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, font, pen

@@ -7,9 +7,9 @@ import math
 import numpy as np
 from PySide6.QtCore import QPointF, Qt
 
-from ....core.crown import crown_outline
-from ....core.frames import rotated, to_tree
-from ....core.polygon import Array
+from ....core.base.frames import rotated, to_tree
+from ....core.base.polygon import Array
+from ....core.tree.crown import crown_outline
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, pen

@@ -7,10 +7,10 @@ from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import QPointF
 
-from ....core.butt import standing_m
-from ....core.outline import taped_height_m
-from ....core.plan import Assessment
-from ....core.rot import reach_m
+from ....core.assess import Assessment
+from ....core.tree.butt import standing_m
+from ....core.tree.outline import taped_height_m
+from ....core.tree.rot import reach_m
 from ..layout import FieldPlace, Grip, Layout
 from ..scale import Scale, towards
 from .surveyed import ALONG, Facing, axis_right_m

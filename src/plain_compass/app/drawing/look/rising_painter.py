@@ -9,8 +9,8 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
-from ....core.judge import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
-from ....core.rising import Rising
+from ....core.advice.rising import Rising
+from ....core.judge.physics import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
 from ....job.words import Speech
 from ..palette import Palette, font, pen
 

@@ -7,11 +7,11 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from ....core.centre import CentreSpread
-from ....core.outline import diameters_at
-from ....core.plan import Assessment
-from ....core.polygon import Array
-from ....core.stem import axis_at, profile_ratio
+from ....core.advice.centre import CentreSpread
+from ....core.assess import Assessment
+from ....core.base.polygon import Array
+from ....core.tree.outline import diameters_at
+from ....core.tree.stem import axis_at, profile_ratio
 
 
 @dataclass(frozen=True, slots=True)

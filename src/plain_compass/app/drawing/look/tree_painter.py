@@ -8,10 +8,10 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
-from ....core.crown import crown_outline
-from ....core.frames import rotated, to_tree
-from ....core.plan import Assessment
-from ....core.polygon import Array
+from ....core.assess import Assessment
+from ....core.base.frames import rotated, to_tree
+from ....core.base.polygon import Array
+from ....core.tree.crown import crown_outline
 from ..canvas import Canvas
 from ..marks import paint_arrow
 from ..palette import fill, font, pen

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
-from ....core.findings import LEVELS
+from ....core.judge.findings import LEVELS
 from ...drawing.marks import paint_level
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.text import unbroken

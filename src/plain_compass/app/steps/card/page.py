@@ -6,7 +6,7 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
-from ....core.findings import Finding
+from ....core.judge.findings import Finding
 from ...drawing.palette import LIGHT, fill, font, pen
 from ...frame.commands import Commands
 from ...frame.page import Picture

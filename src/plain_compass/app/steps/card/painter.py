@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
-from ....core.findings import GROUPS
-from ....core.sequence import ground_plan, order_of_cuts, wedge_plan
+from ....core.cuts.sequence import ground_plan, order_of_cuts, wedge_plan
+from ....core.judge.findings import GROUPS
 from ....job.document import size_words
 from ....job.words import Speech
 from ...drawing.canvas import Canvas

@@ -8,7 +8,7 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
 
-from ....core.tape import TapeMark, bark_tape
+from ....core.mechanics.tape import TapeMark, bark_tape
 from ....job.disk import write_atomically
 from ...drawing.palette import LIGHT, font, pen
 from ...frame.store import Snapshot

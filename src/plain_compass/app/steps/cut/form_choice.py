@@ -8,10 +8,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QComboBox, QMessageBox, QWidget
 
+from ....core.base.phrase import capital
 from ....core.cuts import form_of, forms_of
 from ....core.cuts.form import CutForm
-from ....core.findings import capital
-from ....core.judge_cut import was_read
+from ....core.judge.cut import was_read
 from ....job.edits import take_form
 from ....job.words import Speech
 from ...drawing.palette import font

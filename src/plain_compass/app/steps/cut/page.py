@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF
 from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.cuts import PARTS
-from ....core.findings import Finding
+from ....core.judge.findings import Finding
 from ...frame.commands import Commands
 from ...frame.page import Picture
 from ...frame.store import Snapshot, Store

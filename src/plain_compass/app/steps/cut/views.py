@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QColor, QPainter, QPixmap
 
-from ....core.section import Section
+from ....core.tree.section import Section
 from ...drawing.curve_painter import paint_curve
 from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
 from ...drawing.palette import font, pen

@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING, cast
+from typing import cast
 
 from PySide6.QtWidgets import QFileDialog, QInputDialog
 
-from ....core.errors import PlainCompassError
+from ....core.base.errors import PlainCompassError
 from ....job.disk import file_name, write_atomically
 from ....job.fall import fan_geojson, samples_csv
 from ...frame.commands import Command
+from ...frame.desk import Desk
+from ...frame.store import Snapshot
 from .frames import FORMATS, write_frames
-
-if TYPE_CHECKING:
-    from ...frame.store import Snapshot
-    from ...frame.window import Window
-    from .page import FallPage
+from .page import FallPage
 
 WRITTEN = {
     "png": "Frames of the fall as PNG pictures",
@@ -31,9 +29,8 @@ MOST_OFF_DEG = 30.0
 class FallActions:
     """The commands of the group ``fall``."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
-        self.store = window.store
+    def __init__(self, desk: Desk) -> None:
+        self.desk, self.store = desk, desk.store
 
     def commands(self) -> list[Command]:
         """Play, keep, aim off, write out."""
@@ -48,13 +45,12 @@ class FallActions:
         return self.store.snapshot.fan is not None
 
     def _page(self) -> FallPage:
-        self.window.show_step("fall")
-        return cast("FallPage", self.window.pages["fall"])
+        self.desk.show_step("fall")
+        return cast(FallPage, self.desk.pages["fall"])
 
     def _opened(self) -> FallPage | None:
         """The page, once it has been opened; the commands are there before any page is."""
-        pages = getattr(self.window, "pages", {})
-        return cast("FallPage | None", pages.get("fall"))
+        return cast(FallPage | None, self.desk.pages.get("fall"))
 
     def _play_title(self) -> str:
         page = self._opened()
@@ -68,7 +64,7 @@ class FallActions:
     def keep(self) -> None:
         """Keep this design to compare others with, or stop comparing."""
         self._page().keep()
-        self.window.commands.refresh()
+        self.desk.commands.refresh()
 
     # Aiming off ----------------------------------------------------------------------------------------
 
@@ -94,15 +90,15 @@ class FallActions:
     def ask_what(self) -> str:
         """What to write: a key of ``WRITTEN``; empty for nothing."""
         words = list(WRITTEN.values())
-        picked, is_ok = QInputDialog.getItem(self.window, "Write out", "What:", words, 0, False)
+        picked, is_ok = QInputDialog.getItem(self.desk.frame, "Write out", "What:", words, 0, False)
         return list(WRITTEN)[words.index(picked)] if is_ok else ""
 
     def ask_where(self, what: str) -> str:
         """A folder for frames, a file for the rest; empty for nowhere."""
         if what in FORMATS:
-            return QFileDialog.getExistingDirectory(self.window, WRITTEN[what], str(Path.home()))
+            return QFileDialog.getExistingDirectory(self.desk.frame, WRITTEN[what], str(Path.home()))
         name = Path.home() / f"{file_name(self.store.tree_id, 'tree')}-fall.{what}"
-        return QFileDialog.getSaveFileName(self.window, WRITTEN[what], str(name), f"(*.{what})")[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, WRITTEN[what], str(name), f"(*.{what})")[0]
 
     def write_out(self) -> None:
         """Frames, samples or the fan, as is asked."""
@@ -113,9 +109,9 @@ class FallActions:
         try:
             told = self._written(what, Path(where), self.store.snapshot)
         except PlainCompassError as error:
-            self.window.message.refuse(str(error))
+            self.desk.message.refuse(str(error))
             return
-        self.window.message.tell(told)
+        self.desk.message.tell(told)
 
     def _written(self, what: str, where: Path, snapshot: Snapshot) -> str:
         assert snapshot.fan is not None

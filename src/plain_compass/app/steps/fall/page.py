@@ -7,7 +7,7 @@ import time
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
 
-from ....core.findings import Finding
+from ....core.judge.findings import Finding
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands

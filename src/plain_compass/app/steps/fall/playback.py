@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ....core.falling.fan import Fan
-from ....core.falling.nominal import NominalFall
-from ....core.falling.trace import UPRIGHT, Pose
-from ....core.plan import Assessment
+from ....core.assess import Assessment
+from ....core.fall.fan import Fan
+from ....core.fall.nominal import NominalFall
+from ....core.fall.trace import UPRIGHT, Pose
 from ....job.words import Speech
 from ...frame.store import Snapshot
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from html import escape
 
-from ....core.falling.nominal import BUTTS
-from ....core.unmeasured import missing_words
+from ....core.fall.nominal import BUTTS
+from ....core.judge.unmeasured import missing_words
 from ....job.fall import WRONGS, named_driver
 from ....job.units import chance_words
 from ....job.words import Speech

@@ -5,10 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from ....core.findings import Finding
-from ....core.rigging import begun
-from ....core.site import KINDS, Place
-from ....core.unmeasured import missing_words
+from ....core.judge.findings import Finding
+from ....core.judge.unmeasured import missing_words
+from ....core.site.rigging import begun
+from ....core.site.site import KINDS, Place
 from ....job.document import with_plan
 from ....job.site_edits import add_obstacle, add_spot
 from ...drawing.palette import font

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QWidget
 
-from ....core.paths import held
-from ....core.site import Obstacle
+from ....core.base.paths import held
+from ....core.site.site import Obstacle
 from ....job.site_edits import add_corner, remove_obstacle, remove_spot
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit

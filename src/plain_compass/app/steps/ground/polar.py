@@ -7,7 +7,7 @@ import math
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit, QWidget
 
-from ....core.site import Place
+from ....core.site.site import Place
 from ....job.edits import set_values
 from ....job.typed import TypedError, parse
 from ....job.units import EXAMPLES

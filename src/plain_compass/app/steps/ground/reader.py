@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from html import escape
 
-from ....core.judge_ground import called
-from ....core.rose import Spoke
-from ....core.site import COSTS, Site
+from ....core.advice.rose import Spoke
+from ....core.plan.reach import called
+from ....core.site.site import COSTS, Site
 from ....job.document import Job
 
 

@@ -7,8 +7,8 @@ import time
 import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from ....core.plan import Case
-from ....core.rose import Spoke, spoke_at, targets_by_bearing, turned_away
+from ....core.advice.rose import Spoke, spoke_at, targets_by_bearing, turned_away
+from ....core.plan.case import Case
 from ...frame.store import Snapshot
 
 SLICE_S = 0.008

@@ -9,7 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from ....core.site import Place, SpotHeight
+from ....core.site.site import Place, SpotHeight
 from ...drawing.fall.fan_painter import paint_sector
 from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
 from ...drawing.ground.site_painter import paint_grid, paint_site

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
-from ....core.errors import InputError
+from ....core.base.errors import InputError
 from ....instruments.assemble import Assembler
 from ....instruments.devices import DEVICES, Faults, Truth
 from ....instruments.protocol import Sample

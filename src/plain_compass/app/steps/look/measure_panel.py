@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ....core.errors import PlainCompassError
+from ....core.base.errors import PlainCompassError
 from ....job.measuring import MeasureError, measure, taken_from, told
 from ....job.ways import EYE, METHODS, Answer
 from ...drawing.palette import font

@@ -7,11 +7,11 @@ from collections.abc import Callable
 from PySide6.QtCore import QPointF, QTimer
 from PySide6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
 
-from ....core.centre import centre_spread
-from ....core.findings import Finding
-from ....core.rising import soundness_by_height
-from ....job.readings import lean_marks, reading_marks
+from ....core.advice.centre import centre_spread
+from ....core.advice.rising import soundness_by_height
+from ....core.judge.findings import Finding
 from ....job.spreads import LEAST_EFFECT, plan_spreads
+from ....job.tree_readings import lean_marks, reading_marks
 from ...drawing.look.surveyed import ACROSS, ALONG, Surveyed
 from ...frame.commands import Commands
 from ...frame.page import Picture

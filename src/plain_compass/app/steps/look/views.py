@@ -11,8 +11,8 @@ from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QWidget
 
-from ....core.rising import Rising
-from ....core.unmeasured import LEAN
+from ....core.advice.rising import Rising
+from ....core.judge.unmeasured import LEAN
 from ....job.fields import quantity_at
 from ...drawing.layout import Layout
 from ...drawing.look.butt_painter import paint_butt

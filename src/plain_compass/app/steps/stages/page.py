@@ -7,8 +7,9 @@ from html import escape
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from ....core.faults import FAULTS
-from ....core.findings import Finding, capital
+from ....core.advice.faults import FAULTS
+from ....core.base.phrase import capital
+from ....core.judge.findings import Finding
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands

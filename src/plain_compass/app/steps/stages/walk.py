@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from ....core.bar import BarPlan
+from ....core.advice.faults import FAULTS, Played, play
+from ....core.assess import Assessment
 from ....core.cuts.form import Bands
-from ....core.faults import FAULTS, Played, play
-from ....core.findings import level_of
-from ....core.judge_bar import bar_plan_of
-from ....core.plan import Assessment
-from ....core.stages import TRAPS_FROM, Stage, States, Sweep, followed_by, stages_of, states_at, sweep_of
+from ....core.cuts.stages import TRAPS_FROM, Stage, States, Sweep, followed_by, stages_of, states_at, sweep_of
+from ....core.judge.bar import bar_plan_of
+from ....core.judge.findings import level_of
+from ....core.mechanics.bar import BarPlan
 from ....job.words import Speech
 
 MOST_TOLD = 9.99

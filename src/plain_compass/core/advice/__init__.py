@@ -1,0 +1,1 @@
+"""What would be better: other bearings, other designs, other measurements."""

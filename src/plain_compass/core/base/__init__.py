@@ -1,0 +1,1 @@
+"""What everything stands on: quantities, errors, paths, frames, polygons, phrases."""

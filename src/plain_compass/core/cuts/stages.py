@@ -1,0 +1,381 @@
+"""The cut as a sequence of standing states, and every margin through the continuous depth of each cut.
+
+A state is the wood that still holds, as bands (see ``cuts.form``). Its area and moments come from the section's
+slices; what it carries follows by one rule for every form: bending over the modulus of the wood that holds, with the
+weight's own help as it leans. For a rectangle that is the hinge's folding moment, M_p = rupture b t^2/6.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, fields, replace
+
+import numpy as np
+
+from ..base.polygon import Array, across, clip
+from ..cuts import form_of
+from ..mechanics.splitting import resistance_J_m2
+from ..plan.case import Planned
+from ..tree.cracks import crack_at_cut
+from ..tree.section import Section, Strips, sound_powers
+from ..tree.wood import working_strength
+from .form import Bands, CutStep
+from .shapes import whole
+
+SWEEP_DEPTHS, SWEEP_EVERY = 200, 4
+ALMOST_m = 0.002
+"""How near to the hinge's rearmost line the kerf counts as done."""
+TRAPS_FROM = 0.6
+"""Share of the kerf's height, shut at its mouth, from which the bar is held."""
+CURVES = ("standing", "side", "split", "kerf")
+"""The margins that are followed: standing on what holds, side bending, splitting, and the kerf shutting on the bar."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class States:
+    """Standing states in a row; every array has shape (n,).
+
+    Attributes:
+        uncut_area_m2: sound wood that still holds.
+        standing: bending along the lay over what the wood holds, 1 at the limit.
+        side_utilisation: bending across the lay over what the wood holds.
+        split_index: splitting index at this moment (indicative).
+        kerf_shut: share of the kerf's height that is shut at the back; past ``TRAPS_FROM`` the bar is held.
+        backwards: whether the moment is backwards.
+    """
+
+    uncut_area_m2: Array
+    standing: Array
+    side_utilisation: Array
+    split_index: Array
+    kerf_shut: Array
+    backwards: Array
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Stage:
+    """One standing state, after a step.
+
+    Attributes:
+        step: the step that led to it; None for the uncut tree.
+        part: ``face``, ``hinge`` or ``back``.
+        kept: the wood that still holds, as bands.
+        bar_free: whether the bar was free throughout the step.
+        sits_back: whether the tree would sit back in it.
+        goes: whether it goes by itself here.
+        seat_m: kerf open at the back for a wedge.
+        wedge_fits: whether a wedge can be set now.
+    """
+
+    step: CutStep | None
+    part: str
+    kept: Bands
+    uncut_area_m2: float
+    standing: float
+    side_utilisation: float
+    split_index: float
+    bar_free: bool
+    sits_back: bool
+    goes: bool
+    seat_m: float
+    wedge_fits: bool
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Sweep:
+    """Margins through the whole cut.
+
+    Attributes:
+        progress: 0 uncut to 1 done, in shares of the steps' number, shape (n,).
+        ends: progress at which each step is done.
+        states: every margin there.
+        worst: for each of ``CURVES`` the progress at which it is worst.
+    """
+
+    progress: Array
+    ends: tuple[float, ...]
+    states: States
+    worst: dict[str, float]
+
+
+def steps_of(result: Planned) -> tuple[tuple[str, CutStep], ...]:
+    """Every step in order, with its part: face, work on the hinge, back cut."""
+    before = whole(result)
+    found: list[tuple[str, CutStep]] = []
+    for part, key in result.case.cut.forms.items():
+        steps = form_of(part, key).steps(result, before)
+        found += [(part, step) for step in steps]
+        if steps:
+            before = steps[-1].kept(1.0)
+    return tuple(found)
+
+
+def stages_of(result: Planned) -> tuple[Stage, ...]:
+    """The uncut tree, and the standing state after every step."""
+    steps = steps_of(result)
+    kept = [whole(result), *(step.kept(1.0) for _, step in steps)]
+    states = states_at(result, kept)
+    found = [_stage(result, None, "", kept[0], states, 0, wedged=False, bar_free=True)]
+    wedged = False
+    for number, (part, step) in enumerate(steps, start=1):
+        free = wedged or not step.opens_back or _bar_free(result, step)
+        found.append(_stage(result, step, part, kept[number], states, number, wedged=wedged, bar_free=free))
+        wedged = wedged or (found[-1].wedge_fits and bool(result.case.cut.wedges))
+    return tuple(found)
+
+
+def _bar_free(result: Planned, step: CutStep) -> bool:
+    """Whether the kerf stays open enough through a step."""
+    through = states_at(result, [step.kept(share) for share in np.linspace(0.0, 1.0, 9).tolist()])
+    return bool((through.kerf_shut < TRAPS_FROM).all())
+
+
+def _stage(
+    result: Planned,
+    step: CutStep | None,
+    part: str,
+    kept: Bands,
+    states: States,
+    at: int,
+    *,
+    wedged: bool,
+    bar_free: bool,
+) -> Stage:
+    seat = seat_m(result, kept)
+    backwards, use = bool(states.backwards[at]), float(states.standing[at])
+    return Stage(
+        step=step,
+        part=part,
+        kept=kept,
+        uncut_area_m2=float(states.uncut_area_m2[at]),
+        standing=use,
+        side_utilisation=float(states.side_utilisation[at]),
+        split_index=float(states.split_index[at]),
+        bar_free=bar_free,
+        sits_back=backwards and use >= 1.0 and not wedged,
+        goes=not backwards and use >= 1.0,
+        seat_m=seat,
+        wedge_fits=bool(step and step.wedge_after and seat >= result.case.kit.wedge_seat_m),
+    )
+
+
+def seat_m(result: Planned, kept: Bands) -> float:
+    """Depth of open kerf at the back: the deepest stretch from the bark to the first wood that holds."""
+    strips = result.parts.section.strips
+    rear = np.full(len(strips.left_m), result.parts.face.hinge_front_m)
+    for low, high, at, slope, *_ in kept:
+        there = (strips.left_m >= low) & (strips.left_m <= high)
+        rear = np.where(there, np.minimum(rear, at + slope * strips.left_m), rear)
+    open_m = rear - strips.wood_m[:, :, 0].min(axis=1)
+    return max(float(open_m.max()), 0.0)
+
+
+def sweep_of(result: Planned, depths: int = SWEEP_DEPTHS) -> Sweep:
+    """Follow every margin through the continuous depth of each step in turn."""
+    steps = steps_of(result)
+    progress = np.linspace(0.0, 1.0, depths)
+    count = len(steps)
+    at = np.minimum((progress * count).astype(int), count - 1)
+    kept = [
+        steps[i][1].kept(float(min(max(p * count - i, 0.0), 1.0)))
+        for i, p in zip(at.tolist(), progress.tolist(), strict=True)
+    ]
+    states = states_at(result, kept, every=SWEEP_EVERY)
+    opens = np.array([steps[i][1].opens_back for i in range(count)])[at]
+    states = replace(states, kerf_shut=np.where(opens, states.kerf_shut, 0.0))
+    ends = tuple((i + 1) / count for i in range(count))
+    return Sweep(progress, ends, states, _worst(progress, states))
+
+
+def followed_by(before: Sweep, after: Sweep, steps: int) -> Sweep:
+    """One sweep for so many steps, and another of the same cut from there on: a mistake made on the way."""
+    early = before.progress <= before.ends[steps - 1] if steps else np.zeros(len(before.progress), dtype=bool)
+    states = States(
+        *(np.where(early, getattr(before.states, f.name), getattr(after.states, f.name)) for f in fields(States))
+    )
+    return replace(after, states=states, worst=_worst(after.progress, states))
+
+
+def _worst(progress: Array, states: States) -> dict[str, float]:
+    """Progress at which each margin is worst."""
+    curves = zip(CURVES, (states.standing, states.side_utilisation, states.split_index, states.kerf_shut), strict=True)
+    return {name: float(progress[int(curve.argmax())]) for name, curve in curves}
+
+
+def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:
+    """Judge every set of bands at once.
+
+    Args:
+        every: take only each so many slices of the section: quicker, where a curve is looked at.
+    """
+    parts, case = result.parts, result.case
+    section, strips = parts.section, _thinned(parts.section.strips, every)
+    zero, first, second = _held(strips, kept)
+    width, left = strips.width_m, strips.left_m
+    area = np.maximum(zero.sum(axis=1) * width, 1e-9)
+    centre = first.sum(axis=1) * width / area
+    centre_left = (zero * left).sum(axis=1) * width / area
+    fall = np.maximum(second.sum(axis=1) * width - area * centre**2, 1e-15)
+    side = np.maximum((zero * left**2).sum(axis=1) * width - area * centre_left**2 + area * width**2 / 12, 1e-15)
+    strength = working_strength(case.wood, case.tree.condition, case.constants)
+    pulled_forward = parts.mass.com_forward_m + parts.loads.forward_Nm / parts.mass.weight_N
+    pulled_left = parts.mass.com_left_m + parts.loads.left_Nm / parts.mass.weight_N
+    forward, aside = parts.mass.weight_N * (pulled_forward - centre), parts.mass.weight_N * (pulled_left - centre_left)
+    rear, front, low, high = _extremes(section, kept)
+    reach = np.where(forward >= 0, centre - rear, front - centre)
+    capacity = strength.rupture_Pa * fall / np.maximum(reach, 1e-6)
+    across_m = np.where(aside > 0, centre_left - low, high - centre_left)
+    side_capacity = strength.rupture_Pa * side / np.maximum(across_m, 1e-6)
+    # The wood that bends is as long as it is deep, front to rear of what holds.
+    fibre = case.constants.hinge_length_factor * (front - rear) + max(case.cut.back.step_m, 0.0)
+    stiffness = strength.elasticity_Pa * fall / np.maximum(fibre, 1e-6)
+    help_ = np.maximum(1.0 - parts.mass.toppling_Nm / stiffness, 1e-3)
+    standing = np.abs(forward) / help_ / capacity
+    tilt = np.abs(forward) / help_ / stiffness
+    shut = np.where(forward < 0, tilt * (centre - section.back_m) / case.kit.kerf_m, 0.0)
+    return States(
+        area,
+        standing,
+        np.abs(aside) / side_capacity,
+        _split(result, strips, kept, forward, capacity),
+        shut,
+        forward < 0,
+    )
+
+
+def _thinned(strips: Strips, every: int) -> Strips:
+    """Each so many slices, wider to make up for those left out."""
+    if every == 1:
+        return strips
+    start = every // 2
+    return Strips(
+        strips.left_m[start::every],
+        strips.width_m * len(strips.left_m) / len(strips.left_m[start::every]),
+        strips.wood_m[start::every],
+        strips.rot_m[start::every],
+    )
+
+
+def _held(strips: Strips, kept: list[Bands]) -> tuple[Array, Array, Array]:
+    """Thickness, first and second moment of the sound wood within the bands, by slice; shapes (n, s)."""
+    left = strips.left_m
+    most = max((len(bands) for bands in kept), default=1) or 1
+    table = np.zeros((len(kept), most, 6))
+    table[:, :, 0], table[:, :, 1] = 1.0, -1.0
+    for row, bands in enumerate(kept):
+        if bands:
+            table[row, : len(bands)] = bands
+    zero = np.zeros((len(kept), len(left)))
+    first, second = zero.copy(), zero.copy()
+    for column in range(most):
+        low, high, rear, rear_slope, front, front_slope = (table[:, column, i][:, None] for i in range(6))
+        # A slice at the edge of a band counts by the share of it that lies inside.
+        half = strips.width_m / 2
+        inside = np.clip((np.minimum(high, left + half) - np.maximum(low, left - half)) / (2 * half), 0.0, 1.0)
+        rears, fronts = rear + rear_slope * left, front + front_slope * left
+        one, two, three = sound_powers(strips, np.minimum(rears, fronts), fronts)
+        zero += inside * one
+        first += inside * two
+        second += inside * three
+    return zero, first, second
+
+
+def _extremes(section: Section, kept: list[Bands]) -> tuple[Array, Array, Array, Array]:
+    """(rearmost, foremost, rightmost, leftmost) wood that holds, by state; shapes (n,)."""
+    wood_low, wood_high = float(section.wood[:, 1].min()), float(section.wood[:, 1].max())
+    rows = []
+    for bands in kept:
+        rears, fronts, lows, highs = [], [], [], []
+        for low, high, rear, rear_slope, front, front_slope in bands:
+            a, b = max(low, wood_low), min(high, wood_high)
+            if b <= a:
+                continue
+            rears += [rear + rear_slope * a, rear + rear_slope * b]
+            fronts += [front + front_slope * a, front + front_slope * b]
+            lows.append(a)
+            highs.append(b)
+        if not rears:
+            rows.append((0.0, 0.0, 0.0, 0.0))
+            continue
+        rows.append((max(min(rears), section.back_m), min(max(fronts), section.front_m), min(lows), max(highs)))
+    found = np.array(rows)
+    return found[:, 0], found[:, 1], found[:, 2], found[:, 3]
+
+
+def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array, capacity_Nm: Array) -> Array:
+    """Splitting index: the front, ahead of the nearest kerf behind the apex, against what the stem resists.
+
+    Where wood is left behind, the ligament sees no more than it can fold at; from behind it sees the whole moment;
+    once only the hinge is left it is folded, whatever moves the tree.
+    """
+    parts, case = result.parts, result.case
+    section, apex = parts.section, parts.face.hinge_front_m
+    kerf = np.array([_kerf_front(bands, apex, section) for bands in kept])
+    open_ = kerf > section.back_m
+    zero, first, second = sound_powers(
+        strips, np.broadcast_to(kerf[:, None], (len(kept), len(strips.left_m))), np.full((1, 1), 9.0)
+    )
+    width = strips.width_m
+    area = np.maximum(zero.sum(axis=1) * width, 1e-12)
+    centre = first.sum(axis=1) * width / area
+    front = np.maximum(second.sum(axis=1) * width - area * centre**2, 1e-15)
+    pieces = strips.wood_m[None, :, :, :]
+    there = ((pieces[..., 0] < kerf[:, None, None]) & (kerf[:, None, None] < pieces[..., 1])).any(axis=2)
+    breadth = np.maximum(there.sum(axis=1) * width, 1e-6)
+    held = np.array([_is_held(bands, apex) for bands in kept])
+    strength = working_strength(case.wood, case.tree.condition, case.constants)
+    ligament, _, _ = sound_powers(strips, kerf[:, None], np.full((len(kept), len(strips.left_m)), apex))
+    folds = strength.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
+    finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m, section) for bands in kept])
+    moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
+    moment = np.where(finished, np.maximum(moment, folds), moment)
+    saved = np.maximum(1.0 / front - 1.0 / section.sound_moments.second_fall_m4, 0.0)
+    energy = moment**2 / (2 * breadth * strength.elasticity_Pa) * saved
+    energy = np.where(finished, np.maximum(energy, _overcut_J_m2(result)), energy)
+    crack = crack_at_cut(case.tree, case.cut.height_m)
+    resists = resistance_J_m2(case.wood, crack, section.diameter_m, case.constants)
+    found: Array = np.where(open_, energy / resists, 0.0)
+    return found
+
+
+def _overcut_J_m2(result: Planned) -> float:
+    """What the slot of an overcut sets free as it shuts."""
+    splitting = result.parts.splitting
+    return splitting.split_index_overcut * splitting.resistance_J_m2
+
+
+def _rears(bands: Bands, apex: float, section: Section) -> list[float]:
+    """Where the kerf stops behind each band that reaches the apex, in the middle of the band's width."""
+    low, high = float(section.wood[:, 1].min()), float(section.wood[:, 1].max())
+    return [
+        rear + slope * (max(one, low) + min(other, high)) / 2
+        for one, other, rear, slope, front, _ in bands
+        if front >= apex - 1e-6
+    ]
+
+
+def _kerf_front(bands: Bands, apex: float, section: Section) -> float:
+    """Where the kerf nearest to the apex ends, along the lay; behind the stem where nothing is cut there yet."""
+    rears = _rears(bands, apex, section)
+    return max(max(rears, default=section.back_m - 0.01), section.back_m - 0.01)
+
+
+def _is_finished(bands: Bands, apex: float, hinge_back_m: float, section: Section) -> bool:
+    """Whether the kerf has come to the hinge over the whole width: half a back cut folds nothing yet."""
+    rears = _rears(bands, apex, section)
+    return bool(rears) and min(rears) >= hinge_back_m - ALMOST_m
+
+
+def _is_held(bands: Bands, apex: float) -> bool:
+    """Whether wood stands behind the kerf."""
+    return any(front < apex - 1e-6 for _, _, _, _, front, _ in bands)
+
+
+def kept_outlines(section: Section, kept: Bands) -> tuple[Array, ...]:
+    """The wood within each band, as polygons in plan: exact, by half-planes; shape (k, 2) each."""
+    found = []
+    for low, high, rear, rear_slope, front, front_slope in kept:
+        piece = across(section.wood, low, high)
+        piece = clip(clip(piece, 1.0, -front_slope, front), -1.0, rear_slope, -rear)
+        if len(piece) >= 3:
+            found.append(piece)
+    return tuple(found)

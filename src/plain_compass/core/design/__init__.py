@@ -1,0 +1,1 @@
+"""What is planned: the cut, the kit, a practice and what must hold together."""

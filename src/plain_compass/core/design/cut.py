@@ -1,0 +1,421 @@
+"""The designed cut, the kit it is made with, and the site: frozen inputs with their bounds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from ..base.quantity import choice, quantity
+
+FACE_FORMS = {
+    "conventional": "conventional: level floor",
+    "open": "open: both slope",
+    "reverse": "reverse: level roof",
+    "narrow": "narrow and deep, corners nipped",
+    "blocked": "blocked out, with a snipe",
+    "flare": "over a large flare",
+    "none": "no [face]",
+}
+BACK_FORMS = {
+    "plain": "plain, from behind",
+    "bored": "bored, [strap] released last",
+    "toothed": "bored, toothed [strap]",
+    "vees": "two V cuts from the sides",
+    "corner": "split-level, one corner kept",
+    "quarter": "quarter cut, wedge first",
+    "sides": "from two sides",
+    "posts": "four posts, no [face]",
+    "slot": "slot lock",
+    "axe": "axe or hand-saw",
+}
+HELD_BACK = ("bored", "toothed", "vees", "corner", "posts", "slot")
+"""Back cuts that leave wood holding behind until it is let go on purpose."""
+HINGE_FORMS = {
+    "strip": "even strip",
+    "tapered": "tapered",
+    "heart": "heart bored out",
+    "lengthened": "fibres lengthened at one corner",
+    "relieved": "relieved on the lean side",
+}
+SWINGS = {"short": "short, one hand", "full": "full swing", "over": "over the head"}
+SWING_m_s = {"short": 5.5, "full": 8.0, "over": 10.0}
+"""Speed of the maul's head at the wedge (indicative)."""
+SIDES = {"left": "left", "right": "right"}
+
+
+@dataclass(frozen=True, slots=True)
+class Face:
+    """The notch on the side the tree is to go. Heights count from the apex, where roof and floor meet."""
+
+    form: str = choice("conventional", FACE_FORMS, "[face] form", "Which of the two [face] cuts slopes.")
+    depth_m: float = quantity(
+        0.08,
+        kind="length",
+        low=0.005,
+        high=2.0,
+        label="[face] depth",
+        step=0.005,
+        help="From the front of the wood back to the apex, along the lay; %D counts the wood's own depth.",
+    )
+    roof_deg: float = quantity(
+        70.0,
+        kind="angle",
+        low=5.0,
+        high=90.0,
+        label="roof",
+        step=1.0,
+        help="Slope of the upper [face] cut above level.",
+    )
+    floor_deg: float = quantity(
+        20.0,
+        kind="angle",
+        low=0.0,
+        high=70.0,
+        label="floor",
+        step=1.0,
+        help="Slope of the lower [face] cut below level.",
+    )
+    overcut_m: float = quantity(
+        0.0,
+        kind="length",
+        low=0.0,
+        high=0.5,
+        label="[overcut]",
+        step=0.005,
+        help="How far one [face] cut runs past the other at the apex; it shuts early. Zero when they meet.",
+    )
+    block_m: float = quantity(
+        0.05,
+        kind="length",
+        low=0.0,
+        high=0.4,
+        label="blocked-out gap",
+        step=0.005,
+        help="Height of the block taken out at the apex, so that the [face] shuts later.",
+    )
+    snipe_left_m: float = quantity(
+        0.05,
+        kind="length",
+        low=0.0,
+        high=0.6,
+        label="snipe left",
+        step=0.005,
+        help="How far the snipe begins from the [back cut]'s line, left; unequal ends turn the butt.",
+    )
+    snipe_right_m: float = quantity(
+        0.05,
+        kind="length",
+        low=0.0,
+        high=0.6,
+        label="snipe right",
+        step=0.005,
+        help="How far the snipe begins from the [back cut]'s line, right.",
+    )
+
+    @property
+    def sloped(self) -> tuple[str, ...]:
+        """Which of the two cuts slopes in this form, and so has an angle to be typed."""
+        return {"open": ("roof", "floor"), "narrow": ("roof", "floor"), "reverse": ("floor",), "none": ()}.get(
+            self.form, ("roof",)
+        )
+
+    @property
+    def angles_deg(self) -> tuple[float, float]:
+        """(roof, floor) as this form uses them: a level cut counts as zero."""
+        return {
+            "conventional": (self.roof_deg, 0.0),
+            "open": (self.roof_deg, self.floor_deg),
+            "reverse": (0.0, self.floor_deg),
+            "narrow": (self.roof_deg, self.floor_deg),
+            "blocked": (self.roof_deg, 0.0),
+            "flare": (self.roof_deg, 0.0),
+            "none": (0.0, 0.0),
+        }[self.form]
+
+
+@dataclass(frozen=True, slots=True)
+class Hinge:
+    """Thickness of the wood left standing, at its two ends; linear between."""
+
+    left_m: float = quantity(
+        0.04,
+        kind="length",
+        low=0.0,
+        high=1.0,
+        label="[hinge] left",
+        step=0.0025,
+        help="Thickness of the [hinge] at its left end, looking along the lay.",
+    )
+    right_m: float = quantity(
+        0.04,
+        kind="length",
+        low=0.0,
+        high=1.0,
+        label="[hinge] right",
+        step=0.0025,
+        help="Thickness of the [hinge] at its right end, looking along the lay.",
+    )
+    middle_m: float = quantity(
+        0.0,
+        kind="length",
+        low=0.0,
+        high=0.5,
+        label="thick in the middle",
+        step=0.005,
+        help="Wood left over in the middle of the [hinge], behind the line of its ends: cuts that did not meet.",
+    )
+    form: str = choice("strip", HINGE_FORMS, "[hinge] form", "A plain strip, or one worked on for a reason.")
+    side: str = choice("left", SIDES, "worked side", "The end that is lengthened, or relieved.")
+    nip_m: float = quantity(
+        0.0,
+        kind="length",
+        low=0.0,
+        high=0.3,
+        label="corner nips",
+        step=0.005,
+        help="Wood taken off both ends of the [hinge], against splitting and torn roots; it gives up steering.",
+    )
+    heart_m: float = quantity(
+        0.1,
+        kind="length",
+        low=0.0,
+        high=1.0,
+        label="heart bore",
+        step=0.01,
+        help="Width of the bore through the middle of the [hinge], from the [face].",
+    )
+    lengthen_m: float = quantity(
+        0.15,
+        kind="length",
+        low=0.0,
+        high=0.6,
+        label="corner lengthened",
+        step=0.01,
+        help="Height over which the corner's fibres are cut free, so that they bend further.",
+    )
+    relief_ratio: float = quantity(
+        0.3,
+        kind="ratio",
+        low=0.0,
+        high=0.7,
+        label="relieved",
+        step=0.05,
+        help="Share of the [hinge]'s length that is cut away on the lean side.",
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class BackCut:
+    """The cut from the other side that leaves the hinge."""
+
+    form: str = choice("plain", BACK_FORMS, "[back cut]", "Cut straight in from behind, or bored and released last.")
+    step_m: float = quantity(
+        0.03,
+        kind="length",
+        low=0.0,
+        high=0.3,
+        label="step",
+        step=0.005,
+        help="Height of the [back cut] above the apex; zero is level.",
+    )
+    strap_m: float = quantity(
+        0.05,
+        kind="length",
+        low=0.005,
+        high=1.0,
+        label="[strap]",
+        step=0.005,
+        help="Wood left at the back by a bored cut along the lay; width of a rib, corner or post.",
+    )
+    side: str = choice("left", SIDES, "kept side", "The corner that is kept, or the side that is cut last.")
+    lower_m: float = quantity(
+        0.04,
+        kind="length",
+        low=0.0,
+        high=0.3,
+        label="lower cut",
+        step=0.005,
+        help="How far below the bored cut the one is that lets the tree go.",
+    )
+    slot_m: float = quantity(
+        0.12,
+        kind="length",
+        low=0.02,
+        high=0.6,
+        label="slot width",
+        step=0.01,
+        help="Width of the slot through the middle of the stem.",
+    )
+    slot_length_m: float = quantity(
+        0.8, kind="length", low=0.2, high=3.0, label="slot length", step=0.05, help="Height of the slot up the stem."
+    )
+
+    shaved: str = choice("no", {"no": "bark left on", "yes": "bark shaved off"}, "bark", "Bark eats the bar's reach.")
+
+    @property
+    def kept_m(self) -> float:
+        """How far forward the wood that is kept at the back reaches: a corner is two straps deep."""
+        return 2 * self.strap_m if self.form == "corner" else self.strap_m
+
+    @property
+    def strapped(self) -> bool:
+        """Whether a strap is left right across the back."""
+        return self.form in ("bored", "toothed")
+
+    @property
+    def held(self) -> bool:
+        """Whether wood is left behind that holds the tree until it is let go."""
+        return self.form in HELD_BACK
+
+
+@dataclass(frozen=True, slots=True)
+class WedgeSeat:
+    """Where one wedge goes in, round the back of the stump."""
+
+    at_deg: float = quantity(
+        0.0,
+        kind="offset_angle",
+        low=-80.0,
+        high=80.0,
+        label="wedge",
+        step=5.0,
+        help="Angle round the stump from straight behind, left positive.",
+    )
+    stacked: int = quantity(
+        1, kind="count", low=1, high=2, label="wedges in the seat", step=1, help="One wedge, or two laid on each other."
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """The whole design for one tree. ``read`` names the specialist forms whose statement was read for it."""
+
+    lay_deg: float = quantity(
+        0.0, kind="bearing", low=0.0, high=360.0, label="lay", step=1.0, help="Bearing on which the tree is to lie."
+    )
+    aim_off_deg: float = quantity(
+        0.0,
+        kind="offset_angle",
+        low=-30.0,
+        high=30.0,
+        label="aim off",
+        step=1.0,
+        help="How far left of the lay the [face] is cut, so that a tree that drifts comes to lie on it.",
+    )
+    height_m: float = quantity(
+        0.3,
+        kind="length",
+        low=0.02,
+        high=3.0,
+        label="cut height",
+        step=0.01,
+        help="Height of the apex above the ground.",
+    )
+    face: Face = field(default_factory=Face)
+    hinge: Hinge = field(default_factory=Hinge)
+    back: BackCut = field(default_factory=BackCut)
+    wedges: tuple[WedgeSeat, ...] = ()
+    read: str = ""
+
+    @property
+    def gun_deg(self) -> float:
+        """Bearing the [face] is really cut to: the lay, or beside it by what is aimed off."""
+        return (self.lay_deg - self.aim_off_deg) % 360.0 if self.aim_off_deg else self.lay_deg
+
+    @property
+    def forms(self) -> dict[str, str]:
+        """Which form each part of it has, in the order in which they are made."""
+        return {"face": self.face.form, "hinge": self.hinge.form, "back": self.back.form}
+
+
+@dataclass(frozen=True, slots=True)
+class Kit:
+    """Saw, wedges and maul carried to the job."""
+
+    bar_m: float = quantity(
+        0.45, kind="length", low=0.1, high=2.0, label="bar", step=0.01, help="Usable length of the guide bar."
+    )
+    bar_width_m: float = quantity(
+        0.09,
+        kind="length",
+        low=0.03,
+        high=0.2,
+        label="bar width",
+        step=0.005,
+        help="Width of the bar with its chain, as it lies in the kerf.",
+    )
+    kerf_m: float = quantity(
+        0.008,
+        kind="length",
+        low=0.001,
+        high=0.02,
+        label="kerf",
+        step=0.001,
+        help="Height of the slot the chain leaves.",
+    )
+    wedge_length_m: float = quantity(
+        0.20, kind="length", low=0.05, high=0.5, label="wedge length", step=0.01, help="Length of one wedge."
+    )
+    wedge_thickness_m: float = quantity(
+        0.025,
+        kind="length",
+        low=0.005,
+        high=0.1,
+        label="wedge head",
+        step=0.001,
+        help="Thickness of one wedge at its head.",
+    )
+    wedge_width_m: float = quantity(
+        0.07, kind="length", low=0.02, high=0.2, label="wedge width", step=0.005, help="Width of one wedge."
+    )
+    wedge_seat_m: float = quantity(
+        0.08,
+        kind="length",
+        low=0.02,
+        high=0.3,
+        label="wedge seat",
+        step=0.005,
+        help="How far a wedge must be in before it carries.",
+    )
+    wedge_count: int = quantity(
+        3, kind="count", low=0, high=12, label="wedges carried", step=1, help="Number of wedges carried to the tree."
+    )
+    stackable: str = choice(
+        "yes",
+        {"yes": "two may be laid on each other", "no": "not to be stacked"},
+        "wedges",
+        "Ribbed ones stay together.",
+    )
+    pull_N: float = quantity(
+        0.0,
+        kind="force",
+        low=0.0,
+        high=200_000.0,
+        label="rope pull",
+        step=500.0,
+        help="Most that can be pulled on a rope with what is carried, friction taken off; nothing without a rope.",
+    )
+    maul_kg: float | None = quantity(
+        None,
+        kind="mass",
+        low=0.5,
+        high=10.0,
+        label="maul",
+        step=0.25,
+        optional=True,
+        help="Mass of the maul; with the swing it gives the blow, and the energy below is not used.",
+    )
+    swing: str = choice("full", SWINGS, "swing", "How the maul is swung: it gives the speed of the blow.")
+    maul_J: float = quantity(
+        80.0,
+        kind="energy",
+        low=20.0,
+        high=250.0,
+        label="maul blow",
+        step=5.0,
+        help="Energy of one blow: 50 to 140 J for a 2 to 3.5 kg maul.",
+    )
+
+    @property
+    def blow_J(self) -> float:
+        """Energy of one blow: m v^2/2 where the maul's mass is known, otherwise as typed."""
+        return self.maul_J if self.maul_kg is None else self.maul_kg * SWING_m_s[self.swing] ** 2 / 2

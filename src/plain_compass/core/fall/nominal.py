@@ -1,0 +1,177 @@
+"""The plan's own fall in words and numbers: how long, how fast, where to, what the hinge and the butt do."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..plan.case import Planned
+from ..plan.reach import called, caught, tree_alone
+from ..site.ground import HARD
+from ..site.hang_up import Catch
+from ..site.landing import TREES, hits_on
+from .ends import ends_for
+from .reckon import rod_of
+from .rods import BROKE_BY, Falls, Rods, check_finite
+from .trace import Trace, top_of, trace_of
+
+STEEP_TOP_DEG = 84.0
+"""A top that lands before this tilt drives the stem back towards the stump."""
+ASKEW_DEG = 3.0
+"""How far off its lay a fall may end before the butt is told to turn with it."""
+BUTTS = {
+    "stays": "stays on the stump",
+    "slides": "runs ahead off the stump",
+    "kicks back": "may be thrown back",
+    "lifts": "is levered up over what the stem meets",
+    "hangs": "stays at the stump: the tree hangs",
+    "held": "stays in its slot",
+}
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class NominalFall:
+    """What the plan's own numbers say will happen.
+
+    Attributes:
+        rods, falls: the fall as reckoned.
+        trace: its course in time.
+        goes: whether it goes over at all.
+        start_deg: tilt at which it goes by itself.
+        time_s: from there to the ground, or to the neighbour that holds it.
+        tip_speed_m_s: speed of the top then.
+        bearing_error_deg: how far left of its lay the top comes to lie, as an angle at the stump.
+        off_lay_m: the same at the top, left positive.
+        hinge_broke_by: one of ``BROKE_BY``; ``hinge_broke_at_deg`` the tilt.
+        first_contact: what the tree meets first.
+        hangs_on: the neighbour that holds it up; None where none does.
+        end_deg: whole tilt at which it comes to rest.
+        top_east_m, top_north_m: where the top comes to lie, from the stump.
+        butt: key of ``BUTTS`` (indicative), ``butt_m`` how far it goes, back negative.
+    """
+
+    rods: Rods
+    falls: Falls
+    trace: Trace
+    goes: bool
+    start_deg: float
+    time_s: float
+    tip_speed_m_s: float
+    bearing_error_deg: float
+    off_lay_m: float
+    hinge_broke_by: str
+    hinge_broke_at_deg: float
+    first_contact: str
+    hangs_on: Catch | None
+    end_deg: float
+    top_east_m: float
+    top_north_m: float
+    butt: str
+    butt_m: float
+
+    def butt_at(self, lay_deg: float) -> tuple[float, float]:
+        """(east, north) of the butt from where it stood."""
+        turn = math.radians(lay_deg)
+        return self.butt_m * math.sin(turn), self.butt_m * math.cos(turn)
+
+
+def nominal_fall(planned: Planned) -> NominalFall:
+    """Reckon the plan's own fall."""
+    case, parts, rods = planned.case, planned.parts, rod_of(planned)
+    with np.errstate(all="ignore"):
+        falls, trace = trace_of(rods, ends_for(case))
+    check_finite(rods, falls)
+    goes = bool(falls.fell[0])
+    holding = next((catch for catch in caught(case, parts.mass) if catch.on_stem or catch.use >= 1.0), None)
+    end = math.degrees(float(falls.end_rad[0]))
+    if holding is not None and holding.tilt_deg < end:
+        end = holding.tilt_deg
+    else:
+        holding = None
+    pose = trace.pose_at(trace.time_at(math.radians(end)))
+    forward, left = top_of(rods, pose)
+    along, off = _on_lay(forward, left, case.cut.aim_off_deg)
+    east, north = _on_site(along, off, case.cut.lay_deg)
+    butt, butt_m = _butt(planned, falls, hangs=holding is not None)
+    return NominalFall(
+        rods=rods,
+        falls=falls,
+        trace=trace,
+        goes=goes,
+        start_deg=math.degrees(float(falls.start_rad[0])),
+        time_s=trace.time_at(math.radians(end)),
+        tip_speed_m_s=pose.rate_rad_s * float(rods.length_m[0]),
+        bearing_error_deg=math.degrees(math.atan2(off, along)),
+        off_lay_m=off,
+        hinge_broke_by=BROKE_BY[int(falls.broke_by[0])],
+        hinge_broke_at_deg=math.degrees(float(falls.broke_rad[0])),
+        first_contact=_contact(planned, holding),
+        hangs_on=holding,
+        end_deg=end,
+        top_east_m=east,
+        top_north_m=north,
+        butt=butt,
+        butt_m=butt_m,
+    )
+
+
+def _on_lay(forward_m: float, left_m: float, aim_off_deg: float) -> tuple[float, float]:
+    """A place seen from the cut's own direction, seen from the lay: (along, left)."""
+    turn = math.radians(aim_off_deg)
+    cos, sin = math.cos(turn), math.sin(turn)
+    return forward_m * cos - left_m * sin, forward_m * sin + left_m * cos
+
+
+def _on_site(along_m: float, left_m: float, lay_deg: float) -> tuple[float, float]:
+    """(east, north) of a place along and left of a lay."""
+    turn = math.radians(lay_deg)
+    return along_m * math.sin(turn) - left_m * math.cos(turn), along_m * math.cos(turn) + left_m * math.sin(turn)
+
+
+def _contact(planned: Planned, holding: Catch | None) -> str:
+    """What the tree meets first: the neighbour that holds it, or the part of it that meets the ground."""
+    if holding is not None:
+        return f"neighbour: {called(holding.obstacle)}"
+    lies = planned.parts.resting
+    standing = _standing(planned)
+    if standing is not None and standing[0] < lies.touches_deg:
+        return f"obstacle: {standing[1]}"
+    if lies.touches_deg >= 180.0:
+        return "nothing within its length"
+    return f"ground: {lies.touches_by}"
+
+
+def _standing(planned: Planned) -> tuple[float, str] | None:
+    """(tilt in degrees, name) of the first roof, wire or fence in the way that the stem comes down on.
+
+    Banks, walls, rocks and stumps are part of the ground it is laid on already; neighbours hold by their crowns.
+    """
+    case = planned.case
+    met = [
+        (math.degrees(math.atan2(hit.at_m, hit.obstacle.height_m - case.cut.height_m)), called(hit.obstacle))
+        for hit in hits_on(case.site, case.at, tree_alone(case), case.cut.lay_deg)
+        if hit.obstacle.height_m > case.cut.height_m and hit.obstacle.kind not in (*HARD, *TREES) and hit.at_m > 0.5
+    ]
+    return min(met, default=None)
+
+
+def _butt(planned: Planned, falls: Falls, *, hangs: bool) -> tuple[str, float]:
+    """(key of ``BUTTS``, metres along the lay) by form of the face, slope and what lands first (indicative)."""
+    case, parts = planned.case, planned.parts
+    lies, length = parts.resting, case.tree.height_m - case.cut.height_m
+    broke_before = falls.broke_rad[0] < falls.end_rad[0] - 1e-6
+    if hangs:
+        return "hangs", 0.0
+    if case.cut.back.form == "slot":
+        return "held", 0.0
+    if lies.touches_by == "middle" and lies.touches_deg < 90.0 and broke_before:
+        return "lifts", 0.0
+    if lies.touches_by == "top" and lies.touches_deg < STEEP_TOP_DEG and broke_before:
+        return "kicks back", -case.constants.kick_back_share * length
+    if case.cut.face.form == "reverse":
+        return "slides", case.constants.reverse_slide_diameters * parts.section.diameter_m
+    if math.tan(math.radians(lies.slides_deg)) > case.constants.slide_friction:
+        return "slides", length / 4
+    return "stays", 0.0

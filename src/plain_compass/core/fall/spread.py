@@ -1,0 +1,273 @@
+"""What is not known for sure, as many likely falls: every measured input moved by its own spread at once.
+
+The fall's numbers follow each input by the slope found from one small step of it, in logarithms where a number cannot
+change its sign; the hinge's follow its thickness by their own powers. Inputs are taken as normal and independent.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import TypeAlias
+
+import numpy as np
+
+from ..base.errors import InputError
+from ..base.paths import held, with_value
+from ..base.polygon import Array
+from ..mechanics.balance import tree_mass
+from ..mechanics.loads import gust_on, loaded
+from ..mechanics.splitting import splitting_of, sweep_back_cut
+from ..plan.case import Case, Planned, parts_of
+from ..tree.stem import axis_at
+from ..tree.wood import working_strength
+from .reckon import rod_of, shutting_pull, widened
+from .rods import Rods
+from .sobol import MOST, normals
+
+Slopes: TypeAlias = dict[str, float]
+"""How far each of the fall's numbers moves for one spread of an input."""
+
+CUT_INTO = ("tree.trunk.", "tree.decay.", "tree.lobes.")
+"""How the inputs begin that the section at the cut depends on, and so the hinge."""
+LEAST_THICK_m = 0.004
+FARTHEST = 3.0
+"""Spreads past which an input is not taken: beyond them a straight slope says nothing."""
+LOGS = ("mass", "up", "inertia", "stiffness", "plastic", "side", "twist", "breaks", "length", "drag", "split", "bends")
+PLACES = ("forward", "left", "hinge_forward", "top_forward", "top_left")
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Samples:
+    """Likely falls.
+
+    Attributes:
+        inputs: what was moved, in the order of the columns of ``moved``.
+        moved: by how many of its spreads, shape (n, inputs).
+        rods: the falls, one row a sample.
+        split_index: splitting index of each (indicative), shape (n,).
+        break_index: bending of the lying stem over what it bears (indicative), shape (n,).
+        gains: energy gained on the way down over that of the plan, shape (n,).
+    """
+
+    inputs: tuple[str, ...]
+    moved: Array
+    rods: Rods
+    split_index: Array
+    break_index: Array
+    gains: Array
+
+    def __len__(self) -> int:
+        return len(self.rods)
+
+
+def slopes_in_steps(planned: Planned, spreads: Mapping[str, float], *, whole: bool) -> Iterator[dict[str, Slopes]]:
+    """The slope of the fall's numbers for each input of the tree and its wood, input by input: each takes a while.
+
+    Args:
+        spreads: one standard deviation of each: paths of the tree in its own units, ``wood.*`` as shares.
+        whole: follow what is cut into as well; without it only what moves the tree's mass.
+    """
+    case, base = planned.case, _mass_numbers(planned.case)
+    by_moment = _split_slopes(planned) if whole else (0.0, 0.0)
+    for path, spread in spreads.items():
+        if path.startswith("tree."):
+            into = path.startswith(CUT_INTO)
+            slopes = _slope(planned, base, path, spread, into=into and whole)
+            if not into and slopes:
+                ahead, heavier = by_moment
+                slopes["split"] = ahead * slopes.get("forward", 0.0) + heavier * slopes.get("mass", 0.0)
+            yield {path: slopes} if slopes else {}
+        elif path.startswith("wood."):
+            yield {path: _wood_slopes(path.removeprefix("wood."), spread, held_back=case.cut.back.held)}
+
+
+def _mass_numbers(case: Case) -> Slopes:
+    """What the tree alone gives, without its cut: logarithms and places."""
+    mass = tree_mass(case.tree, case.wood, case.cut, case.constants)
+    cut, tree = case.cut, case.tree
+    gust = gust_on(tree, case.site, cut.gun_deg, cut.height_m, is_conifer=case.wood.group == "conifer")
+    top = axis_at(tree.lean, tree.height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg)
+    return {
+        "mass": math.log(mass.mass_kg),
+        "up": math.log(mass.com_up_m),
+        "inertia": math.log(mass.inertia_kg_m2),
+        "length": math.log(tree.height_m - cut.height_m),
+        "drag": math.log(max(gust.area_m2 * gust.arm_m**3, 1e-9)),
+        "forward": mass.com_forward_m,
+        "left": mass.com_left_m,
+        "top_forward": top[0],
+        "top_left": top[1],
+    }
+
+
+def _cut_numbers(planned: Planned) -> Slopes:
+    """What the section at the cut gives."""
+    strength, parts = planned.parts.strength, planned.parts
+    return {
+        "stiffness": math.log(max(strength.stiffness_Nm, 1.0)),
+        "plastic": math.log(max(strength.plastic_Nm, 1.0)),
+        "side": math.log(max(strength.side_capacity_Nm, 1.0)),
+        "twist": math.log(max(strength.twist_capacity_Nm, 1.0)),
+        "breaks": math.log(strength.break_angle_deg),
+        "hinge_forward": parts.hinge.region.forward_m,
+        "split": math.log(max(parts.splitting.split_index, 1e-6)),
+    }
+
+
+def _slope(planned: Planned, base: Slopes, path: str, spread: float, *, into: bool) -> Slopes:
+    """Move one input of the tree up by its spread, or down where up does not hold together."""
+    case = planned.case
+    for sign in (1.0, -1.0):
+        try:
+            tree = with_value(case.tree, path.removeprefix("tree."), _moved(case, path, sign * spread))
+            other = replace(case, tree=tree)
+            numbers = _mass_numbers(other)
+            found = {name: sign * (numbers[name] - base[name]) for name in base}
+            if into:
+                from_cut = _cut_numbers(planned)
+                parts = parts_of(other, planned.parts.resting)
+                moved = _cut_numbers(Planned(other, parts))
+                found |= {name: sign * (moved[name] - from_cut[name]) for name in from_cut}
+        except InputError:
+            continue
+        return found
+    return {}
+
+
+def _moved(case: Case, path: str, by: float) -> float:
+    value = float(held(case, path)) + by
+    return value % 360.0 if path.endswith("bearing_deg") else value
+
+
+def _split_slopes(planned: Planned) -> tuple[float, float]:
+    """Slope of the splitting index's logarithm with the centre's place ahead (a metre), and with mass (a share)."""
+    parts, case = planned.parts, planned.case
+    strength, loads, cut = working_strength(case.wood, case.tree.condition, case.constants), parts.loads, case.cut
+    pulled, found = loaded(parts.mass, loads), []
+    for ahead_m, heavier in ((0.0, 0.0), (0.05, 0.0), (0.0, 0.05)):
+        mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead_m, mass_kg=pulled.mass_kg * (1 + heavier))
+        sweep = sweep_back_cut(
+            parts.section, parts.face, parts.hinge, mass, strength, cut.back.step_m, case.constants, loads.following_Nm
+        )
+        split = splitting_of(
+            parts.section,
+            parts.face,
+            parts.hinge,
+            parts.strength,
+            mass,
+            sweep,
+            cut=cut,
+            wood=case.wood,
+            strength=strength,
+            crack="none",
+            kerf_m=case.kit.kerf_m,
+            ahead_m=parts.balance.ahead_m + ahead_m,
+            constants=case.constants,
+        )
+        found.append(math.log(max(split.split_index, 1e-6)))
+    return (found[1] - found[0]) / 0.05, (found[2] - found[0]) / math.log(1.05)
+
+
+def _wood_slopes(name: str, spread: float, *, held_back: bool) -> Slopes:
+    """The wood's own numbers enter by powers: G goes as M^2/(E G_c), and a held cut folds at M_p."""
+    folds = 2.0 if held_back else 1.0
+    return {
+        "rupture": {"plastic": spread, "side": spread, "split": folds * spread, "bends": -spread},
+        "elasticity": {"stiffness": spread, "split": -spread},
+        "shear": {"twist": spread},
+        "across": {"split": -spread},
+        "density": {"mass": spread, "inertia": spread, "bends": spread},
+        "fibre": {"breaks": spread},
+    }[name]
+
+
+def samples_of(
+    planned: Planned, slopes: Mapping[str, Slopes], cutting: Mapping[str, float], count: int, seed: int
+) -> Samples:
+    """Draw likely falls.
+
+    Args:
+        cutting: spread of the cutter's own work: ``aim_deg``, ``hinge_m`` at either end, and of the wind as a share.
+        count, seed: how many; the same seed gives the same ones.
+    """
+    own = ("cut.aim", "cut.hinge_left", "cut.hinge_right", "site.wind")
+    inputs = (*own, *_most(slopes, MOST - len(own)))
+    moved = np.clip(normals(count, len(inputs), seed), -FARTHEST, FARTHEST)
+    by = {name: np.zeros(count) for name in (*LOGS, *PLACES)}
+    for column, path in enumerate(inputs):
+        for name, slope in slopes.get(path, {}).items():
+            by[name] += moved[:, column] * slope
+    rods, split = _rods(planned, by, moved, cutting)
+    gains = np.exp(by["mass"] + by["up"])
+    # A longer stem lies on what was reckoned for it and bends as the square of its length.
+    bends = planned.parts.resting.break_index * np.exp(by["bends"] + 2.0 * by["length"])
+    return Samples(inputs, moved, rods, split, bends, gains)
+
+
+def _most(slopes: Mapping[str, Slopes], room: int) -> list[str]:
+    """The inputs there are numbers for, those that move the fall aside the most first."""
+
+    def weight(path: str) -> float:
+        each = slopes[path]
+        return sum(abs(each.get(name, 0.0)) for name in ("left", "forward", "side", "twist", "breaks", "length"))
+
+    return sorted(slopes, key=weight, reverse=True)[:room]
+
+
+def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping[str, float]) -> tuple[Rods, Array]:
+    """The falls of the samples, and their splitting index."""
+    case, parts = planned.case, planned.parts
+    nominal, count = rod_of(planned), len(moved)
+    base = widened(nominal, count)
+    aim, wind = np.radians(cutting["aim_deg"]) * moved[:, 0], np.exp(cutting["wind"] * moved[:, 3])
+    hinge, thick, aside = _thickness(planned, moved, cutting["hinge_m"])
+    grows = {name: np.exp(by[name]) for name in LOGS}
+    weight = parts.mass.weight_N * grows["mass"]
+    forward, left = parts.mass.com_forward_m + by["forward"], parts.mass.com_left_m + by["left"]
+    ahead, over = forward * np.cos(aim) - left * np.sin(aim), forward * np.sin(aim) + left * np.cos(aim)
+    step = case.cut.back.step_m
+    mean = max(parts.hinge.thickness_m, LEAST_THICK_m)
+    fibre = case.constants.hinge_length_factor * mean
+    longer = (fibre + step) / (fibre * thick + step)
+    top_forward, top_left = nominal.top_forward_m + by["top_forward"], nominal.top_left_m + by["top_left"]
+    breaks = grows["breaks"] * np.cbrt(1.0 / thick) * np.cbrt((1 + step / (fibre * thick)) / (1 + step / fibre))
+    toppling = parts.mass.toppling_Nm * grows["mass"] * grows["up"]
+    rods = base.changed(
+        inertia_kg_m2=base.inertia_kg_m2 * grows["inertia"],
+        toppling_Nm=toppling,
+        ahead_Nm=weight * (ahead - parts.hinge.region.forward_m - by["hinge_forward"]),
+        left_Nm=weight * (over - parts.hinge.region.left_m - aside),
+        drag_kg_m2=base.drag_kg_m2 * grows["drag"],
+        wind_forward_Nm=base.wind_forward_Nm * wind,
+        wind_left_Nm=base.wind_left_Nm * wind,
+        stiffness_Nm=base.stiffness_Nm * grows["stiffness"] * thick**3 * longer,
+        plastic_Nm=base.plastic_Nm * grows["plastic"] * thick**2,
+        side_capacity_Nm=base.side_capacity_Nm * grows["side"] * thick,
+        twist_capacity_Nm=base.twist_capacity_Nm * grows["twist"] * thick,
+        break_rad=np.clip(base.break_rad * breaks, np.radians(8.0), np.radians(110.0)),
+        pull=hinge,
+        wedged_rad=base.wedged_rad,
+        length_m=base.length_m * grows["length"],
+        top_forward_m=top_forward * np.cos(aim) - top_left * np.sin(aim),
+        top_left_m=top_forward * np.sin(aim) + top_left * np.cos(aim),
+        lay_deg=base.lay_deg + np.degrees(aim),
+    )
+    folds = thick**2 if case.cut.back.held else thick
+    return rods, parts.splitting.split_index * grows["split"] * folds
+
+
+def _thickness(planned: Planned, moved: Array, spread_m: float) -> tuple[Array, Array, Array]:
+    """(pull of the shutting face, mean thickness over the plan's, shift of the hinge's middle to the left, m).
+
+    A trapezium's centroid stands length/6 (l - r)/(l + r) off its middle, towards the thicker end.
+    """
+    cut, share = planned.case.cut.hinge, planned.case.constants.shutting_pull
+    left = np.maximum(cut.left_m + spread_m * moved[:, 1], LEAST_THICK_m)
+    right = np.maximum(cut.right_m + spread_m * moved[:, 2], LEAST_THICK_m)
+    planned_both = max(cut.left_m + cut.right_m, 2 * LEAST_THICK_m)
+    uneven = (left - right) / (left + right)
+    before = (cut.left_m - cut.right_m) / planned_both
+    third = planned.parts.hinge.length_m / 6
+    return shutting_pull(left, right, share), (left + right) / planned_both, third * (uneven - before)

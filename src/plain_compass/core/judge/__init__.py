@@ -1,0 +1,1 @@
+"""What the numbers mean: findings by limit state."""

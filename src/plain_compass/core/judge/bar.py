@@ -1,0 +1,114 @@
+"""The bar findings: does it get through, is there room to bore, and what does a bore set wrong do at the far end?"""
+
+from __future__ import annotations
+
+from ..base.phrase import phrase
+from ..mechanics.bar import NICKS_DEG, BarPlan, bar_plan, off_line_m, usable_m
+from ..mechanics.hinge import rear_line
+from ..plan.case import Case, Parts, Planned
+from .findings import Finding, against, margin_of
+
+BORED = ("bored", "toothed", "corner", "posts", "slot")
+"""Back cuts that are bored in at the hinge."""
+
+
+def bar_findings(case: Case, parts: Parts) -> list[Finding]:
+    """Reach, room and direction."""
+    found = [_reach(case, parts)]
+    if case.cut.back.strapped:
+        found.append(_room(case, parts))
+    if case.cut.back.form in BORED:
+        found.append(_nick(case, parts))
+    return found
+
+
+def reach_m(case: Case) -> float:
+    """Usable bar inside the wood."""
+    return usable_m(case.kit.bar_m, case.tree.trunk.bark_m, shaved=case.cut.back.shaved == "yes")
+
+
+def _reach(case: Case, parts: Parts) -> Finding:
+    reach = reach_m(case)
+    held = case.cut.back.held
+    across = parts.face.hinge_length_m if held else parts.section.width_m
+    # A bore through the face takes the middle that neither side reaches.
+    wanted = across - (case.cut.hinge.heart_m if case.cut.hinge.form == "heart" else 0.0)
+    use = wanted / (2 * reach)
+    text = "The bar reaches across: {across} of wood, {bar} of bar inside the bark."
+    if across > reach:
+        text = "The bar ({bar} inside the bark) does not reach across {across}: two sides, the second a hair lower."
+    if use > 1:
+        text = "Even from two sides the bar ({bar} inside the bark) leaves a blind corner in {across} of wood."
+    return Finding(
+        id="bar.reach",
+        group="bar",
+        level="stop" if use > 1 else "watch" if across > reach else "clear",
+        value=across,
+        limit=2 * reach,
+        kind="length",
+        margin=margin_of(use),
+        sentence=phrase(text, across=(across, "length"), bar=(reach, "length")),
+        change=phrase("A longer bar, bark shaved off, a heart bore through the [face], or a higher cut."),
+        mark="kerf",
+    )
+
+
+def _room(case: Case, parts: Parts) -> Finding:
+    room = parts.hinge_back_m - parts.section.back_m - case.cut.back.kept_m
+    sentence = phrase(
+        "Between [hinge] and [strap] there is {room} for a bar {bar} wide.",
+        room=(room, "length"),
+        bar=(case.kit.bar_width_m, "length"),
+    )
+    return against(
+        "bar.bore_room",
+        "bar",
+        case.kit.bar_width_m / max(room, 1e-6),
+        (room, case.kit.bar_width_m, "length"),
+        sentence,
+        phrase("A thinner [strap] or a narrower bar; very small stems are not bored."),
+        watch_from=0.9,
+        mark="strap",
+    )
+
+
+def _nick(case: Case, parts: Parts) -> Finding:
+    """A bore out of line comes nearer to the face at its far end; through the hinge it is a stop."""
+    across = min(parts.face.hinge_length_m, reach_m(case))
+    far = off_line_m(across)
+    thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
+    sentence = phrase(
+        "A bore {error} out of line is {far} off at its far end, where the [hinge] is {thin} thick.",
+        error=(NICKS_DEG, "angle"),
+        far=(far, "length"),
+        thin=(thin, "length"),
+    )
+    return against(
+        "bar.nick",
+        "bar",
+        far / max(thin, 1e-4),
+        (far, thin, "length"),
+        sentence,
+        phrase("Bore well behind the [hinge] and open towards it; from both sides where the stem is wide."),
+        indicative=True,
+        mark="hinge",
+    )
+
+
+def bar_plan_of(planned: Planned) -> BarPlan:
+    """The passes for a cut as it is planned."""
+    case, section, face = planned.case, planned.parts.section, planned.parts.face
+    cut = case.cut
+    middle = (face.end_left_m + face.end_right_m) / 2
+    half = cut.hinge.heart_m / 2
+    at, slope = rear_line(section, face, cut)
+    rear = section.back_m + (cut.back.kept_m if cut.back.form in ("bored", "toothed", "corner") else 0.0)
+    return bar_plan(
+        section,
+        rear_m=rear,
+        front_m=(at - cut.hinge.middle_m, slope),
+        reach_m=reach_m(case),
+        first="right" if cut.back.side == "left" else "left",
+        heart=(middle - half, middle + half) if cut.hinge.form == "heart" else None,
+        thickness_m=(cut.hinge.left_m, cut.hinge.right_m),
+    )

@@ -1,0 +1,58 @@
+"""Findings from the table of cuts: whether each form suits the tree, and what a specialist one asks for."""
+
+from __future__ import annotations
+
+from ..base.phrase import capital, phrase, small
+from ..cuts import form_of, forms
+from ..cuts.form import CutForm, Fit
+from ..plan.case import Planned
+from ..plan.reach import in_reach
+from .findings import Finding, stated
+
+GROUPS = {"face": "face", "hinge": "hinge", "back": "split"}
+MARKS = {"face": "face", "hinge": "hinge", "back": "kerf"}
+
+
+def cut_findings(planned: Planned) -> tuple[Finding, ...]:
+    """What does not suit, and what must be read first; nothing where every form fits."""
+    found: list[Finding] = []
+    for part, key in planned.case.cut.forms.items():
+        form = form_of(part, key)
+        fit = form.fits(planned)
+        if fit.level != "fits":
+            found.append(_unsuited(form, fit))
+        if form.specialist:
+            found += _specialist(form, planned)
+    return tuple(found)
+
+
+def _unsuited(form: CutForm, fit: Fit) -> Finding:
+    level = "stop" if fit.level == "refused" else "watch"
+    other = forms().get((form.part, fit.instead))
+    change = "Another form, or this one shaped anew."
+    if other is not None and other is not form:
+        change = f"Take instead: {other.name}."
+    text = f"{capital(form.name)}: {small(fit.why)}"
+    return stated(
+        f"cut.{form.part}", GROUPS[form.part], level, phrase(text), change, source="practice", mark=MARKS[form.part]
+    )
+
+
+def _specialist(form: CutForm, planned: Planned) -> list[Finding]:
+    """A specialist form opens after its statement is read for this tree, and only where a miss costs nothing."""
+    found = []
+    name, group, mark = form.name, GROUPS[form.part], MARKS[form.part]
+    if not was_read(planned.case.cut.read, form):
+        text = f"A specialist cut, {name}: its statement has not been read for this tree."
+        found.append(stated("cut.statement", group, "stop", phrase(text), form.needs, source="practice", mark=mark))
+    dear = in_reach(planned.case)
+    if dear:
+        text = f"A specialist cut, {name}, with {dear} in reach: a miss would cost something."
+        change = "Only where a miss costs nothing; another form, or another day with help."
+        found.append(stated("cut.specialist", group, "stop", phrase(text), change, source="site", mark=mark))
+    return found
+
+
+def was_read(read: str, form: CutForm) -> bool:
+    """Whether a specialist form's statement has been read for a tree."""
+    return f"{form.part}:{form.key}" in read.split()

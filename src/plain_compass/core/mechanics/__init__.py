@@ -1,0 +1,1 @@
+"""One physical effect per file."""

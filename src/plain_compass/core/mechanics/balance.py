@@ -1,0 +1,199 @@
+"""Mass of the whole tree above the cut, where it stands, and what it does about the hinge."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from ..base.frames import GRAVITY_m_s2, to_tree
+from ..base.polygon import Moments
+from ..design.cut import Cut
+from ..tree.body import Body, together
+from ..tree.crown import crown_body
+from ..tree.limbs import limb_body, second_stem
+from ..tree.stem import axis_at, stem_body
+from ..tree.tree import Tree
+from ..tree.wood import Indicative, Wood
+
+
+@dataclass(frozen=True, slots=True)
+class Mass:
+    """The tree above the cut as one rigid body, from the pith at the cut.
+
+    Attributes:
+        mass_kg: green mass.
+        com_up_m, com_forward_m, com_left_m: centre of mass.
+        inertia_kg_m2: about the pith at the cut.
+        top_offset_forward_m, top_offset_left_m: the same lean as fallers say it, the centre's offset
+            carried up to the top.
+        crown_mass_kg: the crown's part of the mass (indicative).
+    """
+
+    mass_kg: float
+    com_up_m: float
+    com_forward_m: float
+    com_left_m: float
+    inertia_kg_m2: float
+    top_offset_forward_m: float
+    top_offset_left_m: float
+    crown_mass_kg: float
+
+    @property
+    def weight_N(self) -> float:
+        """Weight."""
+        return self.mass_kg * GRAVITY_m_s2
+
+    @property
+    def toppling_Nm(self) -> float:
+        """m g Z: moment per radian of tilt by which the weight helps the tree over."""
+        return self.weight_N * self.com_up_m
+
+
+@dataclass(frozen=True, slots=True)
+class Balance:
+    """How the tree stands over its hinge.
+
+    Attributes:
+        ahead_m, left_m: centre of mass from the hinge's centroid, along the lay and left of it.
+        moment_forward_Nm, moment_left_Nm: of weight, rope and wind together about the hinge's centroid.
+        standing_utilisation: |M| / (1 - m g Z/K) over the hinge's plastic moment; below 1 the tree stands on
+            the hinge alone. Infinite when the hinge is too limp to stand on at all.
+        stands_on_hinge: whether it does.
+        sits_back: whether it goes over backwards once hinge and strap no longer carry it.
+    """
+
+    ahead_m: float
+    left_m: float
+    moment_forward_Nm: float
+    moment_left_Nm: float
+    standing_utilisation: float
+    stands_on_hinge: bool
+    sits_back: bool
+
+
+def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
+    """Mass, centre and inertia of stems, crown and heavy limbs together; a measured mass or centre overrides."""
+    stems = _stems(tree, wood, cut, constants.profile_exponent[wood.group])
+    crown = crown_body(
+        tree.crown,
+        tree.lean,
+        stems,
+        group=wood.group,
+        cut_m=cut.height_m,
+        height_m=tree.height_m,
+        lay_deg=cut.gun_deg,
+        constants=constants,
+    )
+    grown = together(stems, crown, *_limbs(tree, wood, cut))
+    whole = _overridden(grown, tree, cut.gun_deg)
+    per_height = (tree.height_m - cut.height_m) / whole.up_m
+    return Mass(
+        mass_kg=whole.mass_kg,
+        com_up_m=whole.up_m,
+        com_forward_m=whole.forward_m,
+        com_left_m=whole.left_m,
+        inertia_kg_m2=whole.second_up_kg_m2 + whole.mass_kg * (whole.forward_m**2 + whole.left_m**2),
+        top_offset_forward_m=whole.forward_m * per_height,
+        top_offset_left_m=whole.left_m * per_height,
+        crown_mass_kg=crown.mass_kg * whole.mass_kg / grown.mass_kg,
+    )
+
+
+def _axis(tree: Tree, cut: Cut, height_m: float) -> tuple[float, float]:
+    return axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg)
+
+
+def _stems(tree: Tree, wood: Wood, cut: Cut, exponent: float) -> Body:
+    """The stem above the cut, and the second one where it leaves above the cut too."""
+    first = stem_body(
+        tree.trunk,
+        tree.lean,
+        cut_m=cut.height_m,
+        height_m=tree.height_m,
+        lay_deg=cut.gun_deg,
+        exponent=exponent,
+        density_kg_m3=wood.density_kg_m3,
+    )
+    fork = tree.fork
+    if not fork_above_cut(tree, cut.height_m):
+        return first
+    forward, left = _axis(tree, cut, fork.height_m)
+    second = second_stem(
+        fork,
+        cut_m=cut.height_m,
+        at_forward_m=forward,
+        at_left_m=left,
+        lay_deg=cut.gun_deg,
+        exponent=exponent,
+        density=wood.density_kg_m3,
+    )
+    return together(first, second)
+
+
+def fork_above_cut(tree: Tree, cut_m: float) -> bool:
+    """Whether a second stem comes down with the first; below its fork's height each stem is felled by itself."""
+    return tree.fork.kind == "second" and tree.fork.height_m > cut_m
+
+
+def _limbs(tree: Tree, wood: Wood, cut: Cut) -> list[Body]:
+    found = []
+    for limb in tree.limbs:
+        if limb.height_m > cut.height_m:
+            forward, left = _axis(tree, cut, limb.height_m)
+            found.append(
+                limb_body(
+                    limb,
+                    cut_m=cut.height_m,
+                    at_forward_m=forward,
+                    at_left_m=left,
+                    lay_deg=cut.gun_deg,
+                    density=wood.density_kg_m3,
+                )
+            )
+    return found
+
+
+def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:
+    known = tree.measured
+    if known.mass_kg is not None:
+        body = replace(body, mass_kg=known.mass_kg, second_up_kg_m2=body.second_up_kg_m2 * known.mass_kg / body.mass_kg)
+    if known.com_up_m is not None:
+        scale = (known.com_up_m / body.up_m) ** 2
+        body = replace(body, up_m=known.com_up_m, second_up_kg_m2=body.second_up_kg_m2 * scale)
+    if known.com_offset_m is not None:
+        forward, left = to_tree(known.com_bearing_deg, known.com_offset_m, lay_deg)
+        body = replace(body, forward_m=forward, left_m=left)
+    return body
+
+
+def amplified(moment_Nm: float, toppling_Nm: float, stiffness_Nm: float) -> float:
+    """A moment with the extra lean it causes itself: |M| / (1 - m g Z/K); infinite at or past K = m g Z.
+
+    Source: the beam-column magnification factor 1/(1 - P/P_cr) with P_cr/P = K/(m g Z).
+    """
+    if stiffness_Nm <= toppling_Nm:
+        return math.inf
+    return abs(moment_Nm) / (1.0 - toppling_Nm / stiffness_Nm)
+
+
+def balance_on(
+    mass: Mass, loads: tuple[float, float], hinge: Moments, stiffness_Nm: float, plastic_Nm: float
+) -> Balance:
+    """Balance of the tree about the hinge's centroid.
+
+    Args:
+        loads: (forward, left) moments of rope and wind about the hinge, added to the weight's.
+    """
+    ahead = mass.com_forward_m - hinge.forward_m
+    left = mass.com_left_m - hinge.left_m
+    moment = mass.weight_N * ahead + loads[0]
+    utilisation = amplified(moment, mass.toppling_Nm, stiffness_Nm) / plastic_Nm if plastic_Nm > 0 else math.inf
+    return Balance(
+        ahead_m=ahead,
+        left_m=left,
+        moment_forward_Nm=moment,
+        moment_left_Nm=mass.weight_N * left + loads[1],
+        standing_utilisation=utilisation,
+        stands_on_hinge=utilisation < 1.0,
+        sits_back=moment < 0.0 and utilisation >= 1.0,
+    )

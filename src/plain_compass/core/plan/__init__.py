@@ -1,0 +1,1 @@
+"""A case and all that is reckoned of it before anything is judged."""

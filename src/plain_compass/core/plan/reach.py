@@ -1,0 +1,75 @@
+"""What a planned tree could reach: what it covers, what it meets, what a miss would hit, where to stand."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import lru_cache
+
+import numpy as np
+
+from ..base.phrase import escaped
+from ..mechanics.balance import Mass
+from ..site.hang_up import Catch, Faller, catches_on
+from ..site.landing import Footprint, footprint_of, hits_by_bearing, sampled
+from ..site.site import KINDS, Obstacle, Place, Site
+from ..site.standing import Side, sides
+from .case import Case, Parts
+
+MISSES_DEG = np.arange(-60.0, 61.0, 15.0)
+"""Bearings, off straight back, on which a tree that sits back may fall."""
+
+
+DEAR = ("never", "matters")
+"""Costs at which a miss would cost something."""
+
+
+def called(obstacle: Obstacle) -> str:
+    """What a person calls an obstacle."""
+    return obstacle.name or KINDS[obstacle.kind]
+
+
+def lying(case: Case) -> Footprint:
+    """What the tree of a case covers when it lies."""
+    return footprint_of(case.tree, case.cut.height_m, case.practice.tolerance_deg)
+
+
+def tree_alone(case: Case) -> Footprint:
+    """The same without what it may miss its lay by: for falls that each have a bearing of their own."""
+    return replace(lying(case), spread_deg=0.0)
+
+
+def faller_of(case: Case, mass: Mass) -> Faller:
+    """What comes down in a case."""
+    return Faller(mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer")
+
+
+def caught(case: Case, mass: Mass) -> tuple[Catch, ...]:
+    """Neighbours that the tree of a case meets on its way down, the earliest met first."""
+    stops = case.constants.crown_stops_J_m2
+    return catches_on(case.site, case.at, lying(case), case.cut.lay_deg, faller_of(case, mass), stops)
+
+
+@lru_cache(maxsize=512)
+def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, ...]:
+    bearings = (lay_deg + 180.0 + MISSES_DEG) % 360.0
+    table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))
+    return tuple(np.nonzero(table.any(axis=0))[0].tolist())
+
+
+def behind(case: Case, lay_deg: float) -> tuple[int, ...]:
+    """Obstacles that a tree that sits back instead of going would reach, within sixty degrees of straight back."""
+    return _behind(case.site, case.at, lying(case), lay_deg)
+
+
+def in_reach(case: Case) -> str:
+    """What a tree could hit on any bearing that matters or must never be hit; empty where there is nothing."""
+    bearings = np.arange(0.0, 360.0, 10.0)
+    table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings, len(case.site.obstacles))
+    reached = np.any(table, axis=0).reshape(-1).tolist()
+    dear = [o for o, hit in zip(case.site.obstacles, reached, strict=True) if hit and o.cost in DEAR]
+    return escaped(called(dear[0])) if dear else ""
+
+
+def better_side(case: Case, parts: Parts) -> tuple[Side, Side]:
+    """Both sides of the stump, the better one to stand on for the back cut first."""
+    return sides(case.site, case.at, case.cut.lay_deg, parts.balance.left_m)

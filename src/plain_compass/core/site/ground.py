@@ -1,0 +1,191 @@
+"""The shape of the ground: an even slope, or a surface through spot heights, and its profile along a lay."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+
+import numpy as np
+
+from ..base.errors import InputError
+from ..base.polygon import Array, contains
+from .site import Obstacle, Place, Site
+
+STEP_M = 0.25
+ASIDE_M = 1.0
+"""How far to each side the fall of the ground across the lay is taken."""
+HARD = ("rock", "stump", "bank", "wall")
+"""What a stem lies on rather than crushes."""
+LEAST_BUMP_M = 0.2
+FLAT = 1e-6
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Ground:
+    """A surface over the plan: a plane, and what the spot heights say beside it.
+
+    Attributes:
+        east_rise, north_rise: the plane's rise per metre.
+        height_m: the plane's height at the job's origin.
+        spots: where heights were taken, shape (k, 2).
+        weights: share of each spot's kernel, shape (k,).
+    """
+
+    east_rise: float
+    north_rise: float
+    height_m: float
+    spots: Array
+    weights: Array
+
+    def height_at_m(self, east_m: Array, north_m: Array) -> Array:
+        """Height over the datum of the spot heights; arguments and result of one shape."""
+        found: Array = self.height_m + self.east_rise * east_m + self.north_rise * north_m
+        if not len(self.spots):
+            return found
+        east, north = east_m[..., None] - self.spots[:, 0], north_m[..., None] - self.spots[:, 1]
+        lifted: Array = found - np.sqrt(east * east + north * north) @ self.weights
+        return lifted
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Profile:
+    """The ground under a lay, from the stump.
+
+    Attributes:
+        along_m: distance from the pith along the lay, shape (n,), from 0.
+        ground_m: height of the ground over the ground at the stump, shape (n,).
+        bump_m: what stands on it under the stem: banks, rocks, walls, stumps, shape (n,).
+        across_deg: fall of the ground across the lay, positive where it falls to the left, shape (n,).
+    """
+
+    along_m: Array
+    ground_m: Array
+    bump_m: Array
+    across_deg: Array
+
+    @property
+    def top_m(self) -> Array:
+        """What a stem would lie on, shape (n,)."""
+        top: Array = self.ground_m + self.bump_m
+        return top
+
+
+@lru_cache(maxsize=16)
+def ground_of(site: Site) -> Ground:
+    """The surface of a site.
+
+    Three spots or more that do not lie in a row carry a plane of their own (least squares); otherwise the typed
+    slope is the plane. What the spots stand off it is interpolated by the kernel -r with weights that sum to
+    nothing: exact at every spot, no overshoot between them, level far away. Source: radial basis interpolation
+    with a conditionally positive definite kernel of order one.
+    """
+    count = len(site.spots)
+    spots = np.array([[s.east_m, s.north_m] for s in site.spots]).reshape(count, 2)
+    heights = np.array([s.height_m for s in site.spots])
+    rise, datum = _plane(site, spots, heights)
+    off = heights - datum - spots @ np.array(rise)
+    if count < 2 or float(np.abs(off).max()) < FLAT:
+        return Ground(*rise, datum, np.zeros((0, 2)), np.zeros(0))
+    table = np.zeros((count + 1, count + 1))
+    table[:count, :count] = -np.hypot(*(spots[:, None, :] - spots[None, :, :]).transpose(2, 0, 1))
+    table[:count, count] = table[count, :count] = 1.0
+    found = np.linalg.solve(table, np.append(off, 0.0))
+    return Ground(*rise, datum + float(found[-1]), spots, found[:-1])
+
+
+def _plane(site: Site, spots: Array, heights: Array) -> tuple[tuple[float, float], float]:
+    """((rise per metre east, north), height at the origin)."""
+    if len(spots) >= 3:
+        level = spots - spots.mean(axis=0)
+        if float(np.linalg.svd(level, compute_uv=False)[-1]) > 0.5:
+            east, north = np.linalg.lstsq(level, heights - heights.mean(), rcond=None)[0].tolist()
+            mean = spots.mean(axis=0)
+            return (east, north), float(heights.mean() - east * mean[0] - north * mean[1])
+    fall, towards = math.tan(math.radians(site.slope_deg)), math.radians(site.downhill_deg)
+    rise = (-fall * math.sin(towards), -fall * math.cos(towards))
+    if not len(spots):
+        return rise, 0.0
+    return rise, float((heights - spots @ np.array(rise)).mean())
+
+
+def check_spots(site: Site) -> None:
+    """Raise InputError when two heights are given for one place."""
+    seen: dict[tuple[float, float], float] = {}
+    for index, spot in enumerate(site.spots):
+        place = (round(spot.east_m, 2), round(spot.north_m, 2))
+        if place in seen:
+            raise InputError(
+                f"site.spots.{index}.height_m", spot.height_m, reason="another spot height lies on the same place"
+            )
+        seen[place] = spot.height_m
+
+
+@lru_cache(maxsize=64)
+def slope_at(site: Site, at: Place) -> tuple[float, float]:
+    """(slope in degrees, bearing downhill) of the ground round a place, over two metres each way."""
+    if not site.spots:
+        return site.slope_deg, site.downhill_deg
+    east = at.east_m + np.array([2.0, -2.0, 0.0, 0.0])
+    north = at.north_m + np.array([0.0, 0.0, 2.0, -2.0])
+    height = ground_of(site).height_at_m(east, north)
+    rise_east, rise_north = float(height[0] - height[1]) / 4, float(height[2] - height[3]) / 4
+    down = math.degrees(math.atan2(-rise_east, -rise_north)) % 360.0
+    return math.degrees(math.atan(math.hypot(rise_east, rise_north))), down
+
+
+def rise_to_m(site: Site, at: Place, place: Place) -> float:
+    """Height of the ground at a place over the ground at another."""
+    ends = ground_of(site).height_at_m(np.array([at.east_m, place.east_m]), np.array([at.north_m, place.north_m]))
+    return float(ends[1] - ends[0])
+
+
+def rise_along_deg(site: Site, at: Place, bearing_deg: float, length_m: float) -> float:
+    """Slope from a place to ``length_m`` away from it, uphill positive."""
+    turn = math.radians(bearing_deg)
+    away = np.array([0.0, length_m])
+    ends = ground_of(site).height_at_m(at.east_m + away * math.sin(turn), at.north_m + away * math.cos(turn))
+    return math.degrees(math.atan2(float(ends[1] - ends[0]), length_m))
+
+
+@lru_cache(maxsize=64)
+def profile_on(site: Site, at: Place, lay_deg: float, length_m: float) -> Profile:
+    """The ground under a lay, at even steps of about a quarter of a metre."""
+    along = np.linspace(0.0, length_m, max(round(length_m / STEP_M), 4) + 1)
+    turn = math.radians(lay_deg)
+    east, north = math.sin(turn), math.cos(turn)
+    ground = ground_of(site)
+    offsets = np.array([0.0, -ASIDE_M, ASIDE_M])[:, None]
+    height = ground.height_at_m(at.east_m + along * east + offsets * north, at.north_m + along * north - offsets * east)
+    level = height[0] - height[0, 0]
+    bump = np.zeros_like(along)
+    line = np.column_stack([at.east_m + along * east, at.north_m + along * north])
+    for obstacle in site.obstacles:
+        if obstacle.kind in HARD and obstacle.height_m > 0:
+            bump = np.maximum(bump, _bump(obstacle, line))
+    across = np.degrees(np.arctan2(height[2] - height[1], 2 * ASIDE_M))
+    return Profile(along, level, bump, across)
+
+
+def _bump(obstacle: Obstacle, line: Array) -> Array:
+    """How high an obstacle stands under each point of a line: a rounded ridge as wide as it is, shape (n,)."""
+    half = max(obstacle.radius_m, LEAST_BUMP_M)
+    away = np.minimum(_distance_m(obstacle, line) / half, 1.0)
+    found: Array = obstacle.height_m * np.sqrt(1.0 - away * away)
+    return found
+
+
+def _distance_m(obstacle: Obstacle, line: Array) -> Array:
+    """Distance of points (n, 2) from an obstacle's spot, line or area; nothing inside an area, shape (n,)."""
+    corners = np.array([[p.east_m, p.north_m] for p in obstacle.points])
+    if obstacle.shape == "spot" or len(corners) == 1:
+        spot: Array = np.hypot(*(line - corners[0]).T)
+        return spot
+    ends = np.vstack([corners, corners[:1]]) if obstacle.shape == "area" else corners
+    found = np.full(len(line), np.inf)
+    for start, end in pairwise(ends):
+        side = end - start
+        share = np.clip((line - start) @ side / max(float(side @ side), 1e-12), 0.0, 1.0)
+        found = np.minimum(found, np.hypot(*(line - start - share[:, None] * side).T))
+    return np.where(contains(corners, line), 0.0, found) if obstacle.shape == "area" else found

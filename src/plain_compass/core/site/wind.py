@@ -1,0 +1,47 @@
+"""Wind on the crown: its force, and the wind at which the plan stops working."""
+
+from __future__ import annotations
+
+import math
+
+from ..tree.crown import mean_radius_m
+from ..tree.tree import Tree
+
+AIR_kg_m3 = 1.2
+DRAG_BARE = 0.25
+LEAST_GUST_m_s, MOST_GUST_m_s = 6.0, 25.0
+MOST_WIND_m_s = 40.0
+
+
+def drag_coefficient(gust_m_s: float, *, in_leaf: bool) -> float:
+    """Drag of a crown (indicative): bare twigs 0.25; leaves stream, 0.35 (20/U)^0.7 with U held to 6 to 25 m/s."""
+    if not in_leaf:
+        return DRAG_BARE
+    held = min(max(gust_m_s, LEAST_GUST_m_s), MOST_GUST_m_s)
+    return float(0.35 * (20.0 / held) ** 0.7)
+
+
+def silhouette_m2(tree: Tree, *, is_conifer: bool) -> float:
+    """Area of the crown seen from the side: half an enclosing box for a cone, an ellipse for a broad crown."""
+    box = 2 * mean_radius_m(tree.crown) * (tree.height_m - tree.crown.base_m)
+    return box / 2 if is_conifer else box * math.pi / 4
+
+
+def wind_force_N(area_m2: float, speed_m_s: float, gust_ratio: float, *, in_leaf: bool) -> float:
+    """Drag on the crown in a gust: F = rho Cd A U^2 / 2, U = gust times the mean speed."""
+    gust = gust_ratio * speed_m_s
+    return AIR_kg_m3 / 2 * drag_coefficient(gust, in_leaf=in_leaf) * area_m2 * gust**2
+
+
+def speed_for_force_m_s(force_N: float, area_m2: float, gust_ratio: float, *, in_leaf: bool) -> float:
+    """Mean speed whose gust gives a force, by halving; infinite when no wind up to 40 m/s does."""
+    low, high = 0.0, MOST_WIND_m_s
+    if wind_force_N(area_m2, high, gust_ratio, in_leaf=in_leaf) < force_N:
+        return math.inf
+    for _ in range(48):
+        middle = (low + high) / 2
+        if wind_force_N(area_m2, middle, gust_ratio, in_leaf=in_leaf) < force_N:
+            low = middle
+        else:
+            high = middle
+    return high

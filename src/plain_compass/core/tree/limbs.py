@@ -1,0 +1,132 @@
+"""Heavy single limbs and second stems, as measured; and the mass each adds."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..base.frames import to_tree
+from ..base.quantity import bearing, choice, quantity
+from .body import Body, taper
+
+UNIONS = {
+    "unknown": "union not looked at",
+    "wide": "wide, U-shaped",
+    "tight": "tight, bark between",
+    "cracked": "cracked or opening",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Limb:
+    """One limb too heavy to count as part of an even crown."""
+
+    bearing_deg: float = bearing("towards", "Bearing in which the limb reaches out.")
+    height_m: float = quantity(
+        6.0,
+        kind="span",
+        low=0.5,
+        high=100.0,
+        label="limb at",
+        step=0.25,
+        help="Height above ground at which the limb leaves the stem.",
+    )
+    diameter_m: float = quantity(
+        0.15,
+        kind="girth",
+        low=0.02,
+        high=1.5,
+        label="limb thickness",
+        step=0.01,
+        help="Diameter of the limb near the stem.",
+    )
+    length_m: float = quantity(
+        4.0, kind="span", low=0.5, high=30.0, label="limb length", step=0.25, help="How far the limb reaches out."
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Fork:
+    """A second stem that leaves the first: a fork, or a twin from near the ground."""
+
+    kind: str = choice(
+        "none", {"none": "one stem", "second": "second stem"}, "stems", "A fork or twin adds a second stem."
+    )
+    union: str = choice(
+        "unknown",
+        UNIONS,
+        "union",
+        "A tight union holds bark instead of wood and may split; a cracked one is splitting.",
+    )
+    height_m: float = quantity(
+        2.0,
+        kind="span",
+        low=0.0,
+        high=60.0,
+        label="fork at",
+        step=0.1,
+        help="Height above ground at which the second stem leaves the first.",
+    )
+    diameter_m: float = quantity(
+        0.2,
+        kind="girth",
+        low=0.02,
+        high=3.0,
+        label="second stem",
+        step=0.01,
+        help="Diameter of the second stem over bark, just above the fork.",
+    )
+    top_m: float = quantity(
+        12.0,
+        kind="span",
+        low=1.0,
+        high=120.0,
+        label="its top at",
+        step=0.25,
+        help="Height above ground of the second stem's top.",
+    )
+    lean_deg: float = quantity(
+        5.0,
+        kind="angle",
+        low=0.0,
+        high=60.0,
+        label="it leans",
+        step=0.5,
+        help="Angle of the second stem from vertical.",
+    )
+    bearing_deg: float = bearing("towards", "Bearing towards which the second stem leans.")
+
+
+def limb_body(
+    limb: Limb, *, cut_m: float, at_forward_m: float, at_left_m: float, lay_deg: float, density: float
+) -> Body:
+    """A limb as a paraboloid lying level: half a cylinder's mass, its centre a third of the way out.
+
+    Its side branches are reckoned into that shape (indicative).
+
+    Args:
+        at_forward_m, at_left_m: the stem's axis at the limb's height, from the pith at the cut.
+        density: green density in kg/m3.
+    """
+    mass = density * math.pi / 8 * limb.diameter_m**2 * limb.length_m
+    forward, left = to_tree(limb.bearing_deg, limb.length_m / 3, lay_deg)
+    up = limb.height_m - cut_m
+    return Body(mass, up, at_forward_m + forward, at_left_m + left, mass * up**2)
+
+
+def second_stem(
+    fork: Fork, *, cut_m: float, at_forward_m: float, at_left_m: float, lay_deg: float, exponent: float, density: float
+) -> Body:
+    """The second stem from its fork to its top, tapering as the first does; see ``stem.stem_body``.
+
+    Args:
+        at_forward_m, at_left_m: the fork, from the pith at the cut.
+        density: green density in kg/m3.
+    """
+    form, above = taper(exponent), fork.top_m - fork.height_m
+    mass = density * math.pi / 4 * fork.diameter_m**2 * above * form.volume
+    centre = above * form.centre
+    forward, left = to_tree(fork.bearing_deg, math.tan(math.radians(fork.lean_deg)) * centre, lay_deg)
+    base = fork.height_m - cut_m
+    second = mass * (base**2 + 2 * base * centre + form.mean_square * above**2)
+    return Body(mass, base + centre, at_forward_m + forward, at_left_m + left, second)
