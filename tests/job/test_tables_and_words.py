@@ -99,7 +99,7 @@ def test_two_vocabularies_name_the_same_things_differently() -> None:
 def test_every_bracketed_word_in_the_program_is_in_the_glossary() -> None:
     terms = set(glossary()["terms"])
     used: set[str] = set()
-    for file in (PACKAGE / "core").glob("*.py"):
+    for file in (PACKAGE / "core").rglob("*.py"):
         for text in re.findall(r'"([^"\n]*)"', file.read_text()):
             used.update(word.lower() for word in re.findall(r"\[([A-Za-z ]+)\]", text))
     assert used

@@ -16,8 +16,8 @@ from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.base.polygon import contains, moments
 from plain_compass.core.cuts import form_of
+from plain_compass.core.cuts.posts import Posts, posts_on
 from plain_compass.core.cuts.stages import kept_outlines, stages_of, states_at
-from plain_compass.core.mechanics.posts import Posts, posts_on
 from plain_compass.core.tree.butt import Lobe
 
 DIAGONAL = (45.0, 135.0, 225.0, 315.0)

@@ -11,7 +11,7 @@ from typing import Any
 from ..core.base.errors import InputError
 from ..core.base.paths import held, with_value
 from ..core.base.quantity import check_name
-from ..core.cuts import form_of
+from ..core.cuts import form_of, usual_face
 from ..core.design.checks import check_tree
 from ..core.design.cut import Cut, WedgeSeat
 from ..core.design.first import first_design, resized
@@ -129,9 +129,9 @@ def take_form(job: Job, tree_id: str, part: str, key: str, *, read: bool = False
     case = case_of(job, tree_id)
     form = form_of(part, key)
     cut = form.design(case)
-    if cut.face.form == "none" and part == "back" and key != "posts":
-        cut = form_of("face", "open").design(replace(case, cut=cut))
-    if part == "back" and key in ("bored", "toothed"):
+    if part == "back" and not (cut.face.traits.is_cut or cut.back.traits.without_face):
+        cut = usual_face().design(replace(case, cut=cut))
+    if part == "back" and cut.back.strapped:
         cut = replace(cut, wedges=_beside_strap(cut, _depth_m(job, tree_id)))
     if read and f"{part}:{key}" not in cut.read.split():
         cut = replace(cut, read=f"{cut.read} {part}:{key}".strip())

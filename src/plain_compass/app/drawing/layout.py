@@ -228,8 +228,8 @@ def _slopes(result: Assessment, scale: Scale, right_x: float) -> list[FieldPlace
     near = result.parts.section.front_m - 0.1 * cut.face.depth_m
     found = []
     for path, tag, level, is_used in (
-        ("cut.face.roof_deg", "roof", cut.height_m + 0.9 * face.roof_height_m, "roof" in cut.face.sloped),
-        ("cut.face.floor_deg", "floor", cut.height_m - 0.9 * face.floor_drop_m, "floor" in cut.face.sloped),
+        ("cut.face.roof_deg", "roof", cut.height_m + 0.9 * face.roof_height_m, "roof" in cut.face.traits.slopes),
+        ("cut.face.floor_deg", "floor", cut.height_m - 0.9 * face.floor_drop_m, "floor" in cut.face.traits.slopes),
     ):
         if is_used:
             found.append(
@@ -242,10 +242,10 @@ def _slope_grips(result: Assessment, scale: Scale) -> list[Grip]:
     face, cut = result.parts.face, result.case.cut
     front, level = result.parts.section.front_m, cut.height_m
     found = []
-    if "roof" in cut.face.sloped:
+    if "roof" in cut.face.traits.slopes:
         at = scale.point(front, level + face.roof_height_m)
         found.append(Grip("cut.face.roof_deg", at, _slope(face.apex_forward_m, level, 1), "drag the roof"))
-    if "floor" in cut.face.sloped:
+    if "floor" in cut.face.traits.slopes:
         at = scale.point(front, level - face.floor_drop_m)
         found.append(Grip("cut.face.floor_deg", at, _slope(face.apex_forward_m, level, -1), "drag the floor"))
     return found

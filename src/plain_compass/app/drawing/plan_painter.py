@@ -91,7 +91,7 @@ def _wood(c: Canvas) -> None:
 def _face(c: Canvas) -> None:
     """Wood taken out in front, bark and all."""
     face = c.result.parts.face
-    if c.result.case.cut.face.form == "none":
+    if not c.result.case.cut.face.traits.is_cut:
         _hinge_length(c)
         return
     gone = c.scale.plan(ahead_of(c.bark, face.apex_forward_m))
@@ -132,7 +132,7 @@ def _back(c: Canvas) -> None:
     kerf = clip(c.bark, 1.0, -rises, rear)
     if cut.back.strapped:
         kerf = ahead_of(kerf, section.back_m + cut.back.strap_m)
-    if cut.back.form == "posts":
+    if cut.back.traits.without_face:
         kerf = c.bark
     c.painter.setPen(c.outline("kerf", 1.0))
     c.painter.setBrush(fill(c.palette.cut))
@@ -161,20 +161,15 @@ def _held(c: Canvas) -> None:
 def _hinge(c: Canvas) -> None:
     hinge = c.result.parts.hinge
     _held(c)
-    if len(hinge.spans) != 1 or c.result.case.cut.hinge.form == "relieved":
-        c.painter.setPen(c.outline("hinge", 2))
-        c.painter.setBrush(fill(c.palette.heart))
-        for low, high in hinge.spans:
-            c.painter.drawPolygon(polygon(c.scale.plan(across(hinge.outline, low, high))))
-        return
     c.painter.setPen(c.outline("hinge", 2))
     c.painter.setBrush(fill(c.palette.heart))
-    c.painter.drawPolygon(polygon(c.scale.plan(hinge.outline)))
+    for low, high in hinge.spans:
+        c.painter.drawPolygon(polygon(c.scale.plan(across(hinge.outline, low, high))))
 
 
 def _hinge_length(c: Canvas) -> None:
     """Length of the hinge, read off rather than typed, in the room the face leaves."""
-    if c.result.case.cut.face.form == "none":
+    if not c.result.case.cut.face.traits.is_cut:
         return
     face = c.result.parts.face
     at = c.scale.point(0, face.apex_forward_m + 0.5 * c.result.case.cut.face.depth_m)

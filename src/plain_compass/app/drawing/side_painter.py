@@ -122,7 +122,7 @@ def _face(c: Canvas) -> None:
     c.painter.drawPolygon(QPolygonF(corners))
     c.painter.setPen(c.outline("face", 1.6))
     c.painter.drawPolyline(QPolygonF([corners[1], corners[0], corners[2]]))
-    if cut.face.form == "blocked":
+    if cut.face.traits.blocked_out:
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.drawRect(_box(c, face.apex_forward_m, out, level, level + cut.face.block_m))
     if cut.face.overcut_m > 0:

@@ -9,7 +9,8 @@ from itertools import product
 from ..assess import Assessment, assess
 from ..base.errors import InputError
 from ..cuts import PARTS, form_of, forms_of
-from ..design.cut import Cut, WedgeSeat
+from ..cuts.form import CutForm
+from ..design.cut import FACES, Cut, WedgeSeat
 from ..judge.findings import Finding
 from ..judge.unmeasured import require_measured
 from ..plan.case import Case
@@ -115,24 +116,22 @@ def _unlike(ranked: list[Suggestion]) -> list[Suggestion]:
 
 def _combinations() -> Iterator[tuple[str, str, str]]:
     """Faces, hinges and back cuts that fit the tree as it is planned; specialist forms are never suggested."""
-    faces = [f.key for f in forms_of("face") if f.key != "none"]
-    hinges = ["strip", "tapered", "heart"]
-    backs = [f.key for f in forms_of("back") if not f.specialist]
-    plain = ("conventional", "strip")
-    for face, hinge, back in product(faces, hinges, backs):
+    faces, hinges, backs = ([f for f in _in_order(part) if not f.specialist] for part in PARTS)
+    for face, hinge, back in product([f for f in faces if FACES[f.key].is_cut], hinges, backs):
         # A change of face and of hinge is not tried together: the sum of both is found by refining.
-        if hinge != "strip" and face not in ("open", plain[0]):
-            continue
-        if face in ("narrow", "blocked", "flare", "reverse") and back not in ("plain", "bored", "sides"):
-            continue
-        yield face, hinge, back
+        if (hinge.usual or face.usual) and (face.usual or back.usual):
+            yield face.key, hinge.key, back.key
+
+
+def _in_order(part: str) -> list[CutForm]:
+    return sorted(forms_of(part), key=lambda form: form.tried_after)
 
 
 def _tried(result: Assessment, keys: tuple[str, str, str]) -> Suggestion | None:
     """One combination with its numbers in the middle of the practice's ranges; None where a form is refused."""
     case = result.case
     try:
-        for part, key in (("hinge", "strip"), *zip(PARTS, keys, strict=True)):
+        for part, key in (("hinge", _in_order("hinge")[0].key), *zip(PARTS, keys, strict=True)):
             case = replace(case, cut=form_of(part, key).design(case))
         case = replace(case, cut=_wedged(case))
         tried = assess(case)
@@ -147,7 +146,7 @@ def _wedged(case: Case) -> Cut:
     """Seats for the wedges carried: one behind for a cut from behind, two beside a strap or away from a kept corner."""
     back = case.cut.back
     seats = BESIDE_STRAP if back.held else (WedgeSeat(0.0),)
-    if back.form == "corner":
+    if back.traits.inner_edge_m:
         seats = (WedgeSeat(-40.0 if back.side == "left" else 40.0), WedgeSeat(0.0))
     return replace(case.cut, wedges=seats[: max(case.kit.wedge_count, 0)])
 

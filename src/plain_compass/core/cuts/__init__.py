@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..design.cut import register
 from . import (
     axe_back,
     blocked_face,
@@ -62,7 +63,17 @@ MODULES = (
     toothed_back,
     vees_back,
 )
-_FORMS: dict[tuple[str, str], CutForm] = {(module.FORM.part, module.FORM.key): module.FORM for module in MODULES}
+_FORMS: dict[tuple[str, str], CutForm] = {}
+
+
+def add_form(form: CutForm) -> None:
+    """Put a form into the table."""
+    register(form.key, form.traits)
+    _FORMS[form.part, form.key] = form
+
+
+for _module in MODULES:
+    add_form(_module.FORM)
 
 
 def forms() -> dict[tuple[str, str], CutForm]:
@@ -73,6 +84,11 @@ def forms() -> dict[tuple[str, str], CutForm]:
 def form_of(part: str, key: str) -> CutForm:
     """A form by its part and key; KeyError when there is none."""
     return _FORMS[part, key]
+
+
+def usual_face() -> CutForm:
+    """The face that is taken where one is wanted and none was chosen."""
+    return _FORMS["face", "open"]
 
 
 def forms_of(part: str) -> tuple[CutForm, ...]:

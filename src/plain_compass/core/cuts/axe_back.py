@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..design.cut import Cut
+from ..design.traits import BackTraits
 from ..plan.case import Case, Planned
 from .form import CutForm, Fit
 from .plain_back import steps
@@ -39,4 +40,5 @@ FORM = CutForm(
     _design,
     steps,
     "The [face] chopped uneven: the [hinge] is thicker where the chips stayed.",
+    traits=BackTraits("axe or hand-saw", from_behind=True, by_bar=False),
 )

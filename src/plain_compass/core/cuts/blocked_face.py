@@ -6,6 +6,7 @@ import math
 from dataclasses import replace
 
 from ..design.cut import Cut
+from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
@@ -52,4 +53,6 @@ FORM = CutForm(
         )
     ),
     "Unequal snipe offsets turn the butt as it touches: measure both ends from the same line.",
+    traits=FaceTraits("blocked out, with a snipe", blocked_out=True),
+    fields=("cut.face.block_m", "cut.face.snipe_left_m", "cut.face.snipe_right_m"),
 )

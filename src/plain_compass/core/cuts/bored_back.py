@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from ..base.phrase import phrase
+from ..design.cut import BackCut
+from ..design.traits import BackTraits, Marker, Notch
 from ..plan.case import Planned
+from ..tree.section import Section
 from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import CRACK, driving
 from .shapes import GOOD, bored, hinge_bands, strap, with_back
@@ -78,6 +81,13 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     return (*bore_steps(result, cut.back.strap_m), release, *driving(result))
 
 
+def strap_marks(marker: Marker, section: Section, _: Notch, back: BackCut, rear_m: float) -> None:
+    """One bore through the stem: it goes in and comes out beside the hinge and runs back to the strap."""
+    strap_m = section.back_m + back.strap_m
+    marker.line("bore", (rear_m + strap_m) / 2)
+    marker.line("strap_edge", strap_m)
+
+
 FORM = CutForm(
     "bored",
     "back",
@@ -87,4 +97,8 @@ FORM = CutForm(
     with_back("bored", strap_m=0.12),
     _steps,
     "Bored at an angle: the nose comes out through the far corner of the [hinge].",
+    traits=BackTraits(
+        "bored, [strap] released last", held=True, strapped=True, keeps_back=True, bored=True, marks=strap_marks
+    ),
+    usual=True,
 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..design.traits import FaceTraits
 from ..plan.case import Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
@@ -23,4 +24,6 @@ FORM = CutForm(
     with_face(form="conventional", roof_deg=55.0),
     face_steps(told("Roof {roof} down to {high} above ground, {depth} deep; then the floor, level, to meet it.")),
     "One cut runs past the other: the [face] shuts on its slot, the tree stops and the stem may split.",
+    traits=FaceTraits("conventional: level floor"),
+    usual=True,
 )

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from ..base.phrase import phrase
+from ..design.cut import BackCut
+from ..design.traits import BackTraits, KeptPiece, Marker, Notch, Standing
 from ..plan.case import Planned
+from ..tree.section import Section
 from .bored_back import BORE
 from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
@@ -80,6 +83,21 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     )
 
 
+def _kept(section: Section, _: Notch, back: BackCut, _hinge: Standing) -> tuple[KeptPiece, ...]:
+    """The corner on its side, twice the strap's width either way."""
+    low, high = section.strips.left_m[0], section.strips.left_m[-1]
+    width, edge = 2 * back.strap_m, section.back_m + back.kept_m
+    return ((high - width, high, edge),) if back.side == "left" else ((low, low + width, edge),)
+
+
+def _inner_edge_m(section: Section, back: BackCut) -> float:
+    return section.width_m / 2 - 2 * back.strap_m
+
+
+def _marks(marker: Marker, section: Section, _notch: Notch, back: BackCut, _rear_m: float) -> None:
+    marker.line("corner_edge", section.back_m + 2 * back.strap_m, back.side)
+
+
 FORM = CutForm(
     "corner",
     "back",
@@ -89,4 +107,17 @@ FORM = CutForm(
     with_back("corner", strap_m=0.12),
     _steps,
     "The undercut reaches the bore's level: the corner parts at once and the tree sits back.",
+    traits=BackTraits(
+        "split-level, one corner kept",
+        held=True,
+        kept_straps=2,
+        keeps_back=True,
+        inner_edge_m=_inner_edge_m,
+        kept=_kept,
+        bored=True,
+        wedge_beside_bar=False,
+        marks=_marks,
+    ),
+    fields=("cut.back.side", "cut.back.strap_m", "cut.back.lower_m"),
+    labels={"cut.back.strap_m": "corner, half"},
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..design.cut import Cut
+from ..design.traits import HingeTraits
 from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, section_of
@@ -36,4 +37,6 @@ FORM = CutForm(
     _design,
     no_steps,
     "Thick in the middle because the two sides did not meet: it breaks early at the ends.",
+    traits=HingeTraits("even strip"),
+    usual=True,
 )

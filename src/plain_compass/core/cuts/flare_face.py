@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from ..base.polygon import chord
 from ..design.cut import Cut
+from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
@@ -44,4 +45,5 @@ FORM = CutForm(
     _design,
     face_steps(told("Roof {roof} down to {high} above ground, {depth} deep, then the floor, level, to meet it.")),
     "Sized by the flared diameter the [face] goes far too deep into the stem itself.",
+    traits=FaceTraits("over a large flare"),
 )

@@ -7,16 +7,18 @@ A band is six numbers (from_m, to_m, rear_m, rear_slope, front_m, front_slope): 
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from typing import TypeAlias
 
 from ..base.phrase import Phrase
-from ..design.cut import Cut
+from ..design.cut import BackCut, Cut, Hinge
+from ..design.traits import BackTraits, FaceTraits, HingeTraits
 from ..plan.case import Case, Planned
 
 Band: TypeAlias = tuple[float, float, float, float, float, float]
 Bands: TypeAlias = tuple[Band, ...]
+Traits: TypeAlias = FaceTraits | HingeTraits[Hinge] | BackTraits[BackCut]
 Kept: TypeAlias = Callable[[float], Bands]
 """The wood that still holds after a share of a step, 0 to 1."""
 FAR_m = 5.0
@@ -83,6 +85,11 @@ class CutForm:
         steps: how it takes the wood away, given what held before it.
         drill: the usual mistake, and how to see it.
         needs: the plain statement of a specialist cut; empty for the others.
+        traits: what it is like, for those who do not know it by name.
+        fields: paths of the numbers that only it has, in the order in which they are typed.
+        labels: what a number is called where this form gives it another meaning.
+        usual: whether it is one of those that anything else goes with.
+        tried_after: place in the order in which suggestions try the forms of a part.
     """
 
     key: str
@@ -94,6 +101,11 @@ class CutForm:
     steps: Callable[[Planned, Bands], tuple[CutStep, ...]]
     drill: str
     needs: str = ""
+    traits: Traits = field(kw_only=True)
+    fields: tuple[str, ...] = ()
+    labels: Mapping[str, str] = field(default_factory=dict)
+    usual: bool = False
+    tried_after: int = 0
 
     @property
     def specialist(self) -> bool:

@@ -5,8 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..base.phrase import phrase
-from ..design.cut import Cut
+from ..design.cut import Cut, Hinge
+from ..design.traits import HingeTraits, Marker
 from ..plan.case import Case, Planned
+from ..tree.section import Section
 from .form import Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, section_of
@@ -60,6 +62,10 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     )
 
 
+def _marks(marker: Marker, _: Section, hinge: Hinge) -> None:
+    marker.in_front("heart_edge", hinge.heart_m / 2)
+
+
 FORM = CutForm(
     "heart",
     "hinge",
@@ -69,4 +75,7 @@ FORM = CutForm(
     _design,
     _steps,
     "Bored off the middle: one end of the [hinge] is short and goes first.",
+    traits=HingeTraits("heart bored out", gap_m=lambda hinge: hinge.heart_m, marks=_marks),
+    fields=("cut.hinge.heart_m",),
+    tried_after=2,
 )

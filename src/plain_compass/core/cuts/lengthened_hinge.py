@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from ..base.phrase import phrase
 from ..design.cut import Cut
+from ..design.traits import HingeTraits
 from ..mechanics.balance import tree_mass
 from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, Fit
@@ -69,4 +70,6 @@ FORM = CutForm(
     "Lengthening a corner changes how the [hinge] breaks in ways the numbers here only indicate. It "
     "is for people trained in it, on "
     "a tree whose miss costs nothing.",
+    traits=HingeTraits("fibres lengthened at one corner", lengthened_m=lambda hinge: hinge.lengthen_m / 2),
+    fields=("cut.hinge.side", "cut.hinge.lengthen_m"),
 )

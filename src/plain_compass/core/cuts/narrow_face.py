@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..design.cut import Cut
+from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
@@ -41,4 +42,6 @@ FORM = CutForm(
         )
     ),
     "Nips cut too deep let the tree go before it is past the point of no return.",
+    traits=FaceTraits("narrow and deep, corners nipped", slopes=("roof", "floor")),
+    fields=("cut.hinge.nip_m",),
 )

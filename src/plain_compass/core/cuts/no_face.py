@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from ..base.phrase import phrase
 from ..design.cut import Cut
+from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD
@@ -44,4 +45,5 @@ FORM = CutForm(
     _design,
     _steps,
     "Trees without a [face] are not steered: a plan that leaves it out by habit is a stop.",
+    traits=FaceTraits("no [face]", slopes=(), is_cut=False),
 )

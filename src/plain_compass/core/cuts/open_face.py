@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..design.traits import FaceTraits
 from ..plan.case import Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
@@ -23,4 +24,6 @@ FORM = CutForm(
     with_face(form="open", roof_deg=50.0, floor_deg=20.0),
     face_steps(told("Roof {roof} down to {high} above ground, {depth} deep; then the floor {floor} up to meet it.")),
     "Opened too little the [face] shuts before the tree is past the point of no return.",
+    traits=FaceTraits("open: both slope", slopes=("roof", "floor"), holds_long=True),
+    usual=True,
 )

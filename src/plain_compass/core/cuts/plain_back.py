@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ..base.phrase import phrase
+from ..design.traits import BackTraits
 from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, hinge_bands, rear_moved, with_back
@@ -122,4 +123,6 @@ FORM = CutForm(
     with_back("plain"),
     steps,
     "Cut through the [hinge] at one end: the tree turns towards the other.",
+    traits=BackTraits("plain, from behind", from_behind=True),
+    usual=True,
 )

@@ -5,11 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..base.phrase import phrase
-from ..design.cut import Cut
-from ..mechanics.posts import Posts, posts_on
+from ..design.cut import BackCut, Cut
+from ..design.traits import BackTraits, KeptPiece, Line, Marker, Notch, Span, Standing
 from ..plan.case import Case, Planned
+from ..tree.section import Section
 from .form import Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
+from .posts import Posts, posts_on
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
 
 SQUARE_DEG = 3.0
@@ -108,6 +110,21 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     )
 
 
+def _front_posts(section: Section, notch: Notch, back: BackCut) -> tuple[Line, tuple[Span, ...]]:
+    """The hinge stands on both front posts, along the line across them."""
+    posts = posts_on(section, notch, back)
+    return posts.line, tuple((low, high) for low, high, _ in posts.front)
+
+
+def _rear_posts(section: Section, notch: Notch, back: BackCut, _: Standing) -> tuple[KeptPiece, ...]:
+    return posts_on(section, notch, back).rear
+
+
+def _marks(marker: Marker, section: Section, notch: Notch, back: BackCut, _rear_m: float) -> None:
+    for low, high, forward in posts_on(section, notch, back).rear:
+        marker.line("post_front", forward, "left" if low + high > 0 else "right")
+
+
 FORM = CutForm(
     "posts",
     "back",
@@ -120,4 +137,15 @@ FORM = CutForm(
     "Four posts give no steering and hold the tree on little wood. They are for people trained in "
     "them, on a tree that leans "
     "the way it goes, where a miss costs nothing and nobody is in reach.",
+    traits=BackTraits(
+        "four posts, no [face]",
+        held=True,
+        kept=_rear_posts,
+        bored=True,
+        without_face=True,
+        front=_front_posts,
+        marks=_marks,
+    ),
+    fields=("cut.back.strap_m",),
+    labels={"cut.back.strap_m": "post"},
 )

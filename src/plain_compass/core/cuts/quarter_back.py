@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ..base.phrase import phrase
+from ..design.traits import BackTraits
 from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import ASIDE, CRACK, driving
@@ -92,4 +93,6 @@ FORM = CutForm(
     with_back("quarter"),
     _steps,
     "The halves do not meet behind the [hinge]: a stump of wood is left that holds and then tears.",
+    traits=BackTraits("quarter cut, wedge first", wedge_first=True, wedge_beside_bar=False),
+    fields=("cut.back.side",),
 )

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..base.phrase import phrase
-from ..design.cut import Cut
+from ..design.cut import Cut, Hinge
+from ..design.traits import HingeTraits, Notch, Span
 from ..mechanics.balance import tree_mass
 from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, Fit
@@ -56,6 +57,14 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     )
 
 
+def _relieved(hinge: Hinge, span: Span, notch: Notch) -> Span:
+    """The end on the lean side is gone by its share of the whole length."""
+    gone = hinge.relief_ratio * (notch.end_left_m - notch.end_right_m)
+    if hinge.side == "left":
+        return span[0], notch.end_left_m - gone
+    return notch.end_right_m + gone, span[1]
+
+
 FORM = CutForm(
     "relieved",
     "hinge",
@@ -68,4 +77,6 @@ FORM = CutForm(
     "A swung tree turns on a part of its [hinge], and where it stops is a guess. It is for people "
     "trained in it, only where a miss in "
     "any direction between the lean and the lay costs nothing.",
+    traits=HingeTraits("relieved on the lean side", shortened=_relieved),
+    fields=("cut.hinge.side", "cut.hinge.relief_ratio"),
 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..design.traits import FaceTraits
 from ..plan.case import Planned
 from .faces import face_steps, told
 from .form import CutForm, Fit
@@ -28,4 +29,5 @@ FORM = CutForm(
     with_face(form="reverse", floor_deg=45.0),
     face_steps(told("Roof level, {high} above ground, {depth} deep; then the floor {floor} up to meet it.")),
     "The butt slides forward off the stump as it parts: nobody stands ahead of it or below.",
+    traits=FaceTraits("reverse: level roof", slopes=("floor",), butt_slides=True),
 )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ..base.phrase import phrase
+from ..design.traits import BackTraits
 from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import ASIDE, CRACK, driving
@@ -70,4 +71,7 @@ FORM = CutForm(
     with_back("sides"),
     _steps,
     "The two sides do not meet: a blind corner in the middle holds, then tears out.",
+    traits=BackTraits("from two sides", from_behind=True),
+    fields=("cut.back.side", "cut.back.shaved"),
+    usual=True,
 )

@@ -6,8 +6,10 @@ import math
 from dataclasses import replace
 
 from ..base.phrase import phrase
-from ..design.cut import Cut
+from ..design.cut import BackCut, Cut
+from ..design.traits import BackTraits, KeptPiece, Marker, Notch, Standing
 from ..plan.case import Case, Planned
+from ..tree.section import Section
 from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
@@ -127,6 +129,15 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     )
 
 
+def _straps(section: Section, _: Notch, back: BackCut, hinge: Standing) -> tuple[KeptPiece, ...]:
+    """A strap behind each piece of the hinge."""
+    return tuple((low, high, section.back_m + back.kept_m) for low, high in hinge.spans)
+
+
+def _marks(marker: Marker, _section: Section, _notch: Notch, back: BackCut, _rear_m: float) -> None:
+    marker.behind("slot_edge", back.slot_m / 2)
+
+
 FORM = CutForm(
     "slot",
     "back",
@@ -139,4 +150,8 @@ FORM = CutForm(
     "A slot lock cannot be steered once it moves, and leaves a stem under load on its stump. It is "
     "for people trained in it, "
     "with a machine or a plan to bring the stem down, where a miss costs nothing.",
+    traits=BackTraits(
+        "slot lock", held=True, kept=_straps, bored=True, holds_butt=True, gap_m=lambda back: back.slot_m, marks=_marks
+    ),
+    fields=("cut.back.slot_m", "cut.back.slot_length_m", "cut.back.strap_m"),
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..design.cut import Cut
+from ..design.traits import HingeTraits
 from ..mechanics.balance import tree_mass
 from ..plan.case import Case, Planned
 from .even_hinge import no_steps
@@ -43,4 +44,6 @@ FORM = CutForm(
     _design,
     no_steps,
     "The thick end on the lean's own side: it pulls the tree further off.",
+    traits=HingeTraits("tapered"),
+    tried_after=1,
 )

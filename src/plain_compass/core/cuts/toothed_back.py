@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ..base.phrase import phrase
+from ..design.traits import BackTraits
 from ..plan.case import Planned
-from .bored_back import bore_steps
+from .bored_back import bore_steps, strap_marks
 from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, strap, with_back
@@ -57,4 +58,8 @@ FORM = CutForm(
     with_back("toothed", strap_m=0.2),
     _steps,
     "The lower cut meets the bore: then it is no tooth and the tree goes at once.",
+    traits=BackTraits(
+        "bored, toothed [strap]", held=True, strapped=True, keeps_back=True, bored=True, marks=strap_marks
+    ),
+    fields=("cut.back.lower_m",),
 )

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from ..base.phrase import phrase
+from ..design.cut import BackCut
+from ..design.traits import BackTraits, KeptPiece, Marker, Notch, Standing
 from ..plan.case import Planned
+from ..tree.section import Section
 from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, with_back
@@ -89,6 +92,15 @@ def _half_width(result: Planned) -> float:
     return float(abs(result.parts.section.wood[:, 1]).max()) + 0.01
 
 
+def _kept_rib(section: Section, _: Notch, back: BackCut, hinge: Standing) -> tuple[KeptPiece, ...]:
+    """The rib between the two V cuts, half way from the back to the hinge."""
+    return ((-back.strap_m / 2, back.strap_m / 2, (section.back_m + hinge.forward_m) / 2),)
+
+
+def _marks(marker: Marker, _section: Section, _notch: Notch, back: BackCut, _rear_m: float) -> None:
+    marker.behind("rib_edge", back.strap_m / 2)
+
+
 FORM = CutForm(
     "vees",
     "back",
@@ -98,4 +110,7 @@ FORM = CutForm(
     with_back("vees", strap_m=0.3),
     _steps,
     "The V cuts meet behind the [hinge]: nothing holds and it goes while the saw is in.",
+    traits=BackTraits("two V cuts from the sides", held=True, kept=_kept_rib, marks=_marks),
+    fields=("cut.back.strap_m",),
+    labels={"cut.back.strap_m": "rib"},
 )

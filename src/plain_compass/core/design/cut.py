@@ -5,37 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from ..base.quantity import choice, quantity
+from .traits import BackTraits, FaceTraits, HingeTraits
 
-FACE_FORMS = {
-    "conventional": "conventional: level floor",
-    "open": "open: both slope",
-    "reverse": "reverse: level roof",
-    "narrow": "narrow and deep, corners nipped",
-    "blocked": "blocked out, with a snipe",
-    "flare": "over a large flare",
-    "none": "no [face]",
-}
-BACK_FORMS = {
-    "plain": "plain, from behind",
-    "bored": "bored, [strap] released last",
-    "toothed": "bored, toothed [strap]",
-    "vees": "two V cuts from the sides",
-    "corner": "split-level, one corner kept",
-    "quarter": "quarter cut, wedge first",
-    "sides": "from two sides",
-    "posts": "four posts, no [face]",
-    "slot": "slot lock",
-    "axe": "axe or hand-saw",
-}
-HELD_BACK = ("bored", "toothed", "vees", "corner", "posts", "slot")
-"""Back cuts that leave wood holding behind until it is let go on purpose."""
-HINGE_FORMS = {
-    "strip": "even strip",
-    "tapered": "tapered",
-    "heart": "heart bored out",
-    "lengthened": "fibres lengthened at one corner",
-    "relieved": "relieved on the lean side",
-}
+FACE_FORMS: dict[str, str] = {}
+HINGE_FORMS: dict[str, str] = {}
+BACK_FORMS: dict[str, str] = {}
+"""Forms that can be chosen, key -> words; each is put here by its own file in ``cuts``."""
 SWINGS = {"short": "short, one hand", "full": "full swing", "over": "over the head"}
 SWING_m_s = {"short": 5.5, "full": 8.0, "over": 10.0}
 """Speed of the maul's head at the wedge (indicative)."""
@@ -112,24 +87,15 @@ class Face:
     )
 
     @property
-    def sloped(self) -> tuple[str, ...]:
-        """Which of the two cuts slopes in this form, and so has an angle to be typed."""
-        return {"open": ("roof", "floor"), "narrow": ("roof", "floor"), "reverse": ("floor",), "none": ()}.get(
-            self.form, ("roof",)
-        )
+    def traits(self) -> FaceTraits:
+        """What its form is like."""
+        return FACES[self.form]
 
     @property
     def angles_deg(self) -> tuple[float, float]:
         """(roof, floor) as this form uses them: a level cut counts as zero."""
-        return {
-            "conventional": (self.roof_deg, 0.0),
-            "open": (self.roof_deg, self.floor_deg),
-            "reverse": (0.0, self.floor_deg),
-            "narrow": (self.roof_deg, self.floor_deg),
-            "blocked": (self.roof_deg, 0.0),
-            "flare": (self.roof_deg, 0.0),
-            "none": (0.0, 0.0),
-        }[self.form]
+        slopes = self.traits.slopes
+        return self.roof_deg if "roof" in slopes else 0.0, self.floor_deg if "floor" in slopes else 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,6 +168,11 @@ class Hinge:
         help="Share of the [hinge]'s length that is cut away on the lean side.",
     )
 
+    @property
+    def traits(self) -> HingeTraits[Hinge]:
+        """What its form is like."""
+        return HINGES[self.form]
+
 
 @dataclass(frozen=True, slots=True)
 class BackCut:
@@ -252,19 +223,39 @@ class BackCut:
     shaved: str = choice("no", {"no": "bark left on", "yes": "bark shaved off"}, "bark", "Bark eats the bar's reach.")
 
     @property
+    def traits(self) -> BackTraits[BackCut]:
+        """What its form is like."""
+        return BACKS[self.form]
+
+    @property
     def kept_m(self) -> float:
-        """How far forward the wood that is kept at the back reaches: a corner is two straps deep."""
-        return 2 * self.strap_m if self.form == "corner" else self.strap_m
+        """How far forward the wood that is kept at the back reaches."""
+        return self.traits.kept_straps * self.strap_m
 
     @property
     def strapped(self) -> bool:
         """Whether a strap is left right across the back."""
-        return self.form in ("bored", "toothed")
+        return self.traits.strapped
 
     @property
     def held(self) -> bool:
         """Whether wood is left behind that holds the tree until it is let go."""
-        return self.form in HELD_BACK
+        return self.traits.held
+
+
+FACES: dict[str, FaceTraits] = {}
+HINGES: dict[str, HingeTraits[Hinge]] = {}
+BACKS: dict[str, BackTraits[BackCut]] = {}
+
+
+def register(key: str, traits: FaceTraits | HingeTraits[Hinge] | BackTraits[BackCut]) -> None:
+    """Make a form known by its key; a later one of the same key takes its place."""
+    if isinstance(traits, FaceTraits):
+        FACES[key], FACE_FORMS[key] = traits, traits.label
+    elif isinstance(traits, HingeTraits):
+        HINGES[key], HINGE_FORMS[key] = traits, traits.label
+    else:
+        BACKS[key], BACK_FORMS[key] = traits, traits.label
 
 
 @dataclass(frozen=True, slots=True)

@@ -242,10 +242,10 @@ def _wedge_first(planned: Planned) -> bool:
     case, parts = planned.case, planned.parts
     if not parts.wedging.seats:
         return False
-    if case.cut.back.held or case.cut.back.form == "quarter":
+    if case.cut.back.held or case.cut.back.traits.wedge_first:
         return True
     kerf = parts.hinge_back_m - parts.section.back_m
-    bar = 0.0 if case.cut.back.form == "axe" else case.kit.bar_width_m
+    bar = case.kit.bar_width_m if case.cut.back.traits.by_bar else 0.0
     return parts.wedging.first_fits and kerf >= case.kit.wedge_seat_m + bar
 
 

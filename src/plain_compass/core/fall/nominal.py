@@ -164,13 +164,13 @@ def _butt(planned: Planned, falls: Falls, *, hangs: bool) -> tuple[str, float]:
     broke_before = falls.broke_rad[0] < falls.end_rad[0] - 1e-6
     if hangs:
         return "hangs", 0.0
-    if case.cut.back.form == "slot":
+    if case.cut.back.traits.holds_butt:
         return "held", 0.0
     if lies.touches_by == "middle" and lies.touches_deg < 90.0 and broke_before:
         return "lifts", 0.0
     if lies.touches_by == "top" and lies.touches_deg < STEEP_TOP_DEG and broke_before:
         return "kicks back", -case.constants.kick_back_share * length
-    if case.cut.face.form == "reverse":
+    if case.cut.face.traits.butt_slides:
         return "slides", case.constants.reverse_slide_diameters * parts.section.diameter_m
     if math.tan(math.radians(lies.slides_deg)) > case.constants.slide_friction:
         return "slides", length / 4

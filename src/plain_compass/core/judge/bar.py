@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from ..base.phrase import phrase
 from ..mechanics.bar import NICKS_DEG, BarPlan, bar_plan, off_line_m, usable_m
-from ..mechanics.hinge import rear_line
+from ..mechanics.hinge import bored_m, rear_line
 from ..plan.case import Case, Parts, Planned
 from .findings import Finding, against, margin_of
-
-BORED = ("bored", "toothed", "corner", "posts", "slot")
-"""Back cuts that are bored in at the hinge."""
 
 
 def bar_findings(case: Case, parts: Parts) -> list[Finding]:
@@ -17,7 +14,7 @@ def bar_findings(case: Case, parts: Parts) -> list[Finding]:
     found = [_reach(case, parts)]
     if case.cut.back.strapped:
         found.append(_room(case, parts))
-    if case.cut.back.form in BORED:
+    if case.cut.back.traits.bored:
         found.append(_nick(case, parts))
     return found
 
@@ -32,7 +29,7 @@ def _reach(case: Case, parts: Parts) -> Finding:
     held = case.cut.back.held
     across = parts.face.hinge_length_m if held else parts.section.width_m
     # A bore through the face takes the middle that neither side reaches.
-    wanted = across - (case.cut.hinge.heart_m if case.cut.hinge.form == "heart" else 0.0)
+    wanted = across - bored_m(case.cut.hinge)
     use = wanted / (2 * reach)
     text = "The bar reaches across: {across} of wood, {bar} of bar inside the bark."
     if across > reach:
@@ -100,15 +97,15 @@ def bar_plan_of(planned: Planned) -> BarPlan:
     case, section, face = planned.case, planned.parts.section, planned.parts.face
     cut = case.cut
     middle = (face.end_left_m + face.end_right_m) / 2
-    half = cut.hinge.heart_m / 2
+    half = bored_m(cut.hinge) / 2
     at, slope = rear_line(section, face, cut)
-    rear = section.back_m + (cut.back.kept_m if cut.back.form in ("bored", "toothed", "corner") else 0.0)
+    rear = section.back_m + (cut.back.kept_m if cut.back.traits.keeps_back else 0.0)
     return bar_plan(
         section,
         rear_m=rear,
         front_m=(at - cut.hinge.middle_m, slope),
         reach_m=reach_m(case),
         first="right" if cut.back.side == "left" else "left",
-        heart=(middle - half, middle + half) if cut.hinge.form == "heart" else None,
+        heart=(middle - half, middle + half) if half > 0 else None,
         thickness_m=(cut.hinge.left_m, cut.hinge.right_m),
     )

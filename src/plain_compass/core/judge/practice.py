@@ -115,7 +115,7 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
 def _step(case: Case) -> Finding:
     practice, cut = case.practice, case.cut
     low, high = practice.step_m
-    if practice.level_when_bored_open and cut.back.held and cut.face.form == "open":
+    if practice.level_when_bored_open and cut.back.held and cut.face.traits.holds_long:
         low = 0.0
     sentence = phrase(
         "The [back cut] is {step} above the apex; this practice keeps it between {low} and {high}.",

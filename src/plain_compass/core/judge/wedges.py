@@ -87,12 +87,14 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
 def _in_strap(case: Case, parts: Parts) -> list[Finding]:
     """Behind a strap there is no kerf to drive into until it is released."""
     back, section = case.cut.back, parts.section
+    if not back.traits.keeps_back:
+        return []
     caught = [seat for seat in parts.wedging.seats if seat.edge_forward_m < section.back_m + back.strap_m]
-    if back.form == "corner":
-        inner = section.width_m / 2 - 2 * back.strap_m
+    if back.traits.inner_edge_m:
+        inner = back.traits.inner_edge_m(section, back)
         sign = 1.0 if back.side == "left" else -1.0
         caught = [seat for seat in parts.wedging.seats if sign * seat.edge_left_m > inner]
-    if back.form not in ("bored", "toothed", "corner") or not caught:
+    if not caught:
         return []
     sentence = phrase(
         "The wedge {at} of the back stands in kept wood ([strap] or corner): no kerf there before it is released.",

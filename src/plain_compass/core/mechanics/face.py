@@ -49,9 +49,9 @@ def face_on(section: Section, face: Face, kerf_m: float) -> FaceGeometry:
     apex = section.front_m - face.depth_m
     front = apex - face.overcut_m
     opening = roof_deg + floor_deg
-    if face.form == "blocked":
+    if face.traits.blocked_out:
         opening += math.degrees(math.atan2(face.block_m, face.depth_m))
-    if face.form == "none":
+    if not face.traits.is_cut:
         # Without a face the stem shuts on the kerf of the cut itself.
         opening = math.degrees(math.atan2(kerf_m, max(face.depth_m, 0.05)))
     slot = math.degrees(math.atan2(kerf_m, face.overcut_m)) if face.overcut_m > 0 else math.inf

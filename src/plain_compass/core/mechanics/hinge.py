@@ -13,7 +13,6 @@ from ..tree.section import Section, sound_powers
 from ..tree.wood import Indicative, Strength, Wood
 from .balance import Balance, Mass
 from .face import FaceGeometry
-from .posts import posts_on
 
 CURVE_STEP_DEG = 1.0
 BEYOND_m = 2.0
@@ -48,6 +47,11 @@ class HingeGeometry:
     left_m: float
     right_m: float
     spans: tuple[tuple[float, float], ...]
+
+    @property
+    def forward_m(self) -> float:
+        """Centroid of its sound part along the lay."""
+        return self.region.forward_m
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -91,7 +95,8 @@ class HingeUse:
 
 def front_line(section: Section, face: FaceGeometry, back: BackCut) -> tuple[float, float]:
     """(forward_m at left = 0, slope) of the hinge's front: the apex line, or across both front posts without a face."""
-    return posts_on(section, face, back).line if back.form == "posts" else (face.hinge_front_m, 0.0)
+    own = back.traits.front
+    return own(section, face, back)[0] if own else (face.hinge_front_m, 0.0)
 
 
 def rear_line(section: Section, face: FaceGeometry, cut: Cut) -> tuple[float, float]:
@@ -117,18 +122,22 @@ def rearmost_m(face: FaceGeometry, hinge: Hinge) -> float:
     return face.hinge_front_m - max(hinge.left_m, hinge.right_m, mean + hinge.middle_m)
 
 
+def bored_m(hinge: Hinge) -> float:
+    """Width bored out of the middle of a hinge from the face."""
+    return hinge.traits.gap_m(hinge) if hinge.traits.gap_m else 0.0
+
+
 def spans_of(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) -> tuple[tuple[float, float], ...]:
     """Pieces of the hinge across the lay: nips shorten it, a heart bore or a slot parts it, relief takes one end."""
-    if back.form == "posts":
-        return tuple((low, high) for low, high, _ in posts_on(section, face, back).front)
+    if back.traits.front:
+        return back.traits.front(section, face, back)[1]
     # An end that is not worked on runs out with the wood, which is wider behind the apex than at it.
     low = face.end_right_m + hinge.nip_m if hinge.nip_m > 0 else face.end_right_m - BEYOND_m
     high = face.end_left_m - hinge.nip_m if hinge.nip_m > 0 else face.end_left_m + BEYOND_m
-    if hinge.form == "relieved":
-        gone = hinge.relief_ratio * face.hinge_length_m
-        low, high = (low, face.end_left_m - gone) if hinge.side == "left" else (face.end_right_m + gone, high)
+    if hinge.traits.shortened:
+        low, high = hinge.traits.shortened(hinge, (low, high), face)
     middle = (face.end_left_m + face.end_right_m) / 2
-    gap = hinge.heart_m if hinge.form == "heart" else back.slot_m if back.form == "slot" else 0.0
+    gap = bored_m(hinge) or (back.traits.gap_m(back) if back.traits.gap_m else 0.0)
     if gap <= 0:
         return ((low, high),) if high > low else ()
     pieces = ((low, min(middle - gap / 2, high)), (max(middle + gap / 2, low), high))

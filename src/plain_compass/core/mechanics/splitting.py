@@ -14,7 +14,6 @@ from ..tree.wood import Indicative, Strength, Wood
 from .balance import Mass, amplified
 from .face import FaceGeometry
 from .hinge import HingeGeometry, HingeStrength
-from .posts import posts_on
 
 LIGAMENTS = 36
 
@@ -209,25 +208,15 @@ def _overcut_energy(
 
 def held_behind(section: Section, face: FaceGeometry, back: BackCut, hinge: HingeGeometry) -> Moments:
     """The sound wood a held back cut leaves behind: a strap right across, a corner, a rib, or two posts."""
-    edge, width = section.back_m + back.kept_m, back.strap_m
-    if back.form == "posts":
-        rear = posts_on(section, face, back).rear
-        return added(
-            *(
-                moments(across(behind(section.wood, at), low, high), across(behind(section.rot, at), low, high))
-                for low, high, at in rear
-            )
-        )
     low, high = section.strips.left_m[0], section.strips.left_m[-1]
-    pieces = {
-        "corner": ((high - 2 * width, high),) if back.side == "left" else ((low, low + 2 * width),),
-        "vees": ((-width / 2, width / 2),),
-        "slot": hinge.spans,
-    }.get(back.form, ((low - 1.0, high + 1.0),))
-    if back.form == "vees":
-        edge = (section.back_m + hinge.region.forward_m) / 2
-    wood, rot = behind(section.wood, edge), behind(section.rot, edge)
-    return added(*(moments(across(wood, *piece), across(rot, *piece)) for piece in pieces))
+    across_all = ((low - 1.0, high + 1.0, section.back_m + back.kept_m),)
+    pieces = back.traits.kept(section, face, back, hinge) if back.traits.kept else across_all
+    return added(
+        *(
+            moments(across(behind(section.wood, edge), *span), across(behind(section.rot, edge), *span))
+            for *span, edge in pieces
+        )
+    )
 
 
 def _strap(

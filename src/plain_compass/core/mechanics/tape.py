@@ -14,7 +14,6 @@ from ..design.cut import Cut
 from ..tree.section import Section
 from .face import FaceGeometry
 from .hinge import rear_line
-from .posts import posts_on
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,29 +130,18 @@ def tape_marks(section: Section, face: FaceGeometry, cut: Cut) -> tuple[TapeMark
     if cut.face.overcut_m > 0:
         marks.append(pair("overcut_end", face.hinge_front_m))
     marks.append(pair("hinge_back", hinge_back, -rises))
-    if cut.back.strapped:
-        # One bore through the stem: it goes in and comes out beside the hinge and runs back to the strap.
-        marks.append(pair("bore", (hinge_back + section.back_m + cut.back.strap_m) / 2))
-        marks.append(pair("strap_edge", section.back_m + cut.back.strap_m))
-    marks += _form_marks(section, face, cut, tape)
+    own = FormMarks(section, tape)
+    if cut.back.traits.marks:
+        cut.back.traits.marks(own, section, face, cut.back, hinge_back)
+    if cut.hinge.traits.marks:
+        cut.hinge.traits.marks(own, section, cut.hinge)
+    marks += own.found
     for seat in cut.wedges:
         marks.append(_seat_mark(tape, seat.at_deg))
     half = tape.girth_m / 2
     turn_back = tape.at(math.pi)
     marks.append(TapeMark("back_centre", min(turn_back, 2 * half), 2 * half - turn_back))
     return tuple(marks)
-
-
-def _post_mark(section: Section, tape: BarkTape, post: tuple[float, float, float]) -> TapeMark:
-    """The front edge of a rear post, on the side it stands on."""
-    low, high, forward = post
-    is_left = low + high > 0
-    turn = _crossing(section, forward, 0.0, is_left)
-    return TapeMark(
-        "post_front",
-        _from_lay(tape, turn, True) if is_left else None,
-        None if is_left else _from_lay(tape, turn, False),
-    )
 
 
 def _zero(cut: Cut, tape: BarkTape) -> list[TapeMark]:
@@ -165,28 +153,29 @@ def _zero(cut: Cut, tape: BarkTape) -> list[TapeMark]:
     return [TapeMark("gun", 0.0, 0.0), TapeMark("lay_aside", None if is_left else arc, arc if is_left else None)]
 
 
-def _form_marks(section: Section, face: FaceGeometry, cut: Cut, tape: BarkTape) -> list[TapeMark]:
-    """Marks that only some forms ask for: where what is kept behind ends, where a relief or a bore through begins."""
-    found: list[TapeMark] = []
+class FormMarks:
+    """The marks that only some forms ask for, as each puts them on; a ``Marker``."""
 
-    def both(key: str, forward_m: float) -> TapeMark:
-        left, right = (_crossing(section, forward_m, 0.0, side) for side in (True, False))
-        return TapeMark(key, _from_lay(tape, left, True), _from_lay(tape, right, False))
+    def __init__(self, section: Section, tape: BarkTape) -> None:
+        self.section, self.tape = section, tape
+        self.found: list[TapeMark] = []
 
-    if cut.back.form == "corner":
-        mark = both("corner_edge", section.back_m + 2 * cut.back.strap_m)
-        is_left = cut.back.side == "left"
-        found.append(TapeMark(mark.key, mark.left_m if is_left else None, None if is_left else mark.right_m))
-    if cut.back.form == "posts":
-        found += [_post_mark(section, tape, post) for post in posts_on(section, face, cut.back).rear]
-    if cut.back.form in ("slot", "vees"):
-        half = cut.back.slot_m / 2 if cut.back.form == "slot" else cut.back.strap_m / 2
-        at = tape.at(math.pi - math.asin(min(half / max(-section.back_m, 1e-6), 1.0)))
-        found.append(TapeMark("slot_edge" if cut.back.form == "slot" else "rib_edge", at, at))
-    if cut.hinge.form == "heart":
-        half = math.asin(min(cut.hinge.heart_m / 2 / max(section.front_m, 1e-6), 1.0))
-        found.append(TapeMark("heart_edge", tape.at(half), -tape.at(-half)))
-    return found
+    def line(self, key: str, forward_m: float, side: str = "") -> None:
+        """Where a line across the lay comes out, on both sides or on one."""
+        left, right = (
+            _from_lay(self.tape, _crossing(self.section, forward_m, 0.0, is_left), is_left) for is_left in (True, False)
+        )
+        self.found.append(TapeMark(key, None if side == "right" else left, None if side == "left" else right))
+
+    def in_front(self, key: str, half_m: float) -> None:
+        """Either side of the lay mark."""
+        half = math.asin(min(half_m / max(self.section.front_m, 1e-6), 1.0))
+        self.found.append(TapeMark(key, self.tape.at(half), -self.tape.at(-half)))
+
+    def behind(self, key: str, half_m: float) -> None:
+        """Either side of straight behind."""
+        at = self.tape.at(math.pi - math.asin(min(half_m / max(-self.section.back_m, 1e-6), 1.0)))
+        self.found.append(TapeMark(key, at, at))
 
 
 def _from_lay(tape: BarkTape, turn: float | None, left: bool) -> float | None:

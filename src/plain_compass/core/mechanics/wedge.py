@@ -127,7 +127,7 @@ def wedging_of(
         for seat, arm in zip(cut.wedges, arms, strict=True)
     )
     kerf_at = None
-    if sits_back_at_m is not None and cut.back.form in ("plain", "sides", "axe"):
+    if sits_back_at_m is not None and cut.back.traits.from_behind:
         kerf_at = face.hinge_front_m - sits_back_at_m - section.back_m
     single_lift = kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
     lift = max((seat.lift_m for seat in seats), default=_central_lift(section, hinge, tilt))
@@ -275,7 +275,7 @@ def _blows(
 
 def seat_wanted_m(cut: Cut, kit: Kit) -> float:
     """Kerf a first wedge wants: its seat, and the bar where that is still in the same kerf."""
-    return kit.wedge_seat_m + (0.0 if cut.back.form in ("quarter", "corner") else kit.bar_width_m)
+    return kit.wedge_seat_m + (kit.bar_width_m if cut.back.traits.wedge_beside_bar else 0.0)
 
 
 def _first_fits(

@@ -177,7 +177,8 @@ def _released(
 
 def lengthened_m(cut: Cut) -> float:
     """What a corner cut free adds to the bending fibres, taken over the whole hinge by halves (indicative)."""
-    return cut.hinge.lengthen_m / 2 if cut.hinge.form == "lengthened" else 0.0
+    own = cut.hinge.traits.lengthened_m
+    return own(cut.hinge) if own else 0.0
 
 
 def _loads(case: Case) -> tuple[Gust, Rigging | None, Loads]:

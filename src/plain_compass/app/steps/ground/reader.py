@@ -5,6 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from ....core.advice.rose import Spoke
+from ....core.design.cut import BACKS
 from ....core.plan.reach import called
 from ....core.site.site import COSTS, Site
 from ....job.document import Job
@@ -23,7 +24,7 @@ def told(spoke: Spoke, job: Job, site: Site) -> str:
         parts = [f"{head}: least margin {show(max(spoke.margin, 0.0), 'ratio')}, ruled by {rules}."]
     if spoke.why is not None:
         parts.append(f"The ground refuses it. {escape(speech.phrase(spoke.why))}")
-    if spoke.back == "bored":
+    if BACKS[spoke.back].bored:
         parts.append(speech.say("Judged with a bored [back cut]."))
     parts.append(_help(spoke, job))
     parts += _targets(spoke, site)

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from ..base.polygon import Array, chord
 from ..design.cut import BackCut
+from ..design.traits import Notch
 from ..tree.section import Section
-from .face import FaceGeometry
 
 STEEPEST = 0.6
 """Most slope of the line across both front posts that is reckoned with."""
@@ -38,7 +38,7 @@ class Posts:
         return math.degrees(math.atan(self.line[1]))
 
 
-def posts_on(section: Section, face: FaceGeometry, back: BackCut) -> Posts:
+def posts_on(section: Section, face: Notch, back: BackCut) -> Posts:
     """Two posts on the foremost spur of either side, the others on the rearmost spur of either side that is left.
 
     A post is as wide as ``back.strap_m`` and stands half its width inside the tip of its spur; all wood outwards of
