@@ -10,7 +10,7 @@ MINUTES ?= 3
 # The locks are complete (a test sees to it), so nothing is resolved: a resolver may want something newer than the lock.
 PIP := $(BIN)/python -m pip install --disable-pip-version-check --no-deps --require-hashes
 
-.PHONY: demo test install screenshots bench lint lock clean kill mutants fuzz
+.PHONY: one demo test install screenshots bench lint lock clean kill mutants fuzz
 
 demo:
 	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
@@ -48,8 +48,12 @@ test:
 	@$(BIN)/python tools/system_libraries.py --tests
 	@$(BIN)/python tools/run_tests.py
 
+one: $(DEV)
+	@$(BIN)/python tools/run_tests.py -k "$(T)"
+
 lint: $(DEV)
 	$(BIN)/ruff check src tests bench tools
+	$(BIN)/ruff format --check -q src tests bench tools
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	$(BIN)/python tools/shape.py

@@ -7,6 +7,7 @@ from typing import Any
 
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.paths import with_value
+from plain_compass.core.base.phrase import Phrase
 from plain_compass.core.design.cut import BackCut, Cut, Face, Hinge, Kit, WedgeSeat
 from plain_compass.core.plan.case import Case
 from plain_compass.core.site.site import Site
@@ -16,6 +17,7 @@ from plain_compass.core.tree.tree import Crown, CrownReading, Decay, Lean, Tree,
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import Job
 from plain_compass.job.tables import indicative, practice_of, wood_of
+from plain_compass.job.words import Speech
 
 WALKED = Around(**dict.fromkeys((*ABOVE, *LIFE), "no"), **dict.fromkeys(LEAVE, "yes"))
 ROUND = tuple(CrownReading(bearing, 3.0) for bearing in (0.0, 90.0, 180.0, 270.0))
@@ -92,3 +94,8 @@ def finding(result: Assessment, name: str) -> Any:
 def finding_ids(result: Assessment) -> set[str]:
     """Ids of every finding."""
     return {f.id for f in result.findings}
+
+
+def told(what: Phrase | str) -> str:
+    """What is said, in metric units and the first vocabulary."""
+    return Speech().phrase(what)

@@ -65,7 +65,7 @@ SLIPS = (
     Slip("core/mechanics/splitting.py", "max(math.sqrt(diameter_m / 0.4), 0.7), 1.6)", "max(math.sqrt(diameter_m / 0.4), 0.7), 9.0)"),
     Slip("core/mechanics/splitting.py", "chosen = max(bored if cut.back.held else plain, overcut)", "chosen = max(bored, overcut)"),
     Slip("core/mechanics/splitting.py", "strap.area_m2 / 3), strap", "strap.area_m2), strap"),
-    Slip("core/design/cut.py", "return 2 * self.strap_m if self.form == \"corner\"", "return self.strap_m if self.form == \"corner\""),
+    Slip("core/design/cut.py", "return self.traits.kept_straps * self.strap_m", "return self.strap_m"),
     Slip("core/cuts/tapered_hinge.py", "(thin, THICKER * thin) if left else (THICKER * thin, thin)", "(THICKER * thin, thin) if left else (thin, THICKER * thin)"),
     Slip("core/cuts/plain_back.py", "split_index_plain > 1.0", "split_index_plain > 1.5"),
     Slip("core/tree/wood.py", 'if condition == "dead" else 1.0', 'if condition == "dead" else 0.9'),
@@ -78,7 +78,7 @@ SLIPS = (
     Slip("core/mechanics/wedge.py", "np.minimum(capacity.stiffness_Nm * theta, capacity.plastic_Nm) - weight", "capacity.stiffness_Nm * theta - weight"),
     Slip("core/mechanics/wedge.py", "force = peak / sum(arm for arm, _, _ in arms)", "force = peak / max(arm for arm, _, _ in arms)"),
     Slip("core/mechanics/wedge.py", "kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m\n", "kit.wedge_thickness_m - kit.kerf_m\n"),
-    Slip("core/judge/bar.py", "wanted = across - (case.cut.hinge.heart_m", "wanted = across + (case.cut.hinge.heart_m"),
+    Slip("core/judge/bar.py", "wanted = across - bored_m(", "wanted = across + bored_m("),
     Slip("core/judge/bar.py", "use = wanted / (2 * reach)", "use = wanted / (3 * reach)"),
     Slip("core/judge/bar.py", "case.kit.bar_width_m / max(room, 1e-6)", "0.5 * case.kit.bar_width_m / max(room, 1e-6)"),
     # Ground
@@ -103,7 +103,7 @@ SLIPS = (
     Slip("core/fall/spread.py", 'np.exp(by["mass"] + by["up"])', 'np.exp(by["up"] - by["mass"])', FALL),
     Slip("core/fall/spread.py", "sign * (moved[name] - from_cut[name])", "(moved[name] - from_cut[name])", FALL),
     Slip("core/judge/fall.py", "START_SPARE_DEG = 1.0", "START_SPARE_DEG = 6.0", FALL),
-    Slip("core/judge/fall.py", "if lifts and max(lifts) > have:", "if lifts and max(lifts) < have:", FALL),
+    Slip("core/judge/fall.py", "if lifts and max(lifts) > have else", "if lifts and max(lifts) < have else", FALL),
     Slip("core/assess.py", 'WAITING = ("hinge", "landing")', 'WAITING = ("hinge",)', "tests/app/test_window.py"),
     # Words and files
     Slip("job/typed.py", "if METRES[name] >= before:", "if METRES[name] > 10 * before:", JOB),

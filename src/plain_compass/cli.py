@@ -13,6 +13,8 @@ from typing import NoReturn
 from . import __version__
 from .commands import cuts, fall, instruments, measure, rose, site, trees
 from .core.base.errors import PlainCompassError
+from .core.judge.unmeasured import UnmeasuredError
+from .job.words import Speech
 
 
 class _Parser(argparse.ArgumentParser):
@@ -93,6 +95,9 @@ def main(argv: Sequence[str] | None = None) -> int:
         status = int(arguments.run(arguments))
         sys.stdout.flush()  # here, so that a reader that has gone is met inside the try and not at exit
         return status
+    except UnmeasuredError as error:
+        print(Speech().phrase(error.sentence), file=sys.stderr)
+        return 2
     except PlainCompassError as error:
         print(str(error), file=sys.stderr)
         return 2

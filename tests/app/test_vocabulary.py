@@ -20,11 +20,12 @@ from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.card.pdf import write_card
 from plain_compass.cli import main
 from plain_compass.core.base.errors import InputError
-from plain_compass.core.base.phrase import capital, small
+from plain_compass.core.base.phrase import phrase
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.files import write_job
 from plain_compass.job.words import Speech
+from plain_compass.job.words.catalogue import capital, small
 
 PACKAGE = Path(plain_compass.__file__).parent
 BARE = re.compile(r"(?<![\w\[./:-])(?:face|hinge|strap|back cut|overcut)s?(?![\w\]/:-])", re.IGNORECASE)
@@ -153,14 +154,12 @@ def test_brackets_that_are_nobodys_term_stay() -> None:
     assert Speech("metric", "gob").say("see [1], [note] and [Hinge]") == "see [1], [note] and Holding wood"
 
 
-def test_a_sentence_begins_with_a_capital_before_a_term_too() -> None:
-    assert (capital("[hinge] thin"), capital("open [face]"), small("[Hinge] thin"), small("Open"), capital("")) == (
-        "[Hinge] thin",
-        "Open [face]",
-        "[hinge] thin",
-        "open",
-        "",
+def test_words_begin_as_their_place_wants_them() -> None:
+    assert (capital("open face"), small("Open face"), capital(""), small("")) == ("Open face", "open face", "", "")
+    whole = phrase(
+        "cut.form.unsuited", name=phrase("cut.hinge.strip.name"), why=phrase("cut.back.plain.fits.wedge_fits_behind")
     )
+    assert Speech("metric", "gob").phrase(whole).startswith("Even holding wood: no wedge fits")
 
 
 def test_an_error_nobody_translates_shows_no_marks() -> None:

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from builders import assessed, case, finding, finding_ids, plain_cut, round_tree
+from builders import assessed, case, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.cli import main
 from plain_compass.core.advice.faults import FAULTS, play
 from plain_compass.core.advice.suggest import suggest
@@ -68,7 +68,7 @@ def test_a_long_bar_takes_one_pass_and_a_short_one_two_with_the_second_lower() -
     assert [p.side for p in two] == ["right", "left"]
     assert two[1].lower_m > two[0].lower_m
     assert two[0].entry_left_m < two[0].nose_left_m
-    assert "step over" in two[1].stand
+    assert "step over" in told(two[1].stand)
 
 
 def test_bark_eats_reach_unless_it_is_shaved() -> None:
@@ -113,7 +113,7 @@ def test_a_bore_out_of_line_is_off_by_its_angle_at_the_far_end_and_through_a_thi
 def test_every_mistake_can_be_played_into_every_demo_tree_and_says_what_mends_it(fault: object) -> None:
     for plan in demo_job().trees:
         played = play(assess_tree(demo_job(), plan.id), fault)  # type: ignore[arg-type]
-        assert played.fault.mends.endswith(".")
+        assert told(played.fault.mends).endswith(".")
         assert played.result is None or played.result.case != assess_tree(demo_job(), plan.id).case
 
 

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from builders import assessed, case, plain_cut, round_tree, section
+from builders import assessed, case, plain_cut, round_tree, section, told
 from plain_compass.core.assess import assess
 from plain_compass.core.base.errors import InputError, PlainCompassError
 from plain_compass.core.base.quantity import Quantity, check_ranges, declared
@@ -202,7 +202,7 @@ def test_the_section_is_not_reckoned_twice_for_the_same_question() -> None:
 
 def test_the_order_of_cuts_goes_from_chalk_to_walking_away() -> None:
     back = round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0)
-    plain = [p.template for p in order_of_cuts(assessed(back))]
+    plain = [told(p) for p in order_of_cuts(assessed(back))]
     assert plain[0].startswith("Clear both ways out")
     assert "roof" in plain[1]
     assert "floor" in plain[2]
@@ -213,7 +213,7 @@ def test_the_order_of_cuts_goes_from_chalk_to_walking_away() -> None:
 
 def test_a_bored_cut_sets_the_wedges_before_the_strap_goes() -> None:
     back = round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0)
-    lines = [p.template for p in order_of_cuts(assessed(back, plain_cut(back__form="bored")))]
+    lines = [told(p) for p in order_of_cuts(assessed(back, plain_cut(back__form="bored")))]
     bore = next(i for i, line in enumerate(lines) if line.startswith("Bore"))
     snug = next(i for i, line in enumerate(lines) if "snug" in line)
     drive = next(i for i, line in enumerate(lines) if "blows" in line)
@@ -221,9 +221,7 @@ def test_a_bored_cut_sets_the_wedges_before_the_strap_goes() -> None:
 
 
 def test_a_forward_leaner_is_released_and_left() -> None:
-    lines = [
-        p.template for p in order_of_cuts(assessed(round_tree(lean__angle_deg=14.0), plain_cut(back__form="bored")))
-    ]
+    lines = [told(p) for p in order_of_cuts(assessed(round_tree(lean__angle_deg=14.0), plain_cut(back__form="bored")))]
     assert any(line.startswith("Release") for line in lines)
     assert not any("blows" in line for line in lines)
 
@@ -231,11 +229,11 @@ def test_a_forward_leaner_is_released_and_left() -> None:
 def test_a_practice_may_cut_the_floor_first() -> None:
     made = case()
     other = assess(replace(made, practice=replace(practice_of("fifth-and-tenth"), order="floor first")))
-    lines = [p.template for p in order_of_cuts(other)]
+    lines = [told(p) for p in order_of_cuts(other)]
     assert "floor" in lines[1]
 
 
 def test_the_wedge_plan_has_a_line_a_seat_or_says_there_is_none() -> None:
     back = round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0)
     assert len(wedge_plan(assessed(back))) == 1
-    assert wedge_plan(assessed(back, plain_cut(wedges=())))[0].template == "No wedge is placed."
+    assert told(wedge_plan(assessed(back, plain_cut(wedges=())))[0]) == "No wedge is placed."

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from builders import assessed, finding, finding_ids, plain_cut, round_tree
+from builders import assessed, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.core.base.phrase import phrase
 from plain_compass.core.base.polygon import across, behind, moments
 from plain_compass.core.judge.findings import GROUPS, LEVELS, Finding, level_of, margin_of, verdict_of, worst_first
@@ -25,15 +25,15 @@ def test_every_finding_has_a_level_a_group_and_two_plain_sentences() -> None:
     for item in assessed().findings:
         assert item.level in LEVELS
         assert item.group in GROUPS
-        assert item.sentence.template.endswith(".")
-        assert item.change.template.endswith(".")
+        assert told(item.sentence).endswith(".")
+        assert told(item.change).endswith(".")
         assert item.source in ("physics", "practice", "site")
 
 
 def test_nothing_says_safe() -> None:
     for cut in (plain_cut(), plain_cut(back__form="bored")):
         for item in assessed(cut=cut).findings:
-            assert "safe" not in (item.sentence.template + item.change.template).lower()
+            assert "safe" not in (told(item.sentence) + told(item.change)).lower()
 
 
 @pytest.mark.parametrize(

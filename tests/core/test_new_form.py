@@ -1,4 +1,4 @@
-"""A form of cut is one file and one line: a made-up one goes through everything without anybody knowing its name."""
+"""A form of cut is one file, one line and its words: a made-up one goes through without anybody knowing its name."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ import pytest
 from PySide6.QtWidgets import QComboBox
 
 import plain_compass
-from builders import case, finding_ids, round_tree
+from builders import case, finding_ids, round_tree, told
 from plain_compass.app.frame.window import Window
 from plain_compass.core import cuts
 from plain_compass.core.assess import assess
@@ -28,6 +28,7 @@ from plain_compass.core.tree.section import Section
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.edits import set_value, take_form
+from plain_compass.job.words import sentences
 
 PACKAGE = Path(plain_compass.__file__).parent
 OUTER_m = 0.06
@@ -46,33 +47,45 @@ def _marks(marker: Marker, section: Section, _notch: Notch, back: BackCut, _rear
 def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     hinge, section, back = hinge_bands(result), result.parts.section, result.case.cut.back
     tabs = tuple((*piece[:2], section.back_m, 0.0, piece[2], 0.0) for piece in _kept(section, None, back, None))  # type: ignore[arg-type]
-    do = phrase("Bore through and leave a tab on either side.")
-    stand, look = "Beside the stem.", "Both tabs."
+    do, stand, look = phrase("cut.back.twin.do"), "cut.back.twin.stand", "cut.back.twin.look"
     return (
-        CutStep("tabs", "Tabs", do, stand, look, CRACK, lambda _: (*hinge, *tabs)),
-        CutStep("free", "Free", phrase("Cut both tabs."), stand, look, CRACK, lambda _: hinge, releases=True),
+        CutStep("tabs", "cut.back.twin.tabs", do, stand, look, CRACK, lambda _: (*hinge, *tabs)),
+        CutStep("free", "cut.back.twin.free", do, stand, look, CRACK, lambda _: hinge, releases=True),
     )
+
+
+WORDS = {
+    "cut.back.twin.name": "twin tabs",
+    "cut.back.twin.purpose": "Made up for a test.",
+    "cut.back.twin.drill": "One tab thinner than the other.",
+    "cut.back.twin.tab": "tab",
+    "cut.back.twin.do": "Bore through and leave a tab on either side of the [hinge].",
+    "cut.back.twin.stand": "Beside the stem.",
+    "cut.back.twin.look": "Both tabs.",
+    "cut.back.twin.tabs": "Tabs",
+    "cut.back.twin.free": "Free",
+}
 
 
 TWIN = CutForm(
     "twin",
     "back",
-    "twin tabs",
-    "Made up for a test.",
     lambda _: GOOD,
     lambda whole: replace(whole.cut, back=replace(whole.cut.back, form="twin", strap_m=0.1)),
     _steps,
-    "One tab thinner than the other.",
     traits=BackTraits("twin tabs", held=True, keeps_back=True, bored=True, kept=_kept, marks=_marks),
     fields=("cut.back.strap_m",),
-    labels={"cut.back.strap_m": "tab"},
+    labels={"cut.back.strap_m": "cut.back.twin.tab"},
 )
 
 
 @pytest.fixture(autouse=True)
 def twin() -> Iterator[CutForm]:
     cuts.add_form(TWIN)
+    sentences().update(WORDS)
     yield TWIN
+    for key in WORDS:
+        del sentences()[key]
     for table in (cuts.forms(), design.BACKS, design.BACK_FORMS):
         for key in ("twin", ("back", "twin")):
             table.pop(key, None)  # type: ignore[attr-defined]
@@ -92,7 +105,7 @@ def test_it_is_assessed_with_what_it_keeps_and_marked_with_its_own_marks() -> No
 def test_it_is_walked_through_and_swept() -> None:
     whole = case(round_tree(lean__angle_deg=4.0, lean__bearing_deg=0.0))
     result = assess(replace(whole, cut=TWIN.design(whole)))
-    titles = [stage.step.title for stage in stages_of(result) if stage.step]
+    titles = [told(stage.step.title) for stage in stages_of(result) if stage.step]
     assert titles[-2:] == ["Tabs", "Free"]
     assert sweep_of(result).states.standing.shape == sweep_of(result).progress.shape
 

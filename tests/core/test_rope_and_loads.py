@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from builders import case, finding, finding_ids, round_tree
+from builders import case, finding, finding_ids, round_tree, told
 from plain_compass.core.advice.rose import spoke_at
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.errors import InputError
@@ -121,7 +121,7 @@ def test_a_rope_that_pulls_enough_brings_a_back_leaner_over_and_too_little_helps
     assert weak.parts.wedging.moment_Nm < bare.parts.wedging.moment_Nm
     assert (finding(weak, "rope.pull").level, finding(strong, "rope.pull").level) == ("stop", "clear")
     assert not strong.parts.wedging.wanted
-    assert "rope's full pull" in finding(strong, "balance.over").sentence.template
+    assert "rope's full pull" in told(finding(strong, "balance.over").sentence)
 
 
 def test_the_pull_that_is_said_to_be_wanted_is_just_enough() -> None:

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from builders import assessed, finding, finding_ids, plain_cut, round_tree
+from builders import assessed, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.judge.findings import LEVELS, level_seen
 from plain_compass.core.tree.around import ABOVE, GIVEN, LEAVE, LIFE, SEEN, Around, words_of
@@ -31,7 +31,7 @@ def test_one_unanswered_item_keeps_the_verdict_open_and_is_named(name: str) -> N
     group = next(key for key, names in (("above", ABOVE), ("life", LIFE), ("leave", LEAVE)) if name in names)
     found = finding(result, f"around.{group}")
     assert found.level == "unknown"
-    assert words_of(name) in found.sentence.template
+    assert words_of(name) in told(found.sentence)
     assert result.verdict.level in ("unknown", "stop")
 
 
@@ -67,13 +67,13 @@ def test_a_stop_seen_above_is_not_hidden_by_what_is_unanswered() -> None:
     around = replace(Around(), hung_pieces="yes")
     found = finding(assessed(replace(round_tree(), around=around)), "around.above")
     assert found.level == "stop"
-    assert "dead limbs above" in found.sentence.template
+    assert "dead limbs above" in told(found.sentence)
 
 
 def test_a_tangled_crown_says_towards_which_bearing() -> None:
     around = replace(round_tree().around, tangled="yes", tangled_deg=135.0)
     found = finding(assessed(replace(round_tree(), around=around)), "around.above")
-    assert ("tangled", 135.0, "bearing") in found.sentence.values
+    assert "crown tangled towards 135°" in told(found.sentence)
 
 
 @given(
@@ -154,8 +154,9 @@ LOBES = tuple(Lobe(bearing, 0.10, 0.25) for bearing in (0.0, 90.0, 270.0))
 def test_the_flares_to_trim_are_those_that_keep_the_bar_from_crossing() -> None:
     tree = round_tree(lobes=LOBES, trunk__butt_diameter_m=0.52)
     wide = assessed(tree, bar_m=0.42)
-    told = finding(wide, "bar.flare").sentence
-    assert {value for name, value, _ in told.values if name.startswith("b") and name != "bar"} <= {90.0, 270.0}
+    sentence = told(finding(wide, "bar.flare").sentence)
+    assert {each for each in ("0°", "90°", "270°") if f" {each}" in sentence} <= {"90°", "270°"}
+    assert "°" in sentence
     trimmed = tuple(replace(lobe, state="trimmed") if lobe.bearing_deg != 0.0 else lobe for lobe in LOBES)
     assert "bar.flare" not in finding_ids(assessed(replace(tree, lobes=trimmed), bar_m=0.42))
     assert "bar.flare" not in finding_ids(assessed(tree, bar_m=1.2))
@@ -163,7 +164,7 @@ def test_the_flares_to_trim_are_those_that_keep_the_bar_from_crossing() -> None:
 
 def test_a_bar_too_short_for_the_round_stem_is_not_helped_by_trimming() -> None:
     tree = round_tree(lobes=LOBES, trunk__butt_diameter_m=0.52)
-    assert "every buttress trimmed" in finding(assessed(tree, bar_m=0.2), "bar.flare").sentence.template
+    assert "every buttress trimmed" in told(finding(assessed(tree, bar_m=0.2), "bar.flare").sentence)
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from builders import case, finding, plain_cut, round_tree
+from builders import case, finding, plain_cut, round_tree, told
 from plain_compass.core.assess import Assessment, assess, with_fall
 from plain_compass.core.base.errors import InputError, ReckoningError
 from plain_compass.core.base.paths import with_value
@@ -258,7 +258,7 @@ def test_a_drift_past_what_is_allowed_is_to_watch_and_says_how_far_to_aim_off() 
     found = fan(result)
     drift = finding(with_fall(result, nominal_fall(result), found), "fall.drift")
     assert abs(found.off_deg[1]) > result.case.practice.tolerance_deg
-    assert drift.level == "watch" and "Aim off" in drift.change.template and drift.indicative
+    assert drift.level == "watch" and "Aim off" in told(drift.change) and drift.indicative
 
 
 def test_without_a_plan_of_the_ground_what_may_be_hit_is_unknown_and_not_clear() -> None:
@@ -317,21 +317,23 @@ def test_a_fall_that_runs_out_of_numbers_is_a_sentence_and_an_unknown() -> None:
     result = assess_tree(job, plan.id)
     with pytest.raises(ReckoningError, match="its numbers run away"):
         fan_for(job.plan(plan.id), result)
-    told = with_its_fall(job.plan(plan.id), result)
-    waiting = [f for f in told.findings if f.id.startswith("fall.")]
+    after = with_its_fall(job.plan(plan.id), result)
+    waiting = [f for f in after.findings if f.id.startswith("fall.")]
     assert {f.level for f in waiting} == {"unknown"}
-    assert "could not be reckoned" in waiting[0].sentence.template
+    assert "could not be reckoned" in told(waiting[0].sentence)
 
 
 # Where it starts ---------------------------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize(("past_deg", "told"), [(0.5, False), (1.5, True), (4.0, True)])
-def test_a_hinge_that_holds_a_degree_past_what_the_wedges_are_reckoned_to_is_told(past_deg: float, told: bool) -> None:
+@pytest.mark.parametrize(("past_deg", "warned"), [(0.5, False), (1.5, True), (4.0, True)])
+def test_a_hinge_that_holds_a_degree_past_what_the_wedges_are_reckoned_to_is_told(
+    past_deg: float, warned: bool
+) -> None:
     result = assess(case(round_tree(lean__angle_deg=1.5, lean__bearing_deg=180.0)))
     fall = replace(nominal_fall(result), goes=True, start_deg=result.parts.wedging.tilt_deg + past_deg)
     found = [f for f in fall_findings(result, fall, fan(result, 64)) if f.id == "fall.start"]
-    assert bool(found) is told
+    assert bool(found) is warned
 
 
 def test_the_lift_that_would_take_is_told_where_the_wedges_do_not_have_it_and_only_there() -> None:
@@ -342,4 +344,4 @@ def test_the_lift_that_would_take_is_told_where_the_wedges_do_not_have_it_and_on
     for start, short in ((most - 0.1, False), (most + 0.3, True)):
         fall = replace(nominal_fall(result), goes=True, start_deg=start)
         (found,) = (f for f in fall_findings(result, fall, fan(result, 64)) if f.id == "fall.start")
-        assert ("the wedges have" in found.sentence.template) is short
+        assert ("the wedges have" in told(found.sentence)) is short

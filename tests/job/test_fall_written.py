@@ -12,7 +12,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from builders import case
+from builders import case, told
 from plain_compass.core.assess import assess
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.cuts.sequence import order_of_cuts
@@ -95,5 +95,5 @@ def test_aimed_off_the_tape_counts_from_the_gun_mark_and_says_where_the_lay_is()
         arc = lay.right_m if off > 0 else lay.left_m
         assert arc == pytest.approx(0.2 * math.radians(10.0), rel=0.01)
         assert (lay.left_m is None) == (off > 0)
-        sighting = next(phrase for phrase in order_of_cuts(aimed) if "sight" in phrase.template)
-        assert ("off", off, "aside") in sighting.values
+        sighting = next(phrase for phrase in order_of_cuts(aimed) if "sight" in told(phrase))
+        assert ("off", off) in sighting.values

@@ -169,3 +169,22 @@ def test_labels_are_plain_text_but_for_a_few_that_escape_what_a_person_has_typed
     files = (ROOT / "src/plain_compass/app").rglob("*.py")
     guessing = [str(path) for path in files if re.search(r"= QLabel\(", path.read_text())]
     assert [path for path in guessing if not path.endswith(tuple(RICH))] == []
+
+
+def test_the_table_of_relations_names_files_and_tests_that_exist() -> None:
+    rows = [line for line in (ROOT / "docs/model.md").read_text().splitlines() if line.startswith("| ")][2:]
+    assert len(rows) > 25
+    for row in rows:
+        *_, files, tests = (cell.strip() for cell in row.strip("|").split("|"))
+        for name in re.findall(r"`([^`]+)`", files):
+            assert list((ROOT / "src/plain_compass/core").glob(name)), name
+        for name in re.findall(r"`([^`]+)`", tests):
+            assert list((ROOT / "tests").glob(name)), name
+
+
+def test_what_contributing_names_exists() -> None:
+    text = (ROOT / "CONTRIBUTING.md").read_text()
+    targets = set(re.findall(r"^([a-z]+):", (ROOT / "Makefile").read_text(), re.MULTILINE))
+    assert set(re.findall(r"^make ([a-z]+)", text, re.MULTILINE)) <= targets
+    for name in re.findall(r"`(tests/[^`]+|docs/[^`]+|core/[^`]+|job/[^`]+)`", text):
+        assert (ROOT / name).exists() or (ROOT / "src/plain_compass" / name).exists(), name

@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from builders import case, finding, finding_ids, round_tree
+from builders import case, finding, finding_ids, round_tree, told
 from plain_compass.core import cuts
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.errors import InputError
@@ -69,13 +69,13 @@ def test_every_form_that_can_be_chosen_is_in_the_table_and_the_other_way_round()
 @pytest.mark.parametrize(("part", "key"), ALL)
 def test_every_form_has_geometry_stages_card_and_drill_text(part: str, key: str) -> None:
     form = form_of(part, key)
-    assert form.name and form.purpose and form.drill.endswith(".")
+    assert told(form.name) and told(form.purpose) and told(form.drill).endswith(".")
     result = planned(part, key, lobes=SPURS)
     assert form.fits(result).level in ("fits", "poor", "refused")
     steps = steps_of(result)
     assert steps[-1][0] == "back"
     for _, step in steps:
-        assert step.do.template and step.stand and step.look and step.stop_if.endswith(".")
+        assert told(step.do) and told(step.stand) and told(step.look) and told(step.stop_if).endswith(".")
     assert len(stages_of(result)) == len(steps) + 1
     assert kept_outlines(result.parts.section, steps[-1][1].kept(1.0))
 
@@ -281,9 +281,9 @@ def test_a_form_past_its_limits_is_refused_and_names_another(part: str, key: str
     result = planned(part, key, **tree)
     fit = form_of(part, key).fits(result)
     assert (fit.level, fit.instead) == ("refused", instead)
-    told = finding(result, f"cut.{part}")
-    assert told.level == "stop"
-    assert form_of(part, instead).name in told.change.template
+    found = finding(result, f"cut.{part}")
+    assert found.level == "stop"
+    assert told(form_of(part, instead).name).lower() in told(found.change).lower()
 
 
 def test_a_reverse_face_too_near_the_ground_is_refused() -> None:
@@ -296,8 +296,8 @@ def test_a_specialist_cut_opens_after_its_statement_and_only_where_a_miss_costs_
     read = planned(form.part, form.key, lobes=SPURS)
     unread = assess(with_value(read.case, "cut.read", ""))
     assert "cut.statement" not in finding_ids(read)
-    told = finding(unread, "cut.statement")
-    assert (told.level, told.change.template) == ("stop", form.needs)
+    found = finding(unread, "cut.statement")
+    assert (found.level, told(found.change)) == ("stop", told(form.needs))
     dear = Site(obstacles=(Obstacle(name="hut", cost="matters", points=(Place(0, -6),)),))
     assert finding(assess(replace(read.case, site=dear)), "cut.specialist").level == "stop"
 
@@ -305,7 +305,7 @@ def test_a_specialist_cut_opens_after_its_statement_and_only_where_a_miss_costs_
 def test_uneven_snipes_say_which_way_the_butt_is_turned() -> None:
     face = replace(planned("face", "blocked").case.cut.face, snipe_left_m=0.02, snipe_right_m=0.06)
     result = assess(replace(case(), cut=replace(case().cut, face=face)))
-    assert "first on the left" in finding(result, "cut.face").sentence.template
+    assert "first on the left" in told(finding(result, "cut.face").sentence)
 
 
 @pytest.mark.parametrize("part", PARTS)

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from builders import case, finding, finding_ids, round_tree
+from builders import case, finding, finding_ids, round_tree, told
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.paths import with_value
@@ -207,10 +207,10 @@ def test_a_fall_up_a_steep_slope_slides_back_and_is_a_stop() -> None:
     steep = Site(slope_deg=32.0, downhill_deg=180.0)
     found = lying(steep)
     assert finding(found, "landing.slide").level == "stop"
-    assert "drives the stem back" in finding(found, "landing.touch").sentence.template
+    assert "drives the stem back" in told(finding(found, "landing.touch").sentence)
     down = lying(steep, 180.0)
     assert finding(down, "landing.slide").level == "watch"
-    assert "falls away" in finding(down, "landing.touch").sentence.template
+    assert "falls away" in told(finding(down, "landing.touch").sentence)
 
 
 def test_across_a_slope_the_stem_may_roll_downhill_left_and_right_mirrored() -> None:
@@ -218,8 +218,8 @@ def test_across_a_slope_the_stem_may_roll_downhill_left_and_right_mirrored() -> 
     one, other = lying(slope, 0.0), lying(slope, 180.0)
     assert one.parts.resting.rolls_deg == pytest.approx(15.0, abs=0.01)
     assert other.parts.resting.rolls_deg == pytest.approx(-15.0, abs=0.01)
-    assert "to the left" in finding(one, "landing.roll").sentence.template
-    assert "to the right" in finding(other, "landing.roll").sentence.template
+    assert "to the left" in told(finding(one, "landing.roll").sentence)
+    assert "to the right" in told(finding(other, "landing.roll").sentence)
     assert "landing.roll" not in finding_ids(lying(Site(slope_deg=5.0, downhill_deg=270.0)))
 
 
@@ -241,14 +241,14 @@ def test_one_stands_uphill_and_away_from_the_side_weight(downhill: float, lean: 
     tree = {"lean__angle_deg": 3.0, "lean__bearing_deg": lean} if lean else {}
     rock = Obstacle(kind="rock", points=(Place(0, 90),))
     result = lying(Site(slope_deg=12.0, downhill_deg=downhill, obstacles=(rock,)), **tree)
-    assert f"on the {side}" in finding(result, "way_out.stand").sentence.template
+    assert f"on the {side}" in told(finding(result, "way_out.stand").sentence)
 
 
 def test_a_barred_way_out_outweighs_slope_and_weight() -> None:
     wall = Obstacle(kind="wall", shape="line", points=(Place(2, -9), Place(2, 9)))
     result = lying(Site(slope_deg=12.0, downhill_deg=270.0, obstacles=(wall,)))
     found = finding(result, "way_out.stand")
-    assert (found.level, "Neither side" in found.sentence.template) == ("watch", True)
+    assert (found.level, "Neither side" in told(found.sentence)) == ("watch", True)
 
 
 def test_ground_survives_scaling_of_everything_it_holds() -> None:

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from builders import case, round_tree
+from builders import case, round_tree, told
 from plain_compass.core.advice.faults import FAULTS, play
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.paths import with_value
@@ -74,7 +74,7 @@ def test_spurs_askew_to_the_lay_fold_the_tree_off_it_and_the_form_names_the_bear
     fit = form_of("back", "posts").fits(result)
     assert abs(off) > 10 and fit.level == "poor"
     wanted = (0.0 + off) % 360
-    assert f"to {wanted:.0f} degrees" in fit.why
+    assert f"to {wanted:.0f} degrees" in told(fit.why)
     straightened = with_value(result.case, "cut.lay_deg", wanted)
     assert abs(posts_of(assess(straightened)).off_square_deg) < 0.4 * abs(off)
 
@@ -82,7 +82,7 @@ def test_spurs_askew_to_the_lay_fold_the_tree_off_it_and_the_form_names_the_bear
 def test_without_a_spur_on_either_side_ahead_posts_are_refused() -> None:
     result = on_spurs(10.0, 100.0, 190.0)
     fit = form_of("back", "posts").fits(result)
-    assert fit.level == "refused" and "between two spurs" in fit.why
+    assert fit.level == "refused" and "between two spurs" in told(fit.why)
 
 
 @settings(max_examples=20)

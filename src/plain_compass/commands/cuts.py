@@ -23,7 +23,7 @@ from .opening import by_stand_ins
 
 def table(arguments: argparse.Namespace) -> int:
     """Every form: what it is for and the usual mistake; for a tree, whether it fits."""
-    say = Speech().say
+    say = Speech().tell
     rows = [
         {
             "part": form.part,
@@ -31,19 +31,19 @@ def table(arguments: argparse.Namespace) -> int:
             "name": say(form.name),
             "for": say(form.purpose),
             "drill": say(form.drill),
-            "specialist": say(form.needs),
+            "specialist": say(form.needs) if form.specialist else "",
         }
         for part in PARTS
         for form in forms_of(part)
     ]
     if arguments.json:
-        print(json.dumps({"cuts": rows, "never_planned": NEVER_PLANNED}, indent=2, ensure_ascii=False))
+        print(json.dumps({"cuts": rows, "never_planned": say(NEVER_PLANNED)}, indent=2, ensure_ascii=False))
         return 0
     for row in rows:
         print(f"{row['part']:<6} {row['key']:<13} {row['name']}{'  (specialist)' if row['specialist'] else ''}")
         print(f"       fits when: {row['for']}")
         print(f"       watch for: {row['drill']}")
-    print(f"\n{NEVER_PLANNED}")
+    print(f"\n{say(NEVER_PLANNED)}")
     return 0
 
 
@@ -68,8 +68,8 @@ def stages(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         played = play(result, fault)
         worse = [speech.phrase(each.sentence) for each in played.worse]
         holds = played.result is not None
-        faults.append({"key": fault.key, "name": speech.say(fault.name), "worse": worse, "fits": holds})
-        faults[-1]["mends"] = speech.say(fault.mends)
+        faults.append({"key": fault.key, "name": speech.tell(fault.name), "worse": worse, "fits": holds})
+        faults[-1]["mends"] = speech.tell(fault.mends)
     curves = {name: [round(float(v), 5) for v in values] for name, values in asdict(sweep.states).items()}
     whole = {
         "tree": tree.id,
@@ -87,11 +87,11 @@ def _stage(stage: Stage, speech: Speech) -> dict[str, Any]:
     told = {
         "key": step.key if step else "uncut",
         "part": stage.part,
-        "title": speech.say(step.title) if step else "Uncut",
+        "title": speech.tell(step.title) if step else "Uncut",
         "do": speech.phrase(step.do) if step else "",
-        "stand": speech.say(step.stand) if step else "",
-        "look": speech.say(step.look) if step else "",
-        "stop_if": speech.say(step.stop_if) if step else "",
+        "stand": speech.tell(step.stand) if step else "",
+        "look": speech.tell(step.look) if step else "",
+        "stop_if": speech.tell(step.stop_if) if step else "",
     }
     names = ("uncut_area_m2", "standing", "side_utilisation", "split_index", "bar_free", "sits_back", "goes", "seat_m")
     return told | {name: plain(getattr(stage, name)) for name in (*names, "wedge_fits")}
@@ -127,7 +127,7 @@ def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
 
 def _suggestion(each: Suggestion, speech: Speech) -> dict[str, object]:
     return {
-        "words": speech.say(each.words),
+        "words": speech.tell(each.words),
         "forms": dict(zip(PARTS, each.forms, strict=True)),
         "margin": each.margin,
         "because": speech.verdict(each.result.verdict),

@@ -7,11 +7,11 @@ import json
 from pathlib import Path
 
 from ..core.base.errors import InputError
-from ..core.fall.nominal import BUTTS, nominal_fall
+from ..core.fall.nominal import nominal_fall
 from ..core.judge.fall import hit_chances
 from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan, assess_tree
-from ..job.fall import SAMPLES, SEED, WRONGS, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
+from ..job.fall import SAMPLES, SEED, WRONGS, butt_words, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
 from ..job.units import chance_words
 from .opening import by_stand_ins
 
@@ -52,7 +52,7 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
     print(f"top then at {show(fall.tip_speed_m_s, 'speed')}, {show(fall.bearing_error_deg, 'aside')} of the lay")
     part, why = job.speech.say("[hinge]"), job.speech.named("lets_go_by", fall.hinge_broke_by)
     print(f"{part}: {why} at {show(fall.hinge_broke_at_deg, 'angle')}; first contact: {fall.first_contact}")
-    print(f"butt: {BUTTS[fall.butt]}")
+    print(f"butt: {butt_words(job.speech, fall)}")
     low, middle, high = (show(value, "aside") for value in fan.off_deg)
     print(f"of {len(fan.samples)} likely falls the middle lies {middle}, nine in ten between {low} and {high}")
     for chance in fan.wrongs:

@@ -6,12 +6,13 @@ import argparse
 import sys
 from pathlib import Path
 
-from ..core.base.phrase import listed
-from ..core.judge.unmeasured import WORDS, missing
+from ..core.base.phrase import phrase
+from ..core.judge.unmeasured import missing, named_things
 from ..job.demo import demo_job
 from ..job.disk import decoded
 from ..job.document import Job, TreePlan
 from ..job.files import parse_job, read_job
+from ..job.words import Speech
 
 
 def opened_job(file: Path) -> Job:
@@ -25,11 +26,11 @@ def opened_job(file: Path) -> Job:
 
 def by_stand_ins(plan: TreePlan) -> list[str]:
     """What of a tree has not been measured, in words; a sentence on standard error says so first."""
-    lacking = [WORDS[key] for key in missing(plan.tree)]
+    speech, lacking = Speech(), named_things(missing(plan.tree))
     if lacking:
-        verb = "has" if len(lacking) == 1 else "have"
-        print(f"Not known: {listed(lacking)} {verb} not been measured. What follows is by stand-ins.", file=sys.stderr)
-    return lacking
+        sentence = phrase("measured.what_follows_one" if len(lacking) == 1 else "measured.what_follows", names=lacking)
+        print(speech.phrase(sentence), file=sys.stderr)
+    return [speech.tell(each) for each in lacking]
 
 
 def whole(low: int, high: int, text: str) -> int:

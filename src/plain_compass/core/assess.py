@@ -80,12 +80,8 @@ def awaiting_fall(result: Assessment, *, failed: bool = False) -> Assessment:
 
     What was found so far stays as it is; only clear waits: it is not known yet.
     """
-    what = "The fall could not be reckoned for this plan" if failed else "The fall is being reckoned"
-    change = "See what else is refused here." if failed else "A moment; it follows every change by itself."
-    waiting = tuple(
-        unknown(f"fall.reckoning_{group}", group, f"{what}: what it says of this is not in.", change)
-        for group in WAITING
-    )
+    text = "fall.reckoning.failed" if failed else "fall.reckoning.under_way"
+    waiting = tuple(unknown(f"fall.reckoning_{group}", group, text, f"{text}_change") for group in WAITING)
     before = without_fall(result)
     known = sum(finding.level != "clear" for finding in before)
     findings = (*before[:known], *waiting, *before[known:])

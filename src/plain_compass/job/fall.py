@@ -14,7 +14,7 @@ import numpy as np
 from ..core.assess import Assessment, awaiting_fall, with_fall
 from ..core.base.errors import ReckoningError
 from ..core.fall.fan import Fan, fan_in_steps, fan_of
-from ..core.fall.nominal import BUTTS, NominalFall, nominal_fall
+from ..core.fall.nominal import NominalFall, nominal_fall
 from ..core.fall.rods import BROKE_BY
 from ..core.judge.fall import hit_chances
 from ..core.site.site import Place
@@ -22,6 +22,7 @@ from .document import Job, TreePlan
 from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
 from .spreads import cutting_spreads, fall_spreads, named_input
 from .units import chance_words
+from .words import Speech
 
 SAMPLES, SEED = 2048, 1
 FIRST_SAMPLES = 512
@@ -80,6 +81,11 @@ def named_driver(plan: TreePlan, path: str, job: Job) -> str:
     return job.speech.say(own) if own else named_input(plan.tree, path, job.speech)
 
 
+def butt_words(speech: Speech, fall: NominalFall) -> str:
+    """What the butt does."""
+    return speech.tell(f"butt.{fall.butt.replace(' ', '_')}")
+
+
 def fall_to_plain(job: Job, plan: TreePlan, result: Assessment, fall: NominalFall, fan: Fan) -> dict[str, Any]:
     """The fall as the model names it, for JSON."""
     east, north = plan.at.east_m, plan.at.north_m
@@ -101,7 +107,7 @@ def fall_to_plain(job: Job, plan: TreePlan, result: Assessment, fall: NominalFal
             "end_deg": fall.end_deg,
             "top_at": {"east_m": east + fall.top_east_m, "north_m": north + fall.top_north_m},
             "butt_at": {"east_m": east + butt_east, "north_m": north + butt_north},
-            "butt": BUTTS[fall.butt],
+            "butt": butt_words(job.speech, fall),
         },
         "spread": {
             "samples": len(fan.samples),

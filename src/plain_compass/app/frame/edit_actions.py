@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QInputDialog
 
 from ...core.base.errors import PlainCompassError
-from ...core.judge.unmeasured import missing_words
+from ...core.judge.unmeasured import lacking_of
 from ...job import edits
 from ...job.document import Job
 from ...job.units import UNITS
@@ -62,9 +62,11 @@ class EditActions:
 
     def suggest(self) -> SuggestDialog | None:
         """Search the table of cuts for this tree, if there is one to search for."""
-        lacking = missing_words(self.store.snapshot.plan.tree)
+        snapshot = self.store.snapshot
+        lacking = lacking_of(snapshot.plan.tree)
         if lacking:
-            self.desk.message.refuse(f"No cut is suggested for a tree that is not measured: {lacking} first.")
+            words = snapshot.speech.tell(lacking)
+            self.desk.message.refuse(f"No cut is suggested for a tree that is not measured: {words} first.")
             return None
         # Dialogs are imported when they are first opened, for start-up time only.
         from .suggest_dialog import SuggestDialog

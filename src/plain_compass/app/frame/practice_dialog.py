@@ -55,9 +55,8 @@ class PracticeDialog(QDialog):
         )
         head = "<tr><th>Question</th><th>Schools</th><th>Here</th></tr>"
         table = f"<table cellpadding='5' border='1' cellspacing='0'>{head}{rows}</table>"
-        self.text.setHtml(
-            f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{escape(say(NEVER_PLANNED))}</p>"
-        )
+        never = escape(self.store.snapshot.speech.phrase(NEVER_PLANNED))
+        self.text.setHtml(f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{never}</p>")
 
     def ask_save(self) -> str:
         """Where to write; empty for nowhere."""

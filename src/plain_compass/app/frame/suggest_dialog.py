@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
 )
 
 from ...core.advice.suggest import Suggested, suggest
-from ...core.base.phrase import capital
 from ...core.judge.unmeasured import UnmeasuredError
 from ...job.document import with_plan
 from ..drawing.palette import font
@@ -74,7 +73,7 @@ class SuggestDialog(QDialog):
             found = suggest(self.store.snapshot.result, tell)
         except UnmeasuredError as error:
             self.bar.hide()
-            self.head.setText(str(error))
+            self.head.setText(self.store.snapshot.speech.phrase(error.sentence))
             self.column.addStretch()
             self.stop.setText("Leave the cut as it is")
             return
@@ -88,7 +87,7 @@ class SuggestDialog(QDialog):
         count = f"{found.tried} designs of the table were assessed for this tree, lay and kit."
         self.head.setText(count if found.best else f"{count} None is good enough: a rope, a machine, or another lay.")
         for number, each in enumerate(found.best, start=1):
-            words, margin = speech.say(capital(each.words)), speech.show(max(each.margin, 0.0), "ratio")
+            words, margin = speech.phrase(each.words), speech.show(max(each.margin, 0.0), "ratio")
             self._label(f"{number}. {words}: least margin {margin}", strong=True)
             self._label(speech.verdict(each.result.verdict))
             if each.gives_up:
@@ -98,7 +97,7 @@ class SuggestDialog(QDialog):
             take.clicked.connect(lambda _=False, n=number: self.take(n))
             self.column.addWidget(take)
         if found.nearest is not None:
-            self._label(speech.say(f"Nearest: {found.nearest.words}. Stopped by:"))
+            self._label(f"Nearest: {speech.tell(found.nearest.words)}. Stopped by:")
             for finding in found.nearest.stops[:3]:
                 self._label("⊘ " + speech.phrase(finding.sentence))
         self.column.addStretch()
@@ -109,7 +108,7 @@ class SuggestDialog(QDialog):
         if self.found is None or not 1 <= number <= len(self.found.best):
             return
         each, tree = self.found.best[number - 1], self.store.tree_id
-        words = self.store.snapshot.speech.say(each.words)
+        words = self.store.snapshot.speech.tell(each.words)
         self.store.change(f"suggestion: {words}", lambda job: with_plan(job, tree, "cut", each.cut))
         self.accept()
 

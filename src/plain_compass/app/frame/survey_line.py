@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
-from ...core.judge.unmeasured import HOW, missing, missing_words
+from ...core.judge.unmeasured import lacking_of, missing
 from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
@@ -40,9 +40,10 @@ class SurveyLine(PlainLabel):
             self._timer.start()
             return
         snapshot = self.store.snapshot
-        lacking = missing(snapshot.plan.tree)
+        lacking, words = lacking_of(snapshot.plan.tree), snapshot.speech.tell
         if lacking:
-            sentence = f"Measure first: {missing_words(snapshot.plan.tree)}. {HOW[lacking[0]]}"
+            how = words(f"measured.{missing(snapshot.plan.tree)[0]}.change")
+            sentence = f"Measure first: {words(lacking)}. {how}"
         else:
             sentence = measure_better(snapshot.plan.tree, self.store.survey(), snapshot.speech)
         self.setText(unbroken(sentence))

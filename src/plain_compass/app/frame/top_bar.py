@@ -88,6 +88,7 @@ class TopBar(QWidget):
             return
         self.sign.level = verdict.level
         self.sign.update()
-        lead, rest = text[: len(verdict.lead)], unbroken(text[len(verdict.lead) :])
+        lead = speech.lead(verdict)
+        rest = unbroken(text[len(lead) :])
         self.verdict.setText(f"<span style='font-weight:600'>{escape(lead)}</span>{escape(rest)}")
         self.verdict.setAccessibleDescription(text)

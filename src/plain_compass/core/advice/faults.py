@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from ..assess import Assessment, assess
 from ..base.errors import InputError
 from ..base.paths import with_value
+from ..base.phrase import Phrase, phrase
 from ..design.cut import Cut
 from ..judge.findings import LEVELS, Finding
 from ..plan.case import Case
@@ -23,17 +24,24 @@ class Fault:
     """One mistake.
 
     Attributes:
-        key, name: what it is.
+        key: what it is.
         part: the step at which it happens: ``face``, ``hinge`` or ``back``.
         played: the case with the mistake in it.
-        mends: what can be done when it is noticed.
     """
 
     key: str
-    name: str
     part: str
     played: Callable[[Case], Case]
-    mends: str
+
+    @property
+    def name(self) -> Phrase:
+        """What it is called."""
+        return phrase(f"fault.{self.key}.name")
+
+    @property
+    def mends(self) -> Phrase:
+        """What can be done when it is noticed."""
+        return phrase(f"fault.{self.key}.mends")
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -68,73 +76,23 @@ def _rotten(case: Case) -> Case:
 
 
 FAULTS = (
-    Fault(
-        "roof-overcut",
-        "roof cut runs 2 cm past the apex",
-        "face",
-        _cut(lambda c: with_value(c.cut, "face.overcut_m", c.cut.face.overcut_m + 0.02)),
-        "Clean the corner: take the floor in to meet it, along the whole apex, and size the [hinge] from there.",
-    ),
-    Fault(
-        "floor-overcut",
-        "floor cut runs 4 cm past the apex",
-        "face",
-        _cut(lambda c: with_value(c.cut, "face.overcut_m", c.cut.face.overcut_m + 0.04)),
-        "Clean the corner, or raise the whole cut above it where the stump is high enough.",
-    ),
-    Fault(
-        "aim",
-        "lay off by 5 degrees",
-        "face",
-        _cut(lambda c: with_value(c.cut, "lay_deg", (c.cut.lay_deg + 5.0) % 360.0)),
-        "Sight along the [face] again; take the same slice off roof and floor on the shallow side.",
-    ),
-    Fault(
-        "thick-middle",
-        "[hinge] thick in the middle",
-        "back",
-        _cut(_thick_middle),
-        "Take the middle down from behind to the line of the ends; do not hammer wedges against it.",
-    ),
-    Fault(
-        "uneven",
-        "left end of the [hinge] cut to half",
-        "back",
-        _cut(lambda c: with_value(c.cut, "hinge.left_m", 0.5 * c.cut.hinge.left_m)),
-        "Stop. Leave the other end as it is, wedge on the thin side, or turn the lay if the ground allows.",
-    ),
+    Fault("roof-overcut", "face", _cut(lambda c: with_value(c.cut, "face.overcut_m", c.cut.face.overcut_m + 0.02))),
+    Fault("floor-overcut", "face", _cut(lambda c: with_value(c.cut, "face.overcut_m", c.cut.face.overcut_m + 0.04))),
+    Fault("aim", "face", _cut(lambda c: with_value(c.cut, "lay_deg", (c.cut.lay_deg + 5.0) % 360.0))),
+    Fault("thick-middle", "back", _cut(_thick_middle)),
+    Fault("uneven", "back", _cut(lambda c: with_value(c.cut, "hinge.left_m", 0.5 * c.cut.hinge.left_m))),
     Fault(
         "bored-far",
-        "bored too far: [hinge] 40 % thinner",
         "back",
         _cut(
             lambda c: replace(
                 c.cut, hinge=replace(c.cut.hinge, left_m=0.6 * c.cut.hinge.left_m, right_m=0.6 * c.cut.hinge.right_m)
             )
         ),
-        "Release at once if it holds by these numbers; a [hinge] cannot be put back.",
     ),
-    Fault(
-        "thin-strap",
-        "[strap] left at a third",
-        "back",
-        _cut(lambda c: with_value(c.cut, "back.strap_m", max(c.cut.back.strap_m / 3, 0.005))),
-        "Out of its line, away, and let it go; never reach behind it again.",
-    ),
-    Fault(
-        "low-step",
-        "[back cut] level with the apex, or under it",
-        "back",
-        _cut(lambda c: with_value(c.cut, "back.step_m", 0.0)),
-        "Raise the cut: a second [back cut] above the first, as high as was planned.",
-    ),
-    Fault(
-        "rot",
-        "rot met while boring",
-        "back",
-        _rotten,
-        "Stop boring. Probe, draw what is there, and plan the cut higher or leave it to a machine.",
-    ),
+    Fault("thin-strap", "back", _cut(lambda c: with_value(c.cut, "back.strap_m", max(c.cut.back.strap_m / 3, 0.005)))),
+    Fault("low-step", "back", _cut(lambda c: with_value(c.cut, "back.step_m", 0.0))),
+    Fault("rot", "back", _rotten),
 )
 
 

@@ -171,6 +171,6 @@ def _help(case: Case, result: Assessment, pull_N: float, costs: set[str]) -> str
 
 def whole_rose(case: Case, bearings_deg: Array) -> tuple[Spoke, ...]:
     """Every bearing, one after the other. Raises UnmeasuredError for a tree that has not been measured."""
-    require_measured(case.tree, "What each bearing would mean")
+    require_measured(case.tree, "measured.each_bearing")
     targets = targets_by_bearing(case, bearings_deg)
     return tuple(spoke_at(case, float(b), t) for b, t in zip(bearings_deg, targets, strict=True))

@@ -8,6 +8,7 @@ from itertools import product
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
+from ..base.phrase import Phrase, Row, phrase
 from ..cuts import PARTS, form_of, forms_of
 from ..cuts.form import CutForm
 from ..design.cut import FACES, Cut, WedgeSeat
@@ -43,9 +44,11 @@ class Suggestion:
     gives_up: tuple[Finding, ...]
 
     @property
-    def words(self) -> str:
+    def words(self) -> Phrase:
         """It in a few words."""
-        return ", ".join(form_of(part, key).name for part, key in zip(PARTS, self.forms, strict=True))
+        return phrase(
+            "cut.forms", names=Row(tuple(phrase(form_of(*each).name) for each in zip(PARTS, self.forms, strict=True)))
+        )
 
     @property
     def cut(self) -> Cut:
@@ -76,7 +79,7 @@ def suggest(result: Assessment, tell: Callable[[float], bool] | None = None) -> 
 
     Raises UnmeasuredError for a tree that has not been measured.
     """
-    require_measured(result.case.tree, "The best design")
+    require_measured(result.case.tree, "measured.best_design")
     found: list[Suggestion] = []
     combinations = list(_combinations())
     tried = 0

@@ -1,46 +1,35 @@
-"""Sentences with quantities still in SI: templates whose words and units are put in when they are shown."""
+"""What is to be said, without the words: a key of the catalogue, and the values that belong into its sentence."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TypeAlias
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """Things in a row, with commas alone between them; a plain tuple is told as *one, two and three*."""
+
+    items: tuple[str | Phrase, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Phrase:
-    """A sentence with quantities still in SI, to be shown in a person's own units and words.
+    """A sentence to be shown in a person's own units and words.
 
     Attributes:
-        template: text with ``{name}`` for quantities and ``[word]`` for vocabulary.
-        values: (name, value, kind) of each quantity; kinds are those of ``core.quantity``.
+        key: where its words stand in the catalogue.
+        values: name and value of each placeholder in them: a quantity in SI (its kind stands in the catalogue), a
+            person's own words, another phrase, or several of either.
     """
 
-    template: str
-    values: tuple[tuple[str, float, str], ...] = ()
+    key: str
+    values: tuple[tuple[str, Value], ...] = ()
 
 
-def capital(template: str) -> str:
-    """A template begun with a capital, the word of the vocabulary included: ``[hinge] thin`` gives ``[Hinge] thin``."""
-    at = 1 if template.startswith("[") else 0
-    return f"{template[:at]}{template[at : at + 1].upper()}{template[at + 1 :]}"
+Value: TypeAlias = float | str | Phrase | Row | tuple[str | Phrase, ...]
 
 
-def small(template: str) -> str:
-    """A template begun with a small letter, to stand inside a sentence."""
-    at = 1 if template.startswith("[") else 0
-    return f"{template[:at]}{template[at : at + 1].lower()}{template[at + 1 :]}"
-
-
-def phrase(template: str, **values: tuple[float, str]) -> Phrase:
-    """Build a Phrase: ``phrase("{t} thick", t=(0.04, "length"))``."""
-    return Phrase(template, tuple((name, float(value), kind) for name, (value, kind) in values.items()))
-
-
-def listed(words: Sequence[str]) -> str:
-    """Words in a row, as they are said: one, two and three."""
-    return words[0] if len(words) == 1 else ", ".join(words[:-1]) + " and " + words[-1]
-
-
-def escaped(name: str) -> str:
-    """A person's own words inside a template."""
-    return name.replace("{", "(").replace("}", ")").replace("[", "(").replace("]", ")")
+def phrase(key: str, **values: Value) -> Phrase:
+    """Build a Phrase: ``phrase("bar.reach.across", across=0.4)``."""
+    return Phrase(key, tuple(values.items()))

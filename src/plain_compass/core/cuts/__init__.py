@@ -31,11 +31,7 @@ from .form import CutForm, Fit
 
 __all__ = ["NEVER_PLANNED", "PARTS", "CutForm", "Fit", "form_of", "forms", "forms_of"]
 
-NEVER_PLANNED = (
-    "Splitting a stem on purpose is never planned here. A stem that splits swings a slab of itself "
-    "up and back over the "
-    "stump with the weight of the whole tree behind it, in less time than anyone can step aside."
-)
+NEVER_PLANNED = "cut.never_planned"
 """Explained as a hazard wherever the table is shown."""
 PARTS = ("face", "hinge", "back")
 """The parts of a cut, in the order in which they are made."""

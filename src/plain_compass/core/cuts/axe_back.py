@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import BackTraits
 from ..plan.case import Case, Planned
@@ -16,9 +17,9 @@ MOST_m = 0.30
 
 def _fits(result: Planned) -> Fit:
     if result.parts.section.depth_m > MOST_m:
-        return Fit("refused", "By hand this stem takes too long with its balance half gone.", "plain")
+        return Fit("refused", phrase("cut.back.axe.fits.hand_stem_takes"), "plain")
     if result.parts.splitting.split_index_plain > 1.0:
-        return Fit("refused", "Cut from behind it would split up the stem.", "vees")
+        return Fit("refused", phrase("cut.back.axe.fits.cut_behind_split"), "vees")
     return GOOD
 
 
@@ -32,13 +33,5 @@ def _design(case: Case) -> Cut:
 
 
 FORM = CutForm(
-    "axe",
-    "back",
-    "axe or hand-saw",
-    "Small stems: a wide [face] about half in, the [back cut] a little higher.",
-    _fits,
-    _design,
-    steps,
-    "The [face] chopped uneven: the [hinge] is thicker where the chips stayed.",
-    traits=BackTraits("axe or hand-saw", from_behind=True, by_bar=False),
+    "axe", "back", _fits, _design, steps, traits=BackTraits("axe or hand-saw", from_behind=True, by_bar=False)
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
@@ -18,16 +19,12 @@ EVEN_m = 0.005
 def _fits(result: Planned) -> Fit:
     face = result.case.cut.face
     if result.parts.section.diameter_m < 0.35:
-        return Fit("refused", "The stem is too small to take a block out and leave a floor to stand on.", "open")
+        return Fit("refused", phrase("cut.face.blocked.fits.stem_too_small"), "open")
     if abs(face.snipe_left_m - face.snipe_right_m) > EVEN_m:
         side = "left" if face.snipe_left_m < face.snipe_right_m else "right"
         apart = abs(face.snipe_left_m - face.snipe_right_m)
         turn = math.degrees(math.atan2(apart, result.parts.face.hinge_length_m))
-        return Fit(
-            "poor",
-            f"The snipe is uneven: the butt touches first on the {side} and is turned {turn:.0f} degrees that way.",
-            "",
-        )
+        return Fit("poor", phrase("cut.face.blocked.fits.uneven", side=phrase(f"side.{side}"), turn=turn), "")
     return GOOD
 
 
@@ -41,18 +38,9 @@ def _design(case: Case) -> Cut:
 FORM = CutForm(
     "blocked",
     "face",
-    "blocked-out [face] with a snipe",
-    "A long time on the stump, for brittle timber that must be laid down slowly.",
     _fits,
     _design,
-    face_steps(
-        told(
-            "Two level cuts {block} apart, {depth} deep at {high} above ground, the block knocked "
-            "out; the snipe above it "
-            "from {left} left and {right} right of the cut's line."
-        )
-    ),
-    "Unequal snipe offsets turn the butt as it touches: measure both ends from the same line.",
+    face_steps(told("cut.face.blocked.do")),
     traits=FaceTraits("blocked out, with a snipe", blocked_out=True),
     fields=("cut.face.block_m", "cut.face.snipe_left_m", "cut.face.snipe_right_m"),
 )

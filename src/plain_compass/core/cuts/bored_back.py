@@ -11,18 +11,16 @@ from .form import Bands, CutForm, CutStep, Fit
 from .plain_back import CRACK, driving
 from .shapes import GOOD, bored, hinge_bands, strap, with_back
 
-BORE = "Aside; the lower half of the nose goes in first, never the upper."
+BORE = "step.bore"
 
 
 def _fits(result: Planned) -> Fit:
     cut, kit, parts = result.case.cut, result.case.kit, result.parts
     room = parts.hinge_back_m - parts.section.back_m - cut.back.strap_m
     if parts.section.depth_m < 0.20 or room < 0.5 * kit.bar_width_m:
-        return Fit("refused", "The stem is too small for the bar to be bored in between [hinge] and [strap].", "vees")
+        return Fit("refused", phrase("cut.back.bored.fits.stem_too_small"), "vees")
     if parts.balance.sits_back and parts.wedging.wanted and not cut.wedges:
-        return Fit(
-            "poor", "It leans back: without wedges beside the [strap] it sits on the bar when released.", "corner"
-        )
+        return Fit("poor", phrase("cut.back.bored.fits.leans_back_without"), "corner")
     return GOOD
 
 
@@ -37,17 +35,16 @@ def bore_steps(result: Planned, depth_m: float) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "bore",
-            "Bore",
+            "cut.back.bored.bore.title",
             phrase(
-                "Bore {step} above the apex and open it towards the [hinge]: {left} left, {right} "
-                "right; then back, leaving {strap}.",
-                step=(cut.back.step_m, "length"),
-                left=(cut.hinge.left_m, "length"),
-                right=(cut.hinge.right_m, "length"),
-                strap=(depth_m, "length"),
+                "cut.back.bored.bore.do",
+                step=cut.back.step_m,
+                left=cut.hinge.left_m,
+                right=cut.hinge.right_m,
+                strap=depth_m,
             ),
             BORE,
-            "The colour of the dust: rot met now means stop and think. Both ends of the [hinge], from both sides.",
+            "cut.back.bored.bore.look",
             CRACK,
             kept,
             cut.back.step_m,
@@ -68,10 +65,10 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     wanted = result.parts.wedging.wanted
     release = CutStep(
         "release",
-        "Release",
-        phrase("Look up, check the way out, set the wedges if wanted; release the [strap] from behind and go."),
-        "To the side of the [strap], arms out, the way out behind you.",
-        "The top, then the way out; nobody else in the zone.",
+        "cut.back.bored.release.title",
+        phrase("cut.back.bored.release.do"),
+        "cut.back.bored.release.stand",
+        "cut.back.bored.release.look",
         CRACK,
         released,
         cut.back.step_m,
@@ -91,12 +88,9 @@ def strap_marks(marker: Marker, section: Section, _: Notch, back: BackCut, rear_
 FORM = CutForm(
     "bored",
     "back",
-    "bored, [strap] released last",
-    "Forward lean, heavy or splitting trees, time to get away; the default for forward lean.",
     _fits,
     with_back("bored", strap_m=0.12),
     _steps,
-    "Bored at an angle: the nose comes out through the far corner of the [hinge].",
     traits=BackTraits(
         "bored, [strap] released last", held=True, strapped=True, keeps_back=True, bored=True, marks=strap_marks
     ),

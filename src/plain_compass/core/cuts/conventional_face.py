@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..base.phrase import phrase
 from ..design.traits import FaceTraits
 from ..plan.case import Planned
 from .faces import face_steps, told
@@ -11,19 +12,16 @@ from .shapes import GOOD, with_face
 
 def _fits(result: Planned) -> Fit:
     if result.parts.face.opening_deg < 45.0:
-        return Fit("poor", "Opened less than 45 degrees it shuts early and throws the [hinge].", "open")
+        return Fit("poor", phrase("cut.face.conventional.fits.opened_less_degrees"), "open")
     return GOOD
 
 
 FORM = CutForm(
     "conventional",
     "face",
-    "conventional [face]",
-    "The common case: a level floor that is easy to keep square.",
     _fits,
     with_face(form="conventional", roof_deg=55.0),
-    face_steps(told("Roof {roof} down to {high} above ground, {depth} deep; then the floor, level, to meet it.")),
-    "One cut runs past the other: the [face] shuts on its slot, the tree stops and the stem may split.",
+    face_steps(told("cut.face.conventional.do")),
     traits=FaceTraits("conventional: level floor"),
     usual=True,
 )

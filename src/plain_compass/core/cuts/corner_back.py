@@ -15,9 +15,9 @@ from .shapes import GOOD, hinge_bands, hinge_line, with_back
 
 def _fits(result: Planned) -> Fit:
     if result.parts.section.depth_m < 0.25:
-        return Fit("refused", "The stem is too small to bore and keep a corner.", "quarter")
+        return Fit("refused", phrase("cut.back.corner.fits.stem_too_small"), "quarter")
     if result.parts.balance.moment_forward_Nm > 0:
-        return Fit("poor", "It is for back weight that is levered over; a [strap] is simpler with the lean.", "bored")
+        return Fit("poor", phrase("cut.back.corner.fits.back_weight_levered"), "bored")
     return GOOD
 
 
@@ -52,15 +52,15 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "upper",
-            "Upper cut",
+            "cut.back.corner.upper.title",
             phrase(
-                f"Bore {{step}} above the apex, open to the [hinge] and out on the open side; keep "
-                f"the {cut.back.side} corner, {{corner}} deep.",
-                step=(cut.back.step_m, "length"),
-                corner=(cut.back.kept_m, "length"),
+                "cut.back.corner.bore.do",
+                side=phrase(f"side.{cut.back.side}"),
+                step=cut.back.step_m,
+                corner=cut.back.kept_m,
             ),
             BORE,
-            "The corner stays whole; set the wedge or lever in the open back now.",
+            "cut.back.corner.upper.look",
             CRACK,
             kept,
             cut.back.step_m,
@@ -68,14 +68,13 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         ),
         CutStep(
             "under",
-            "Undercut",
+            "cut.back.corner.under.title",
+            phrase("cut.back.corner.under.do", lower=cut.back.lower_m),
             phrase(
-                "Cut under the corner, {lower} below the bore, then walk away or lever it over.",
-                lower=(cut.back.lower_m, "length"),
+                "cut.back.corner.undercut.stand", side=phrase("side.right" if cut.back.side == "left" else "side.left")
             ),
-            f"On the {'right' if cut.back.side == 'left' else 'left'} of the corner, never behind it.",
-            "The wedge carries before the corner is let go.",
-            "The wedge is slack: the tree is not held up.",
+            "cut.back.corner.under.look",
+            "cut.back.corner.under.stop_if",
             released,
             cut.back.step_m - cut.back.lower_m,
             releases=True,
@@ -101,12 +100,9 @@ def _marks(marker: Marker, section: Section, _notch: Notch, back: BackCut, _rear
 FORM = CutForm(
     "corner",
     "back",
-    "split-level corner cut",
-    "Back weight with a lever, and time to walk away.",
     _fits,
     with_back("corner", strap_m=0.12),
     _steps,
-    "The undercut reaches the bore's level: the corner parts at once and the tree sits back.",
     traits=BackTraits(
         "split-level, one corner kept",
         held=True,
@@ -119,5 +115,5 @@ FORM = CutForm(
         marks=_marks,
     ),
     fields=("cut.back.side", "cut.back.strap_m", "cut.back.lower_m"),
-    labels={"cut.back.strap_m": "corner, half"},
+    labels={"cut.back.strap_m": "cut.back.corner.corner_half_label"},
 )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import HingeTraits
 from ..plan.case import Case, Planned
@@ -13,7 +14,7 @@ from .shapes import GOOD, section_of
 
 def _fits(result: Planned) -> Fit:
     if result.parts.use.side_utilisation > 1.0:
-        return Fit("poor", "Side weight tears an even strip: more wood at the end in tension.", "tapered")
+        return Fit("poor", phrase("cut.hinge.strip.fits.side_weight_tears"), "tapered")
     return GOOD
 
 
@@ -28,15 +29,4 @@ def no_steps(_result: Planned, _before: Bands) -> tuple[CutStep, ...]:
     return ()
 
 
-FORM = CutForm(
-    "strip",
-    "hinge",
-    "even [hinge]",
-    "The usual case: a strip of one thickness, a tenth of the diameter.",
-    _fits,
-    _design,
-    no_steps,
-    "Thick in the middle because the two sides did not meet: it breaks early at the ends.",
-    traits=HingeTraits("even strip"),
-    usual=True,
-)
+FORM = CutForm("strip", "hinge", _fits, _design, no_steps, traits=HingeTraits("even strip"), usual=True)

@@ -9,9 +9,9 @@ from ..plan.case import Planned
 from .form import Bands, CutStep
 from .shapes import whole
 
-LOOK = "Look down the first cut to meet it; then along the whole apex for a cut that ran on."
-STOP = "The two cuts do not meet, or one has run past the apex: clean it before the [back cut]."
-BESIDE = "Beside the stem, never under side weight or dead wood."
+LOOK = "step.look"
+STOP = "step.stop"
+BESIDE = "step.beside"
 
 
 def face_steps(words: Callable[[Planned], Phrase]) -> Callable[[Planned, Bands], tuple[CutStep, ...]]:
@@ -24,7 +24,7 @@ def face_steps(words: Callable[[Planned], Phrase]) -> Callable[[Planned, Bands],
             front = section.front_m + share * (apex - section.front_m)
             return tuple((*band[:4], front, 0.0) for band in whole(result))
 
-        return (CutStep("face", "[Face]", words(result), BESIDE, LOOK, STOP, kept),)
+        return (CutStep("face", "cut.face.face.title", words(result), BESIDE, LOOK, STOP, kept),)
 
     return steps
 
@@ -37,14 +37,14 @@ def told(text: str) -> Callable[[Planned], Phrase]:
         roof, floor = cut.face.angles_deg
         return phrase(
             text,
-            depth=(cut.face.depth_m, "length"),
-            high=(cut.height_m, "length"),
-            roof=(roof, "angle"),
-            floor=(floor, "angle"),
-            block=(cut.face.block_m, "length"),
-            nip=(cut.hinge.nip_m, "length"),
-            left=(cut.face.snipe_left_m, "length"),
-            right=(cut.face.snipe_right_m, "length"),
+            depth=cut.face.depth_m,
+            high=cut.height_m,
+            roof=roof,
+            floor=floor,
+            block=cut.face.block_m,
+            nip=cut.hinge.nip_m,
+            left=cut.face.snipe_left_m,
+            right=cut.face.snipe_right_m,
         )
 
     return words

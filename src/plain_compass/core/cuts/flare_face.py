@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ..base.phrase import phrase
 from ..base.polygon import chord
 from ..design.cut import Cut
 from ..design.traits import FaceTraits
@@ -20,7 +21,7 @@ SWELL_FROM = 1.25
 def _fits(result: Planned) -> Fit:
     swell = result.parts.section.width_m / result.case.tree.trunk.diameter_m
     if swell < SWELL_FROM:
-        return Fit("refused", "There is no large flare at this cut: size the [face] by its depth.", "open")
+        return Fit("refused", phrase("cut.face.flare.fits.large_flare_cut"), "open")
     return GOOD
 
 
@@ -37,13 +38,5 @@ def _design(case: Case) -> Cut:
 
 
 FORM = CutForm(
-    "flare",
-    "face",
-    "[face] over a large flare",
-    "Very large butt swell: the depth is what makes the [hinge] two thirds of the diameter long.",
-    _fits,
-    _design,
-    face_steps(told("Roof {roof} down to {high} above ground, {depth} deep, then the floor, level, to meet it.")),
-    "Sized by the flared diameter the [face] goes far too deep into the stem itself.",
-    traits=FaceTraits("over a large flare"),
+    "flare", "face", _fits, _design, face_steps(told("cut.face.flare.do")), traits=FaceTraits("over a large flare")
 )

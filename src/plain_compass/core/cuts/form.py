@@ -31,12 +31,12 @@ class Fit:
 
     Attributes:
         level: ``fits``, ``poor`` or ``refused``.
-        why: a sentence.
+        why: what is said of it.
         instead: key of the form to take instead; empty where it fits.
     """
 
     level: str
-    why: str
+    why: Phrase
     instead: str = ""
 
 
@@ -46,7 +46,7 @@ class CutStep:
 
     Attributes:
         key: stable name within the form.
-        title: two or three words.
+        title: two or three words, by their key like all that follow.
         do: what is done.
         stand: where to stand for it.
         look: what to look at.
@@ -61,7 +61,7 @@ class CutStep:
     key: str
     title: str
     do: Phrase
-    stand: str
+    stand: str | Phrase
     look: str
     stop_if: str
     kept: Kept
@@ -78,13 +78,10 @@ class CutForm:
     Attributes:
         key: what ``cut.face.form``, ``cut.back.form`` or ``cut.hinge.form`` says.
         part: ``face``, ``back`` or ``hinge``.
-        name: what it is called.
-        purpose: what it is for.
         fits: judges it for a tree as it is planned.
         design: the case's cut begun in this form by practice and tree; the rest of it stays.
         steps: how it takes the wood away, given what held before it.
-        drill: the usual mistake, and how to see it.
-        needs: the plain statement of a specialist cut; empty for the others.
+        specialist: whether it opens only after its statement is read.
         traits: what it is like, for those who do not know it by name.
         fields: paths of the numbers that only it has, in the order in which they are typed.
         labels: what a number is called where this form gives it another meaning.
@@ -94,20 +91,32 @@ class CutForm:
 
     key: str
     part: str
-    name: str
-    purpose: str
     fits: Callable[[Planned], Fit]
     design: Callable[[Case], Cut]
     steps: Callable[[Planned, Bands], tuple[CutStep, ...]]
-    drill: str
-    needs: str = ""
-    traits: Traits = field(kw_only=True)
+    traits: Traits
+    specialist: bool = False
     fields: tuple[str, ...] = ()
     labels: Mapping[str, str] = field(default_factory=dict)
     usual: bool = False
     tried_after: int = 0
 
     @property
-    def specialist(self) -> bool:
-        """Whether it opens only after its statement is read."""
-        return bool(self.needs)
+    def name(self) -> str:
+        """Key of what it is called."""
+        return f"cut.{self.part}.{self.key}.name"
+
+    @property
+    def purpose(self) -> str:
+        """Key of what it is for."""
+        return f"cut.{self.part}.{self.key}.purpose"
+
+    @property
+    def drill(self) -> str:
+        """Key of the usual mistake, and how to see it."""
+        return f"cut.{self.part}.{self.key}.drill"
+
+    @property
+    def needs(self) -> str:
+        """Key of the plain statement of a specialist cut."""
+        return f"cut.{self.part}.{self.key}.needs"

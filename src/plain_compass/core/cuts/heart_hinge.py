@@ -18,9 +18,9 @@ def _fits(result: Planned) -> Fit:
     cut, parts = result.case.cut, result.parts
     ends = (parts.face.hinge_length_m - cut.hinge.heart_m) / 2
     if ends < 0.15 * parts.section.width_m:
-        return Fit("refused", "The bore leaves too little [hinge] at either end, and the ends do the work.", "strip")
+        return Fit("refused", phrase("cut.hinge.heart.fits.bore_leaves_too"), "strip")
     if parts.section.width_m < result.case.kit.bar_m:
-        return Fit("poor", "The bar reaches across: only a stiff [hinge] would be eased by this.", "strip")
+        return Fit("poor", phrase("cut.hinge.heart.fits.bar_reaches_across"), "strip")
     return GOOD
 
 
@@ -48,13 +48,10 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "heart",
-            "Heart bore",
-            phrase(
-                "From the [face] bore the middle of the [hinge], {wide} wide, straight along the lay.",
-                wide=(cut.hinge.heart_m, "length"),
-            ),
-            "Ahead of the [face] only while nothing behind is cut.",
-            "The bore in the middle: both ends of the [hinge] of one length.",
+            "cut.hinge.heart.heart.title",
+            phrase("cut.hinge.heart.heart.do", wide=cut.hinge.heart_m),
+            "cut.hinge.heart.heart.stand",
+            "cut.hinge.heart.heart.look",
             CRACK,
             kept,
             cut.back.step_m,
@@ -69,12 +66,9 @@ def _marks(marker: Marker, _: Section, hinge: Hinge) -> None:
 FORM = CutForm(
     "heart",
     "hinge",
-    "heart bored through the [face]",
-    "A bar shorter than half the tree; easing a stiff [hinge].",
     _fits,
     _design,
     _steps,
-    "Bored off the middle: one end of the [hinge] is short and goes first.",
     traits=HingeTraits("heart bored out", gap_m=lambda hinge: hinge.heart_m, marks=_marks),
     fields=("cut.hinge.heart_m",),
     tried_after=2,

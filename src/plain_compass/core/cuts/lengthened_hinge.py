@@ -16,19 +16,11 @@ from .shapes import GOOD, lean_side
 def _fits(result: Planned) -> Fit:
     side, hinge, cut = lean_side(result), result.case.cut.hinge, result.case.cut
     if result.parts.use.side_utilisation < 0.5:
-        return Fit("poor", "The side weight is not so strong that longer fibres are wanted.", "tapered")
+        return Fit("poor", phrase("cut.hinge.lengthened.fits.side_weight_strong"), "tapered")
     if hinge.side == side:
-        return Fit(
-            "refused",
-            f"The corner to lengthen is the one in tension, not the {side} one, which is crushed.",
-            "lengthened",
-        )
+        return Fit("refused", phrase("cut.hinge.lengthened.fits.crushed", side=phrase(f"side.{side}")), "lengthened")
     if hinge.lengthen_m > 0.9 * cut.height_m:
-        return Fit(
-            "refused",
-            "There is not so much stump below the [hinge]: the corner cut would run into the ground.",
-            "tapered",
-        )
+        return Fit("refused", phrase("cut.hinge.lengthened.fits.much_stump_below"), "tapered")
     return GOOD
 
 
@@ -45,14 +37,11 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "corner",
-            "Corner",
-            phrase(
-                f"At the {hinge.side} corner cut the fibres free over {{high}} below the [hinge].",
-                high=(hinge.lengthen_m, "length"),
-            ),
-            f"On the {hinge.side}, away from the side weight.",
-            "The corner's fibres whole from the cut up through the [hinge].",
-            "The corner comes away: the tension side is gone.",
+            "cut.hinge.lengthened.corner.title",
+            phrase("cut.hinge.lengthened.corner.do", side=phrase(f"side.{hinge.side}"), high=hinge.lengthen_m),
+            phrase("cut.hinge.lengthened.corner.stand", side=phrase(f"side.{hinge.side}")),
+            "cut.hinge.lengthened.corner.look",
+            "cut.hinge.lengthened.corner.stop_if",
             lambda _: before,
         ),
     )
@@ -61,15 +50,10 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "lengthened",
     "hinge",
-    "fibres lengthened at the tension corner",
-    "Strong side lean: longer fibres bend further before they break.",
     _fits,
     _design,
     _steps,
-    "Cut at the crushed corner it does nothing; cut too high it takes the corner away.",
-    "Lengthening a corner changes how the [hinge] breaks in ways the numbers here only indicate. It "
-    "is for people trained in it, on "
-    "a tree whose miss costs nothing.",
+    specialist=True,
     traits=HingeTraits("fibres lengthened at one corner", lengthened_m=lambda hinge: hinge.lengthen_m / 2),
     fields=("cut.hinge.side", "cut.hinge.lengthen_m"),
 )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
@@ -17,9 +18,9 @@ NIP_SHARE = 0.06
 
 def _fits(result: Planned) -> Fit:
     if result.parts.use.side_utilisation > 0.7:
-        return Fit("refused", "The nips give up steering that this side weight needs.", "open")
+        return Fit("refused", phrase("cut.face.narrow.fits.nips_give_steering"), "open")
     if result.parts.splitting.split_index_plain < 0.5:
-        return Fit("poor", "This wood is not so ready to split that steering should be given up for it.", "open")
+        return Fit("poor", phrase("cut.face.narrow.fits.wood_ready_split"), "open")
     return GOOD
 
 
@@ -31,17 +32,9 @@ def _design(case: Case) -> Cut:
 FORM = CutForm(
     "narrow",
     "face",
-    "narrow [face], corners nipped",
-    "Wood that splits: the [hinge] breaks earlier and the corners cannot tear down the stem.",
     _fits,
     _design,
-    face_steps(
-        told(
-            "Roof {roof} down to {high} above ground, {depth} deep; floor {floor} to meet it; nip "
-            "both corners by {nip}."
-        )
-    ),
-    "Nips cut too deep let the tree go before it is past the point of no return.",
+    face_steps(told("cut.face.narrow.do")),
     traits=FaceTraits("narrow and deep, corners nipped", slopes=("roof", "floor")),
     fields=("cut.hinge.nip_m",),
 )

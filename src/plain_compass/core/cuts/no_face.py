@@ -14,7 +14,7 @@ from .shapes import GOOD
 
 def _fits(result: Planned) -> Fit:
     if result.case.cut.back.form != "posts":
-        return Fit("refused", "Without a [face] nothing steers the tree; it goes only with four posts.", "open")
+        return Fit("refused", phrase("cut.face.none.fits.without_face_nothing"), "open")
     return GOOD
 
 
@@ -26,24 +26,14 @@ def _steps(_: Planned, before: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "chalk",
-            "Chalk",
-            phrase("Chalk the four posts on the spurs and the lay between the front two."),
-            "Round the stem, before any cut.",
-            "Sound wood in every spur.",
-            "A spur sounds hollow.",
+            "cut.face.none.chalk.title",
+            phrase("cut.face.none.chalk.do"),
+            "cut.face.none.chalk.stand",
+            "cut.face.none.chalk.look",
+            "cut.face.none.chalk.stop_if",
             lambda _share: before,
         ),
     )
 
 
-FORM = CutForm(
-    "none",
-    "face",
-    "no [face]",
-    "Only with four posts on buttresses, with the lean.",
-    _fits,
-    _design,
-    _steps,
-    "Trees without a [face] are not steered: a plan that leaves it out by habit is a stop.",
-    traits=FaceTraits("no [face]", slopes=(), is_cut=False),
-)
+FORM = CutForm("none", "face", _fits, _design, _steps, traits=FaceTraits("no [face]", slopes=(), is_cut=False))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..base.phrase import phrase
 from ..design.traits import FaceTraits
 from ..plan.case import Planned
 from .faces import face_steps, told
@@ -11,19 +12,16 @@ from .shapes import GOOD, with_face
 
 def _fits(result: Planned) -> Fit:
     if result.parts.splitting.split_index_plain > 1.0 and not result.case.cut.back.held:
-        return Fit("poor", "Wood this ready to split wants a narrower [face], or a bore behind this one.", "narrow")
+        return Fit("poor", phrase("cut.face.open.fits.wood_ready_split"), "narrow")
     return GOOD
 
 
 FORM = CutForm(
     "open",
     "face",
-    "open [face]",
-    "Control to the ground: the [hinge] holds longest.",
     _fits,
     with_face(form="open", roof_deg=50.0, floor_deg=20.0),
-    face_steps(told("Roof {roof} down to {high} above ground, {depth} deep; then the floor {floor} up to meet it.")),
-    "Opened too little the [face] shuts before the tree is past the point of no return.",
+    face_steps(told("cut.face.open.do")),
     traits=FaceTraits("open: both slope", slopes=("roof", "floor"), holds_long=True),
     usual=True,
 )

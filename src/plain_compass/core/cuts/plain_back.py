@@ -8,20 +8,20 @@ from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, hinge_bands, rear_moved, with_back
 
-ASIDE = "Aside of the stem on the better side, never straight behind it."
-CRACK = "The stem cracks or the [hinge] moves: leave at once."
+ASIDE = "step.aside"
+CRACK = "step.crack"
 
 
 def _fits(result: Planned) -> Fit:
     parts = result.parts
     if parts.splitting.split_index_plain > 1.0:
-        return Fit("refused", "Cut from behind it would split up the stem before the [hinge] is thin enough.", "bored")
+        return Fit("refused", phrase("cut.back.plain.fits.cut_behind_split"), "bored")
     if parts.wedging.wanted and not parts.wedging.first_fits:
         if parts.wedging.kerf_at_sit_back_m is not None:
-            return Fit("refused", "The tree would sit back on the bar before a wedge can be set.", "quarter")
-        return Fit("poor", "No wedge fits behind so short a kerf; it wants a hand, a lever or a rope.", "quarter")
+            return Fit("refused", phrase("cut.back.plain.fits.tree_sit_back"), "quarter")
+        return Fit("poor", phrase("cut.back.plain.fits.wedge_fits_behind"), "quarter")
     if parts.splitting.split_index_plain > 0.5:
-        return Fit("poor", "The splitting check is not clear when cut from behind.", "bored")
+        return Fit("poor", phrase("cut.back.plain.fits.splitting_check_clear"), "bored")
     return GOOD
 
 
@@ -36,7 +36,7 @@ def wedge_share(result: Planned) -> float:
 def steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     """In to where a wedge fits, set it; on to the hinge; drive and wait in turn."""
     part, cut, wedging = wedge_share(result), result.case.cut, result.parts.wedging
-    step = (cut.back.step_m, "length")
+    step = cut.back.step_m
 
     def opened(share: float) -> Bands:
         return rear_moved(before, result, share * part) if share * part < 1 else hinge_bands(result)
@@ -45,19 +45,15 @@ def steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
         whole = part + share * (1 - part)
         return hinge_bands(result) if share >= 1 else rear_moved(before, result, whole)
 
-    depth = ((result.parts.hinge_back_m - result.parts.section.back_m) * part, "length")
+    depth = (result.parts.hinge_back_m - result.parts.section.back_m) * part
     found = [
         CutStep(
             "open",
-            "Open",
-            phrase(
-                "[Back cut] {step} above the apex, in to {depth}: as deep as a wedge and the bar want.",
-                step=step,
-                depth=depth,
-            ),
+            "cut.back.plain.open.title",
+            phrase("cut.back.plain.open.do", step=step, depth=depth),
             ASIDE,
-            "The kerf: does it shut on the bar? The top: does it move?",
-            "The kerf shuts: do not force it, drive the wedge or leave the saw.",
+            "cut.back.plain.open.look",
+            "cut.back.plain.open.stop_if",
             opened,
             cut.back.step_m,
             opens_back=True,
@@ -65,14 +61,10 @@ def steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
         ),
         CutStep(
             "hinge",
-            "To the [hinge]",
-            phrase(
-                "Set the wedge snug, then cut on and stop at the [hinge]: {left} left, {right} right.",
-                left=(cut.hinge.left_m, "length"),
-                right=(cut.hinge.right_m, "length"),
-            ),
+            "cut.back.plain.hinge.title",
+            phrase("cut.back.plain.hinge.do", left=cut.hinge.left_m, right=cut.hinge.right_m),
             ASIDE,
-            "Check the [hinge] from behind, both ends; look up.",
+            "cut.back.plain.hinge.look",
             CRACK,
             closed,
             cut.back.step_m,
@@ -91,23 +83,15 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
         return ()
     finished = hinge_bands(result)
     pause = wedging.pause_s or 0.0
-    text = (
-        "Drive the wedges in turn, about {blows} blows in three rounds, {advance} at the hardest; "
-        "wait {pause} after each and look up."
-    )
+    text = "cut.back.plain.drive_wedges_turn"
     return (
         CutStep(
             "drive",
-            "Drive",
-            phrase(
-                text,
-                blows=(wedging.blows, "count"),
-                advance=(min(wedging.advance_per_blow_m, 0.2), "fine_length"),
-                pause=(pause, "time"),
-            ),
-            "Beside the wedges, the way out at your back.",
-            "The top answers late; the kerf opens; the [hinge] from behind, again.",
-            "A wedge no longer moves at a blow: it is not going, use a rope.",
+            "cut.back.plain.drive.title",
+            phrase(text, blows=wedging.blows, advance=min(wedging.advance_per_blow_m, 0.2), pause=pause),
+            "cut.back.plain.drive.stand",
+            "cut.back.plain.drive.look",
+            "cut.back.plain.drive.stop_if",
             lambda _: finished,
             releases=True,
         ),
@@ -117,12 +101,9 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "plain",
     "back",
-    "plain [back cut]",
-    "Little lean, either way; stepped, or level behind an open [face].",
     _fits,
     with_back("plain"),
     steps,
-    "Cut through the [hinge] at one end: the tree turns towards the other.",
     traits=BackTraits("plain, from behind", from_behind=True),
     usual=True,
 )

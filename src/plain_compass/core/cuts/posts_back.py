@@ -21,18 +21,16 @@ SQUARE_DEG = 3.0
 def _fits(result: Planned) -> Fit:
     standing = [lobe for lobe in result.case.tree.lobes if lobe.state == "standing"]
     if len(standing) < 3:
-        return Fit("refused", "There are no buttresses to stand on: four posts want spurs.", "bored")
+        return Fit("refused", phrase("cut.back.posts.fits.buttresses_stand_four"), "bored")
     posts = _posts(result)
     if not posts.on_spurs:
-        return Fit("refused", "No spur stands ahead on either side of this lay: turn it between two spurs.", "bored")
+        return Fit("refused", phrase("cut.back.posts.fits.spur_stands_ahead"), "bored")
     if result.parts.balance.moment_forward_Nm <= 0:
-        return Fit("refused", "Without a [face] it goes only with its lean; this tree does not lean that way.", "bored")
+        return Fit("refused", phrase("cut.back.posts.fits.without_face_goes"), "bored")
     turn = posts.off_square_deg
     if abs(turn) > SQUARE_DEG:
         lay = (result.case.cut.lay_deg + turn) % 360
-        return Fit(
-            "poor", f"The line across the front posts folds it {abs(turn):.0f} degrees off: to {lay:.0f} degrees.", ""
-        )
+        return Fit("poor", phrase("cut.back.posts.fits.folds_off", off=abs(turn), lay=lay))
     return GOOD
 
 
@@ -88,20 +86,20 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "middle",
-            "Middle out",
-            phrase("Bore between the spurs and clear the middle; four posts of {post} stay.", post=(width, "length")),
-            "Beside the stem, away from the lean.",
-            "Sound wood in every post; the front posts even.",
+            "cut.back.posts.middle.title",
+            phrase("cut.back.posts.middle.do", post=width),
+            "cut.back.posts.middle.stand",
+            "cut.back.posts.middle.look",
             CRACK,
             inner,
             cut.back.step_m,
         ),
         CutStep(
             "rear",
-            "Rear posts",
-            phrase("Cut the rear posts, one after the other, from outside, and go."),
-            "To the side of the last post, one foot on the way out.",
-            "The top.",
+            "cut.back.posts.rear.title",
+            phrase("cut.back.posts.rear.do"),
+            "cut.back.posts.rear.stand",
+            "cut.back.posts.rear.look",
             CRACK,
             last,
             cut.back.step_m,
@@ -128,15 +126,10 @@ def _marks(marker: Marker, section: Section, notch: Notch, back: BackCut, _rear_
 FORM = CutForm(
     "posts",
     "back",
-    "four posts, no [face]",
-    "Valuable butts with spurs, with the lean.",
     _fits,
     _design,
     _steps,
-    "One front post thinner than the other: the tree turns on the thicker one.",
-    "Four posts give no steering and hold the tree on little wood. They are for people trained in "
-    "them, on a tree that leans "
-    "the way it goes, where a miss costs nothing and nobody is in reach.",
+    specialist=True,
     traits=BackTraits(
         "four posts, no [face]",
         held=True,
@@ -147,5 +140,5 @@ FORM = CutForm(
         marks=_marks,
     ),
     fields=("cut.back.strap_m",),
-    labels={"cut.back.strap_m": "post"},
+    labels={"cut.back.strap_m": "cut.back.posts.post_label"},
 )

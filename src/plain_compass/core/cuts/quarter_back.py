@@ -15,13 +15,11 @@ MOST_m = 0.35
 def _fits(result: Planned) -> Fit:
     kit, parts = result.case.kit, result.parts
     if parts.balance.moment_forward_Nm > 0 and not parts.wedging.wanted:
-        return Fit("poor", "It leans the way it goes: nothing will shut on the bar.", "plain")
+        return Fit("poor", phrase("cut.back.quarter.fits.leans_way_goes"), "plain")
     if parts.section.depth_m > MOST_m:
-        return Fit("poor", "A stem this large has room for a wedge behind the bar.", "plain")
+        return Fit("poor", phrase("cut.back.quarter.fits.stem_large_room"), "plain")
     if parts.hinge_back_m - parts.section.back_m < kit.wedge_seat_m:
-        return Fit(
-            "refused", "There is no seat for a wedge behind the [hinge]: a rope, or pushed by hand if it is slight.", ""
-        )
+        return Fit("refused", phrase("cut.back.quarter.fits.seat_wedge_behind"), "")
     return GOOD
 
 
@@ -54,14 +52,10 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "first",
-            "First half",
-            phrase(
-                f"Cut the {half} half of the back, {{step}} above the apex, to the [hinge]; set the "
-                f"wedge in it and drive it snug.",
-                step=(cut.back.step_m, "length"),
-            ),
+            "cut.back.quarter.first.title",
+            phrase("cut.back.quarter.first.do", side=phrase(f"side.{half}"), step=cut.back.step_m),
             ASIDE,
-            "The other half still carries: the kerf must not shut.",
+            "cut.back.quarter.first.look",
             CRACK,
             one,
             cut.back.step_m,
@@ -69,11 +63,11 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
         ),
         CutStep(
             "second",
-            "Other half",
-            phrase(f"Cut the {cut.back.side} half to meet it, a hair lower, stopping at the [hinge]."),
-            "On the side of this half, never straight behind.",
-            "The wedge must carry: tap it as the cut goes in.",
-            "The kerf shuts on the bar: drive the wedge before going on.",
+            "cut.back.quarter.second.title",
+            phrase("cut.back.quarter.other.do", side=phrase(f"side.{cut.back.side}")),
+            "cut.back.quarter.second.stand",
+            "cut.back.quarter.second.look",
+            "cut.back.quarter.second.stop_if",
             other,
             cut.back.step_m,
             opens_back=not cut.wedges,
@@ -87,12 +81,9 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "quarter",
     "back",
-    "quarter cut, wedge first",
-    "Small stems with back lean, where the bar would be trapped.",
     _fits,
     with_back("quarter"),
     _steps,
-    "The halves do not meet behind the [hinge]: a stump of wood is left that holds and then tears.",
     traits=BackTraits("quarter cut, wedge first", wedge_first=True, wedge_beside_bar=False),
     fields=("cut.back.side",),
 )

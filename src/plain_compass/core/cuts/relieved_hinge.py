@@ -16,11 +16,11 @@ from .shapes import GOOD, lean_side, within
 def _fits(result: Planned) -> Fit:
     side, hinge = lean_side(result), result.case.cut.hinge
     if abs(result.parts.mass.com_left_m) < 0.05:
-        return Fit("refused", "There is no side lean to swing off.", "strip")
+        return Fit("refused", phrase("cut.hinge.relieved.fits.side_lean_swing"), "strip")
     if hinge.side != side:
-        return Fit("refused", f"The side to relieve is the lean's own, the {side} one.", "relieved")
+        return Fit("refused", phrase("cut.hinge.relieved.fits.other_side", side=phrase(f"side.{side}")), "relieved")
     if result.parts.use.side_utilisation > 1.0:
-        return Fit("refused", "What is left of the [hinge] does not carry the side weight.", "tapered")
+        return Fit("refused", phrase("cut.hinge.relieved.fits.left_hinge_carry"), "tapered")
     return GOOD
 
 
@@ -44,14 +44,13 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "relief",
-            "Relief",
+            "cut.hinge.relieved.relief.title",
+            phrase("cut.hinge.relieved.relief.do", side=phrase(f"side.{hinge.side}"), share=hinge.relief_ratio),
             phrase(
-                f"Cut the {hinge.side} {{share}} of the [hinge]'s length away, to the line of the [back cut].",
-                share=(hinge.relief_ratio, "ratio"),
+                "cut.hinge.relieved.relief.stand", side=phrase("side.right" if hinge.side == "left" else "side.left")
             ),
-            f"On the {'right' if hinge.side == 'left' else 'left'}, away from the lean.",
-            "What is left of the [hinge], at its far end.",
-            "The tree moves before the [back cut] is done.",
+            "cut.hinge.relieved.relief.look",
+            "cut.hinge.relieved.relief.stop_if",
             kept,
         ),
     )
@@ -68,15 +67,10 @@ def _relieved(hinge: Hinge, span: Span, notch: Notch) -> Span:
 FORM = CutForm(
     "relieved",
     "hinge",
-    "relieved on the lean side",
-    "Swinging up to about a right angle off the lean.",
     _fits,
     _design,
     _steps,
-    "Relieved on the wrong side, or too far: the rest tears and the tree goes where it leans.",
-    "A swung tree turns on a part of its [hinge], and where it stops is a guess. It is for people "
-    "trained in it, only where a miss in "
-    "any direction between the lean and the lay costs nothing.",
+    specialist=True,
     traits=HingeTraits("relieved on the lean side", shortened=_relieved),
     fields=("cut.hinge.side", "cut.hinge.relief_ratio"),
 )

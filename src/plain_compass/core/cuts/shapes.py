@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
+from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..mechanics.hinge import front_line, rear_line, rear_lines
 from ..plan.case import Case, Planned
 from ..tree.section import Section, section_at
 from .form import Band, Bands, FAR_m, Fit
 
-GOOD = Fit("fits", "It suits this tree.")
+GOOD = Fit("fits", phrase("cut.fits"))
 
 
 def whole(result: Planned) -> Bands:

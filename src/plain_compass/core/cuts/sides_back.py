@@ -14,11 +14,11 @@ from .shapes import GOOD, with_back
 def _fits(result: Planned) -> Fit:
     reach, parts = result.case.kit.bar_m - result.case.tree.trunk.bark_m, result.parts
     if parts.section.width_m <= reach:
-        return Fit("poor", "The bar reaches across from one side.", "plain")
+        return Fit("poor", phrase("cut.back.sides.fits.bar_reaches_across"), "plain")
     if parts.section.width_m > 2 * reach:
-        return Fit("refused", "Even from two sides the bar leaves wood in the middle.", "bored")
+        return Fit("refused", phrase("cut.back.sides.fits.even_sides_bar"), "bored")
     if parts.splitting.split_index_plain > 1.0:
-        return Fit("refused", "Cut from behind it would split up the stem.", "bored")
+        return Fit("refused", phrase("cut.back.sides.fits.cut_behind_split"), "bored")
     return GOOD
 
 
@@ -26,16 +26,14 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     cut, (one, other) = result.case.cut, half_by_half(result, before)
     side = "right" if cut.back.side == "left" else "left"
 
-    step = (cut.back.step_m, "length")
+    step = cut.back.step_m
     return (
         CutStep(
             "first",
-            "First side",
-            phrase(
-                f"From the {side}, {{step}} above the apex, past the middle and to the [hinge]; set a wedge.", step=step
-            ),
+            "cut.back.sides.first.title",
+            phrase("cut.back.sides.first.do", side=phrase(f"side.{side}"), step=step),
             ASIDE,
-            "How deep the nose is: mark it on the bar.",
+            "cut.back.sides.first.look",
             CRACK,
             one,
             cut.back.step_m,
@@ -44,13 +42,10 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
         ),
         CutStep(
             "second",
-            "Second side",
-            phrase(
-                f"Step over to the {cut.back.side}; from there a hair lower, so that the saw stays "
-                f"with the stump, to the [hinge]."
-            ),
-            f"On the {cut.back.side}; step over behind the stump only while the first side still stands wedged.",
-            "No blind corner in the middle: look along the kerf.",
+            "cut.back.sides.second.title",
+            phrase("cut.back.sides.second.do", side=phrase(f"side.{cut.back.side}")),
+            phrase("cut.back.sides.second.stand", side=phrase(f"side.{cut.back.side}")),
+            "cut.back.sides.second.look",
             CRACK,
             other,
             cut.back.step_m,
@@ -65,12 +60,9 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "sides",
     "back",
-    "from two sides",
-    "A bar shorter than the tree.",
     _fits,
     with_back("sides"),
     _steps,
-    "The two sides do not meet: a blind corner in the middle holds, then tears out.",
     traits=BackTraits("from two sides", from_behind=True),
     fields=("cut.back.side", "cut.back.shaved"),
     usual=True,

@@ -21,11 +21,11 @@ SLIDES_FROM_DEG = 20.0
 def _fits(result: Planned) -> Fit:
     cut = result.case.cut
     if result.parts.section.width_m < 3 * cut.back.slot_m:
-        return Fit("refused", "The slot leaves too little wood on either side for a [hinge] each.", "open")
+        return Fit("refused", phrase("cut.back.slot.fits.slot_leaves_too"), "open")
     if abs(result.parts.balance.left_m) > 0.25 * result.parts.section.width_m:
-        return Fit("refused", "Side weight this large wants steering, and a slot cannot be steered.", "bored")
+        return Fit("refused", phrase("cut.back.slot.fits.side_weight_large"), "bored")
     if slide_deg(result) > SLIDES_FROM_DEG:
-        return Fit("poor", "The stem would rest so steeply that it may slide out of the slot.", "open")
+        return Fit("poor", phrase("cut.back.slot.fits.stem_rest_steeply"), "open")
     return GOOD
 
 
@@ -86,27 +86,20 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     return (
         CutStep(
             "slot",
-            "Slot",
-            phrase(
-                "Bore a slot {wide} wide and {long} high through the middle, along the lay.",
-                wide=(cut.back.slot_m, "length"),
-                long=(cut.back.slot_length_m, "span"),
-            ),
-            "Aside; the nose comes out at the back, where nobody stands.",
-            "The slot runs true along the lay, both ends level.",
-            "The slot wanders into a [hinge].",
+            "cut.back.slot.slot.title",
+            phrase("cut.back.slot.slot.do", wide=cut.back.slot_m, long=cut.back.slot_length_m),
+            "cut.back.slot.slot.stand",
+            "cut.back.slot.slot.look",
+            "cut.back.slot.slot.stop_if",
             through,
             cut.back.step_m,
         ),
         CutStep(
             "sides",
-            "Sides",
-            phrase(
-                "Bore both sides behind their [hinge]s, leaving {strap} at the back.",
-                strap=(cut.back.strap_m, "length"),
-            ),
-            "Beside the stem, first one side, then the other.",
-            "Both outer [hinge]s, twice the usual thickness, even.",
+            "cut.back.slot.sides.title",
+            phrase("cut.back.slot.sides.do", strap=cut.back.strap_m),
+            "cut.back.slot.sides.stand",
+            "cut.back.slot.sides.look",
             CRACK,
             sides_out,
             cut.back.step_m,
@@ -114,13 +107,10 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         ),
         CutStep(
             "release",
-            "Release",
-            phrase(
-                "Release both [strap]s; the stem tips into its slot and rests about {rest} up.",
-                rest=(resting_m(result), "length"),
-            ),
-            "To the side, one foot on the way out.",
-            "The stem settles in the slot: it stays under load until it is taken off the stump.",
+            "cut.back.slot.release.title",
+            phrase("cut.back.slot.release.do", rest=resting_m(result)),
+            "cut.back.slot.release.stand",
+            "cut.back.slot.release.look",
             CRACK,
             last,
             cut.back.step_m,
@@ -141,15 +131,10 @@ def _marks(marker: Marker, _section: Section, _notch: Notch, back: BackCut, _rea
 FORM = CutForm(
     "slot",
     "back",
-    "slot lock",
-    "A stem that must not leave the stump or touch what lies under it.",
     _fits,
     _design,
     _steps,
-    "The outer [hinge]s uneven: the stem twists in the slot and jumps out.",
-    "A slot lock cannot be steered once it moves, and leaves a stem under load on its stump. It is "
-    "for people trained in it, "
-    "with a machine or a plan to bring the stem down, where a miss costs nothing.",
+    specialist=True,
     traits=BackTraits(
         "slot lock", held=True, kept=_straps, bored=True, holds_butt=True, gap_m=lambda back: back.slot_m, marks=_marks
     ),

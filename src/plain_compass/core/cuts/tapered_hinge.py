@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import HingeTraits
 from ..mechanics.balance import tree_mass
@@ -19,11 +20,9 @@ def _fits(result: Planned) -> Fit:
     side, hinge = lean_side(result), result.case.cut.hinge
     thicker = "left" if hinge.left_m > hinge.right_m else "right"
     if abs(result.parts.mass.com_left_m) < 0.02:
-        return Fit("poor", "There is no side weight: a taper turns the tree for nothing.", "strip")
+        return Fit("poor", phrase("cut.hinge.tapered.fits.side_weight_taper"), "strip")
     if abs(hinge.left_m - hinge.right_m) > 0.003 and thicker == side:
-        return Fit(
-            "refused", f"The thicker end is on the {side}, where the weight hangs: it belongs on the other.", "tapered"
-        )
+        return Fit("refused", phrase("cut.hinge.tapered.fits.other_end", side=phrase(f"side.{side}")), "tapered")
     return GOOD
 
 
@@ -35,15 +34,4 @@ def _design(case: Case) -> Cut:
     return replace(case.cut, hinge=replace(case.cut.hinge, form="tapered", left_m=ends[0], right_m=ends[1]))
 
 
-FORM = CutForm(
-    "tapered",
-    "hinge",
-    "tapered [hinge]",
-    "Side lean or side weight: more wood on the tension side.",
-    _fits,
-    _design,
-    no_steps,
-    "The thick end on the lean's own side: it pulls the tree further off.",
-    traits=HingeTraits("tapered"),
-    tried_after=1,
-)
+FORM = CutForm("tapered", "hinge", _fits, _design, no_steps, traits=HingeTraits("tapered"), tried_after=1)

@@ -15,11 +15,11 @@ LEAST_m = 0.20
 
 def _fits(result: Planned) -> Fit:
     if result.parts.section.depth_m < LEAST_m:
-        return Fit("refused", "Under 20 cm there is no room to bore and leave a fifth.", "vees")
+        return Fit("refused", phrase("cut.back.toothed.fits.under_cm_room"), "vees")
     if result.parts.balance.moment_forward_Nm <= 0:
-        return Fit("refused", "It is for stems that lean the way they go; this one does not.", "plain")
+        return Fit("refused", phrase("cut.back.toothed.fits.stems_lean_way"), "plain")
     if result.parts.section.depth_m > 0.45:
-        return Fit("poor", "A stem this large is better released by its [strap], in view.", "bored")
+        return Fit("poor", phrase("cut.back.toothed.fits.stem_large_better"), "bored")
     return GOOD
 
 
@@ -34,13 +34,10 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
 
     release = CutStep(
         "release",
-        "Cut under",
-        phrase(
-            "Cut in level {lower} below the bore, or down at it: the tooth shears as the tree goes.",
-            lower=(back.lower_m, "length"),
-        ),
-        "Aside, already on the way out with one foot.",
-        "The top.",
+        "cut.back.toothed.release.title",
+        phrase("cut.back.toothed.release.do", lower=back.lower_m),
+        "cut.back.toothed.release.stand",
+        "cut.back.toothed.release.look",
         CRACK,
         released,
         back.step_m - back.lower_m,
@@ -52,12 +49,9 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
 FORM = CutForm(
     "toothed",
     "back",
-    "bored, toothed [strap]",
-    "Leaning small stems wide enough for the bar: it goes by itself once the tooth is cut free.",
     _fits,
     with_back("toothed", strap_m=0.2),
     _steps,
-    "The lower cut meets the bore: then it is no tooth and the tree goes at once.",
     traits=BackTraits(
         "bored, toothed [strap]", held=True, strapped=True, keeps_back=True, bored=True, marks=strap_marks
     ),

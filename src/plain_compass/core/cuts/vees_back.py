@@ -16,9 +16,9 @@ MOST_m = 0.25
 
 def _fits(result: Planned) -> Fit:
     if result.parts.section.depth_m > MOST_m:
-        return Fit("refused", "It is for stems too small to bore; this one has room for the bar.", "bored")
+        return Fit("refused", phrase("cut.back.vees.fits.stems_too_small"), "bored")
     if result.parts.balance.moment_forward_Nm <= 0:
-        return Fit("refused", "It is for leaners; this one must be wedged or pushed over.", "quarter")
+        return Fit("refused", phrase("cut.back.vees.fits.leaners_must_wedged"), "quarter")
     return GOOD
 
 
@@ -49,37 +49,34 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
             return hinge
         return (*hinge, (rib[0], rib[1], back + share * (rib[4] - back), 0.0, rib[4], rib[5]))
 
-    words = phrase(
-        "From this side a V towards the middle, {step} above the apex, to the [hinge] and the rib.",
-        step=(cut.back.step_m, "length"),
-    )
+    words = phrase("cut.back.vees.side_v_towards", step=cut.back.step_m)
     return (
         CutStep(
             "right",
-            "Right V",
+            "cut.back.vees.right.title",
             words,
-            "Beside the stem.",
-            "The [hinge]'s end on this side.",
+            "cut.back.vees.right.stand",
+            "cut.back.vees.right.look",
             CRACK,
             right,
             cut.back.step_m,
         ),
         CutStep(
             "left",
-            "Left V",
+            "cut.back.vees.left.title",
             words,
-            "Beside the stem, the other side.",
-            "The [hinge]'s other end.",
+            "cut.back.vees.left.stand",
+            "cut.back.vees.left.look",
             CRACK,
             left,
             cut.back.step_m,
         ),
         CutStep(
             "release",
-            "Rib",
-            phrase("Cut the rib at the back, {rib} wide, and go.", rib=(cut.back.strap_m, "length")),
-            "To the side, one foot on the way out.",
-            "The top.",
+            "cut.back.vees.release.title",
+            phrase("cut.back.vees.release.do", rib=cut.back.strap_m),
+            "cut.back.vees.release.stand",
+            "cut.back.vees.release.look",
             CRACK,
             release,
             cut.back.step_m,
@@ -104,13 +101,10 @@ def _marks(marker: Marker, _section: Section, _notch: Notch, back: BackCut, _rea
 FORM = CutForm(
     "vees",
     "back",
-    "two V cuts from the sides",
-    "Leaners too small to bore, under about 20 cm.",
     _fits,
     with_back("vees", strap_m=0.3),
     _steps,
-    "The V cuts meet behind the [hinge]: nothing holds and it goes while the saw is in.",
     traits=BackTraits("two V cuts from the sides", held=True, kept=_kept_rib, marks=_marks),
     fields=("cut.back.strap_m",),
-    labels={"cut.back.strap_m": "rib"},
+    labels={"cut.back.strap_m": "cut.back.vees.rib_label"},
 )

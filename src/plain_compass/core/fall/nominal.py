@@ -21,14 +21,8 @@ STEEP_TOP_DEG = 84.0
 """A top that lands before this tilt drives the stem back towards the stump."""
 ASKEW_DEG = 3.0
 """How far off its lay a fall may end before the butt is told to turn with it."""
-BUTTS = {
-    "stays": "stays on the stump",
-    "slides": "runs ahead off the stump",
-    "kicks back": "may be thrown back",
-    "lifts": "is levered up over what the stem meets",
-    "hangs": "stays at the stump: the tree hangs",
-    "held": "stays in its slot",
-}
+BUTTS = ("stays", "slides", "kicks back", "lifts", "hangs", "held")
+"""What a butt may do."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -49,7 +43,7 @@ class NominalFall:
         hangs_on: the neighbour that holds it up; None where none does.
         end_deg: whole tilt at which it comes to rest.
         top_east_m, top_north_m: where the top comes to lie, from the stump.
-        butt: key of ``BUTTS`` (indicative), ``butt_m`` how far it goes, back negative.
+        butt: one of ``BUTTS`` (indicative), ``butt_m`` how far it goes, back negative.
     """
 
     rods: Rods
@@ -158,7 +152,7 @@ def _standing(planned: Planned) -> tuple[float, str] | None:
 
 
 def _butt(planned: Planned, falls: Falls, *, hangs: bool) -> tuple[str, float]:
-    """(key of ``BUTTS``, metres along the lay) by form of the face, slope and what lands first (indicative)."""
+    """(one of ``BUTTS``, metres along the lay) by form of the face, slope and what lands first (indicative)."""
     case, parts = planned.case, planned.parts
     lies, length = parts.resting, case.tree.height_m - case.cut.height_m
     broke_before = falls.broke_rad[0] < falls.end_rad[0] - 1e-6

@@ -31,11 +31,11 @@ def _reach(case: Case, parts: Parts) -> Finding:
     # A bore through the face takes the middle that neither side reaches.
     wanted = across - bored_m(case.cut.hinge)
     use = wanted / (2 * reach)
-    text = "The bar reaches across: {across} of wood, {bar} of bar inside the bark."
+    text = "bar.reach.bar_reaches_across"
     if across > reach:
-        text = "The bar ({bar} inside the bark) does not reach across {across}: two sides, the second a hair lower."
+        text = "bar.reach.bar_inside_bark"
     if use > 1:
-        text = "Even from two sides the bar ({bar} inside the bark) leaves a blind corner in {across} of wood."
+        text = "bar.reach.even_sides_bar"
     return Finding(
         id="bar.reach",
         group="bar",
@@ -44,26 +44,22 @@ def _reach(case: Case, parts: Parts) -> Finding:
         limit=2 * reach,
         kind="length",
         margin=margin_of(use),
-        sentence=phrase(text, across=(across, "length"), bar=(reach, "length")),
-        change=phrase("A longer bar, bark shaved off, a heart bore through the [face], or a higher cut."),
+        sentence=phrase(text, across=across, bar=reach),
+        change=phrase("bar.reach.change"),
         mark="kerf",
     )
 
 
 def _room(case: Case, parts: Parts) -> Finding:
     room = parts.hinge_back_m - parts.section.back_m - case.cut.back.kept_m
-    sentence = phrase(
-        "Between [hinge] and [strap] there is {room} for a bar {bar} wide.",
-        room=(room, "length"),
-        bar=(case.kit.bar_width_m, "length"),
-    )
+    sentence = phrase("bar.bore_room.between_hinge_strap", room=room, bar=case.kit.bar_width_m)
     return against(
         "bar.bore_room",
         "bar",
         case.kit.bar_width_m / max(room, 1e-6),
         (room, case.kit.bar_width_m, "length"),
         sentence,
-        phrase("A thinner [strap] or a narrower bar; very small stems are not bored."),
+        phrase("bar.bore_room.change"),
         watch_from=0.9,
         mark="strap",
     )
@@ -74,19 +70,14 @@ def _nick(case: Case, parts: Parts) -> Finding:
     across = min(parts.face.hinge_length_m, reach_m(case))
     far = off_line_m(across)
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
-    sentence = phrase(
-        "A bore {error} out of line is {far} off at its far end, where the [hinge] is {thin} thick.",
-        error=(NICKS_DEG, "angle"),
-        far=(far, "length"),
-        thin=(thin, "length"),
-    )
+    sentence = phrase("bar.nick.bore_out_line", error=NICKS_DEG, far=far, thin=thin)
     return against(
         "bar.nick",
         "bar",
         far / max(thin, 1e-4),
         (far, thin, "length"),
         sentence,
-        phrase("Bore well behind the [hinge] and open towards it; from both sides where the stem is wide."),
+        phrase("bar.nick.change"),
         indicative=True,
         mark="hinge",
     )

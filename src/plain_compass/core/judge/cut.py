@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..base.phrase import capital, phrase, small
+from ..base.phrase import phrase
 from ..cuts import form_of, forms
 from ..cuts.form import CutForm, Fit
 from ..plan.case import Planned
@@ -29,27 +29,24 @@ def cut_findings(planned: Planned) -> tuple[Finding, ...]:
 def _unsuited(form: CutForm, fit: Fit) -> Finding:
     level = "stop" if fit.level == "refused" else "watch"
     other = forms().get((form.part, fit.instead))
-    change = "Another form, or this one shaped anew."
+    change = phrase("cut.form.change")
     if other is not None and other is not form:
-        change = f"Take instead: {other.name}."
-    text = f"{capital(form.name)}: {small(fit.why)}"
-    return stated(
-        f"cut.{form.part}", GROUPS[form.part], level, phrase(text), change, source="practice", mark=MARKS[form.part]
-    )
+        change = phrase("cut.form.instead", name=phrase(other.name))
+    text = phrase("cut.form.unsuited", name=phrase(form.name), why=fit.why)
+    return stated(f"cut.{form.part}", GROUPS[form.part], level, text, change, source="practice", mark=MARKS[form.part])
 
 
 def _specialist(form: CutForm, planned: Planned) -> list[Finding]:
     """A specialist form opens after its statement is read for this tree, and only where a miss costs nothing."""
     found = []
-    name, group, mark = form.name, GROUPS[form.part], MARKS[form.part]
+    name, group, mark = phrase(form.name), GROUPS[form.part], MARKS[form.part]
     if not was_read(planned.case.cut.read, form):
-        text = f"A specialist cut, {name}: its statement has not been read for this tree."
-        found.append(stated("cut.statement", group, "stop", phrase(text), form.needs, source="practice", mark=mark))
+        text = phrase("cut.statement.unread", name=name)
+        found.append(stated("cut.statement", group, "stop", text, form.needs, source="practice", mark=mark))
     dear = in_reach(planned.case)
     if dear:
-        text = f"A specialist cut, {name}, with {dear} in reach: a miss would cost something."
-        change = "Only where a miss costs nothing; another form, or another day with help."
-        found.append(stated("cut.specialist", group, "stop", phrase(text), change, source="site", mark=mark))
+        text = phrase("cut.specialist.dear", name=name, dear=dear)
+        found.append(stated("cut.specialist", group, "stop", text, "cut.specialist.change", source="site", mark=mark))
     return found
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from ..base.phrase import escaped, phrase
+from ..base.phrase import phrase
 from ..fall.fan import Chance, Fan
 from ..fall.nominal import NominalFall
 from ..plan.case import Planned
@@ -38,20 +38,17 @@ def _drift(planned: Planned, fan: Fan) -> Finding:
     """How far off the lay the middle of the fan is; what would bring it back."""
     tolerance = planned.case.practice.tolerance_deg
     low, middle, high = fan.off_deg
-    text = "The top comes to lie {middle} of the lay, nine times in ten between {low} and {high} of it."
+    text = "fall.drift.top_comes_lie"
     use = abs(middle) / tolerance
-    change = phrase("More even wood in the [hinge], a lay nearer the weight, or nothing: it is within what you allow.")
+    change = phrase("fall.drift.change")
     if use >= 1:
-        change = phrase(
-            f"Aim off {{off}} to the {'right' if middle > 0 else 'left'} (Ctrl+J), or take the side weight off.",
-            off=(abs(middle), "angle"),
-        )
+        change = phrase("fall.drift.aim_off", off=abs(middle), side=phrase("side.right" if middle > 0 else "side.left"))
     found = against(
         "fall.drift",
         "landing",
         min(use, 1.0),
         (abs(middle), tolerance, "angle"),
-        phrase(text, middle=(middle, "aside"), low=(low, "aside"), high=(high, "aside")),
+        phrase(text, middle=middle, low=low, high=high),
         change,
         indicative=True,
         mark="lay",
@@ -70,32 +67,33 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
                 "fall.not_judged",
                 "landing",
                 "unknown",
-                phrase("What the tree may hit is not judged: nothing is drawn on the ground yet."),
-                "Draw what stands and lies round the tree.",
+                phrase("fall.not_judged.tree_hit_judged"),
+                "fall.not_judged.change",
             )
         return stated(
             "fall.targets",
             "landing",
             "clear",
-            phrase(
-                "Of {count} likely falls none that is worth telling hits anything drawn that has a cost.",
-                count=_of(fan),
-            ),
-            "Walk the lay all the same: the plan holds what was drawn.",
+            phrase("fall.targets.likely_falls_none", count=len(fan.samples)),
+            "fall.targets.change",
             indicative=True,
             mark="lay",
         )
     name, cost, chance = told[0]
     level = "stop" if cost == "never" else "watch"
-    words = {"never": "which must never be hit", "matters": "which matters", "nuisance": "a nuisance"}[cost]
-    more = f", and {len(told) - 1} more" if len(told) > 1 else ""
     return replace(
         stated(
             "fall.targets",
             "landing",
             level,
-            phrase(f"{{chance}} it hits {escaped(name)}, {words}{more}.", chance=(chance.share, "chance")),
-            "Another lay, a stouter [hinge], a better measured lean; the fan on the ground shows which side is short.",
+            phrase(
+                "fall.targets.hits_more" if len(told) > 1 else "fall.targets.hits",
+                chance=chance.share,
+                name=name,
+                cost=phrase(f"cost.{cost}"),
+                more=len(told) - 1,
+            ),
+            "fall.targets.hit_change",
             source="site",
             indicative=True,
             mark="lay",
@@ -106,42 +104,14 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
     )
 
 
-def _of(fan: Fan) -> tuple[float, str]:
-    return float(len(fan.samples)), "count"
-
-
 CHANCES = {
-    "sits_back": (
-        "balance",
-        "{chance} it sits back on the saw before a wedge can hold it.",
-        "Bore it and wedge first, a quarter cut, or a rope before the [back cut].",
-        "centre",
-    ),
-    "splits": (
-        "split",
-        "{chance} the stem splits up from the cut, by the index of each likely fall.",
-        "Bore it and release last; see what drives the index.",
-        "kerf",
-    ),
-    "lost_early": (
-        "hinge",
-        "{chance} the [hinge] is lost before half way down: from there it goes where its weight hangs.",
-        "Less side weight, an evener or stouter [hinge], a wider [face].",
-        "hinge",
-    ),
-    "hangs": (
-        "landing",
-        "{chance} it hangs in a neighbour.",
-        "A lay with more room, or the neighbour first; a hung tree is for those qualified.",
-        "lay",
-    ),
-    "breaks": (
-        "landing",
-        "{chance} the stem breaks over the ground it lands on.",
-        "A lay beside the hump, brush under the stem to fall on, or the break planned where the log is cut.",
-        "lay",
-    ),
+    "sits_back": ("balance", "centre"),
+    "splits": ("split", "kerf"),
+    "lost_early": ("hinge", "hinge"),
+    "hangs": ("landing", "lay"),
+    "breaks": ("landing", "lay"),
 }
+"""Other ways in which a fall may go wrong: the limit state of each, and where it is shown."""
 
 
 def _chances(fan: Fan) -> list[Finding]:
@@ -151,7 +121,7 @@ def _chances(fan: Fan) -> list[Finding]:
         if chance.key not in CHANCES:
             continue
         watch, stop = LEVELS_FROM[chance.key]
-        group, text, change, mark = CHANCES[chance.key]
+        group, mark = CHANCES[chance.key]
         level = "stop" if chance.share >= stop else "watch" if chance.share >= watch else "clear"
         if level == "clear" and chance.share == 0:
             continue
@@ -159,8 +129,8 @@ def _chances(fan: Fan) -> list[Finding]:
             f"fall.{chance.key}",
             group,
             level,
-            phrase(text, chance=(chance.share, "chance")),
-            change,
+            phrase(f"fall.{chance.key}.likely", chance=chance.share),
+            f"fall.{chance.key}.change",
             indicative=True,
             mark=mark,
         )
@@ -173,18 +143,18 @@ def _butt(fall: NominalFall) -> list[Finding]:
     if fall.butt in ("stays", "held", "hangs"):
         return []
     texts = {
-        "kicks back": "The top lands first, the [hinge] gone: the butt may be thrown back {back}, at head height.",
-        "lifts": "The stem meets the ground in its middle, the [hinge] gone: the butt is levered off the stump.",
-        "slides": "The butt runs ahead off the stump, about {ahead}.",
+        "kicks back": "fall.butt.top_lands_first",
+        "lifts": "fall.butt.stem_meets_ground",
+        "slides": "fall.butt.butt_runs_ahead",
     }
-    values = {"kicks back": {"back": (-fall.butt_m, "span")}, "slides": {"ahead": (fall.butt_m, "span")}}
+    values = {"kicks back": {"back": -fall.butt_m}, "slides": {"ahead": fall.butt_m}}
     return [
         stated(
             f"fall.{fall.butt.replace(' ', '_')}",
             "landing",
             "watch",
             phrase(texts[fall.butt], **values.get(fall.butt, {})),
-            "Nobody behind or beside the stump; away as soon as it goes, and not back until it is still.",
+            "fall.butt.change",
             indicative=True,
             mark="face",
         )
@@ -200,8 +170,8 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
                 "fall.start",
                 "hinge",
                 "stop",
-                phrase("The [hinge] is spent before the tree goes over: nothing says where it goes then."),
-                "A thinner [hinge], a wider [face], a rope; or a lay it leans to.",
+                phrase("fall.start.hinge_spent_tree"),
+                "fall.start.spent_change",
                 indicative=True,
                 mark="hinge",
             )
@@ -211,22 +181,14 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
         return []
     lifts = [seat.arm_m * math.tan(math.radians(fall.start_deg)) for seat in parts.wedging.seats]
     have = max((seat.available_m for seat in parts.wedging.seats), default=0.0)
-    text = "The [hinge] may hold it until {start} of tilt, though its weight is over at {to}"
-    if lifts and max(lifts) > have:
-        text += ": that is {lift} of lift, and the wedges have {have}"
+    text = "fall.start.short" if lifts and max(lifts) > have else "fall.start.holds_on"
     return [
         stated(
             "fall.start",
             "wedge",
             "watch",
-            phrase(
-                text + ".",
-                start=(fall.start_deg, "angle"),
-                to=(to, "angle"),
-                lift=(max(lifts, default=0.0), "fine_length"),
-                have=(have, "fine_length"),
-            ),
-            "Wedge and cut in turn down to a [hinge] that folds, more wedges, or a rope.",
+            phrase(text, start=fall.start_deg, to=to, lift=max(lifts, default=0.0), have=have),
+            "fall.start.change",
             indicative=True,
             mark="wedges",
         )
@@ -238,11 +200,11 @@ def _top(planned: Planned) -> list[Finding]:
     tree = planned.case.tree
     why = ""
     if tree.condition == "dead":
-        why = "The tree is dead"
+        why = "fall.top.tree_dead"
     elif tree.fork.kind == "second":
-        why = "The crown is forked"
+        why = "fall.top.crown_forked"
     elif tree.around.dead_limbs == "yes":
-        why = "There is dead wood above"
+        why = "fall.top.dead_wood_above"
     if not why:
         return []
     return [
@@ -250,8 +212,8 @@ def _top(planned: Planned) -> list[Finding]:
             "fall.top",
             "around",
             "watch",
-            phrase(f"{why}: tops and limbs may snap off as it starts or as it is checked, and come back at the stump."),
-            "Start it gently, no jerk by rope or maul; look up, and be away before it moves.",
+            phrase("fall.top.snaps", why=phrase(why)),
+            "fall.top.change",
             indicative=True,
             mark="crown",
         )
@@ -268,12 +230,8 @@ def _close(fan: Fan) -> list[Finding]:
             "fall.close",
             "hinge",
             "watch",
-            phrase(
-                "In {close} of {count} likely falls the [hinge] only just holds or does not: small things decide.",
-                close=(float(fan.close_calls), "count"),
-                count=_of(fan),
-            ),
-            "Give the [hinge] room: less side weight, a little more wood on the tension side.",
+            phrase("fall.close.likely_falls_hinge", close=float(fan.close_calls), count=len(fan.samples)),
+            "fall.close.change",
             indicative=True,
             mark="hinge",
         )

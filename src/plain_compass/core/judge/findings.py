@@ -123,18 +123,19 @@ def stated(
     group: str,
     level: str,
     sentence: Phrase,
-    change: str,
+    change: str | Phrase,
     *,
     source: str = "physics",
     indicative: bool = False,
     mark: str = "",
 ) -> Finding:
     """A finding without arithmetic: what was seen, answered or drawn, and what that means."""
-    return Finding(id, group, level, None, None, "number", None, sentence, phrase(change), source, indicative, mark)
+    to_do = change if isinstance(change, Phrase) else phrase(change)
+    return Finding(id, group, level, None, None, "number", None, sentence, to_do, source, indicative, mark)
 
 
 def unknown(id: str, group: str, sentence: str, change: str) -> Finding:
-    """A finding about something that was not looked at: never shown as clear."""
+    """A finding about something that was not looked at, by the keys of its words: never shown as clear."""
     return stated(id, group, "unknown", phrase(sentence), change)
 
 
@@ -144,25 +145,15 @@ class Verdict:
 
     Attributes:
         level: the worst level among what was judged.
-        lead: how the sentence begins.
         ruling: the finding it is made from.
         more: how many others share that level.
         unknown: how many things are not known or not judged.
     """
 
     level: str
-    lead: str
     ruling: Finding
     more: int
     unknown: int
-
-
-LEADS = {
-    "stop": "Do not cut this as drawn.",
-    "unknown": "Not decided yet.",
-    "watch": "Holds by these numbers, with little to spare.",
-    "clear": "Holds by these numbers.",
-}
 
 
 def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
@@ -171,7 +162,6 @@ def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
     ruling = judged[0]
     return Verdict(
         level=ruling.level,
-        lead=LEADS[ruling.level],
         ruling=ruling,
         more=sum(f.level == ruling.level for f in judged) - 1,
         unknown=sum(f.level == "unknown" for f in findings),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..base.phrase import escaped, listed, phrase
+from ..base.phrase import Value, phrase
 from ..plan.case import Case, Parts
 from ..plan.reach import DEAR, behind, better_side, called, caught, lying
 from ..site.hang_up import gap_m
@@ -24,17 +24,12 @@ def ground_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
     """What the site plan says about this lay. Without a plan nothing is known, and it is said so."""
     if not case.site.obstacles:
         return (
-            unknown(
-                "way_out.not_judged",
-                "way_out",
-                "Ways out are not judged: nothing is drawn on the ground yet.",
-                "Clear two paths back and away before the saw starts.",
-            ),
+            unknown("way_out.not_judged", "way_out", "way_out.not_judged.ways_out_judged", "way_out.not_judged.change"),
             unknown(
                 "landing.not_judged",
                 "landing",
-                "The landing is not judged: nothing is drawn on the ground yet.",
-                "Walk the lay to where the top will be, and look up.",
+                "landing.not_judged.landing_judged_nothing",
+                "landing.not_judged.change",
             ),
         )
     return (
@@ -49,7 +44,7 @@ def ground_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
 
 
 def _site(
-    id: str, group: str, level: str, text: str, change: str, *, indicative: bool = False, **values: tuple[float, str]
+    id: str, group: str, level: str, text: str, change: str, *, indicative: bool = False, **values: Value
 ) -> Finding:
     sentence = phrase(text, **values)
     return stated(id, group, level, sentence, change, source="site", indicative=indicative, mark="lay")
@@ -60,24 +55,20 @@ def _targets(case: Case) -> Finding:
     costly = [hit for hit in hits if hit.obstacle.cost != "none"]
     if not costly:
         return _site(
-            "landing.targets",
-            "landing",
-            "clear",
-            "Nothing that is drawn lies under the tree on this lay.",
-            "Walk it all the same: the plan holds what was drawn.",
+            "landing.targets", "landing", "clear", "landing.targets.nothing_drawn_lies", "landing.targets.clear_change"
         )
     worst = costly[0]
     level = {"never": "stop", "matters": "watch", "nuisance": "watch"}[worst.obstacle.cost]
-    words = {"never": "which must never be hit", "matters": "which matters", "nuisance": "a nuisance"}
-    more = f", and {len(costly) - 1} more" if len(costly) > 1 else ""
-    name = escaped(called(worst.obstacle))
     return _site(
         "landing.targets",
         "landing",
         level,
-        f"Under the tree, {{at}} from the stump: {name}, {words[worst.obstacle.cost]}{more}.",
-        "Another lay; the rose shows which bearings are free of it.",
-        at=(worst.at_m, "span"),
+        "landing.targets.under_more" if len(costly) > 1 else "landing.targets.under",
+        "landing.targets.change",
+        at=worst.at_m,
+        name=called(worst.obstacle),
+        cost=phrase(f"cost.{worst.obstacle.cost}"),
+        more=len(costly) - 1,
     )
 
 
@@ -90,14 +81,14 @@ def _miss(case: Case, parts: Parts) -> list[Finding]:
     if not dear:
         return []
     worst = next((each for each in dear if each.cost == "never"), dear[0])
-    name = escaped(called(worst))
     return [
         _site(
             "landing.miss",
             "landing",
             "stop" if worst.cost == "never" else "watch",
-            f"A tree that sits back instead of going would reach {name}: wedges alone are not enough here.",
-            "A rope or a machine beside the wedges, or a lay that does not need them.",
+            "landing.miss.would_reach",
+            "landing.miss.change",
+            name=called(worst),
         )
     ]
 
@@ -108,24 +99,21 @@ def _hang_up(case: Case, parts: Parts) -> list[Finding]:
         return _gap(case)
     worst = catches[0]
     level = "stop" if worst.use > 1 or worst.on_stem else "watch" if worst.use > WATCH_FROM else "clear"
-    name = escaped(called(worst.obstacle))
-    share = "all" if worst.use > 1 else "{share}"
-    text = (
-        f"The crown meets {name} {{at}} up, at {{tilt}} of tilt; breaking through takes {share} of the energy it has."
-    )
+    text = "landing.hang_up.takes_all" if worst.use > 1 else "landing.hang_up.takes"
     if worst.on_stem:
-        text = f"The stem comes down on the stem of {name} at {{tilt}} of tilt: it hangs there or breaks."
+        text = "landing.hang_up.stem_on_stem"
     return [
         _site(
             "landing.hang_up",
             "landing",
             level,
             text,
-            "A gap that takes the crown, or the neighbour first; a hung tree is for those qualified.",
+            "landing.hang_up.change",
             indicative=True,
-            tilt=(worst.tilt_deg, "angle"),
-            at=(worst.at_m, "span"),
-            share=(min(worst.use, 1.0), "ratio"),
+            tilt=worst.tilt_deg,
+            at=worst.at_m,
+            share=min(worst.use, 1.0),
+            name=called(worst.obstacle),
         )
     ]
 
@@ -135,21 +123,19 @@ def _gap(case: Case) -> list[Finding]:
     found = gap_m(case.site, case.at, lying(case), case.cut.lay_deg)
     if found is None or found[1] > SPARE_TOLD_m:
         return []
-    name = escaped(called(case.site.obstacles[found[0]]))
     spare = found[1]
     level = "watch" if spare < lying(case).length_m * math.tan(math.radians(case.practice.tolerance_deg)) else "clear"
-    text = f"The gap takes the crown with {{spare}} to spare beside {name}."
-    if spare < 0:
-        text = f"The crown passes over {name}, which stands {{spare}} into its way."
+    text = "landing.hang_up.gap_takes" if spare >= 0 else "landing.hang_up.passes_over"
     return [
         _site(
             "landing.hang_up",
             "landing",
             level,
             text,
-            "A lay in the middle of the gap.",
+            "landing.hang_up.gap_change",
             indicative=True,
-            spare=(abs(spare), "span"),
+            spare=abs(spare),
+            name=called(case.site.obstacles[found[0]]),
         )
     ]
 
@@ -160,17 +146,14 @@ def _tangled(case: Case) -> list[Finding]:
         return []
     off = abs((around.tangled_deg - case.cut.lay_deg + 180.0) % 360.0 - 180.0)
     away = off > TEARS_FREE_DEG
-    how = "it must tear free: it may hang, turn on the stump or bring the other's wood down"
-    if not away:
-        how = "it falls into the tangle: it may lodge there"
     return [
         _site(
             "landing.tangled",
             "landing",
             "stop" if away else "watch",
-            f"The crown is grown together with the next one towards {{at}}, and {how}.",
-            "Free it first, by those qualified to climb or with a machine.",
-            at=(around.tangled_deg, "bearing"),
+            "landing.tangled.must_tear_free" if away else "landing.tangled.falls_into_it",
+            "landing.tangled.change",
+            at=around.tangled_deg,
         )
     ]
 
@@ -180,68 +163,65 @@ def _ways(case: Case) -> Finding:
     free = [way for way in (left, right) if way.free]
     if len(free) == 2:
         unseen = sorted({index for way in free for index in way.under_unseen})
-        text = "Both ways out, {left} and {right}, are free of what is drawn."
-        if unseen:
-            names = listed([escaped(called(case.site.obstacles[index])) for index in unseen])
-            text = f"The ways out, {{left}} and {{right}}, lead under {names}, and nobody has looked what hangs there."
         return _site(
             "way_out.paths",
             "way_out",
             "unknown" if unseen else "clear",
-            text,
-            "Look up into what they lead under; clear them of brush before the saw starts.",
-            left=(left.bearing_deg, "bearing"),
-            right=(right.bearing_deg, "bearing"),
+            "way_out.paths.under_unseen" if unseen else "way_out.paths.both_free",
+            "way_out.paths.clear_change",
+            left=left.bearing_deg,
+            right=right.bearing_deg,
+            names=tuple(called(case.site.obstacles[index]) for index in unseen),
         )
     shut = next(way for way in (left, right) if not way.free)
     if shut.blocked_by is not None:
-        name = escaped(called(case.site.obstacles[shut.blocked_by]))
-        why = f"{name} stands in it"
+        why = phrase("way_out.paths.stands_in", name=called(case.site.obstacles[shut.blocked_by]))
     elif shut.under_dead:
-        why = f"it leads under the dead wood of {escaped(called(case.site.obstacles[shut.under_dead[0]]))}"
+        why = phrase("way_out.paths.under_dead", name=called(case.site.obstacles[shut.under_dead[0]]))
     else:
-        why = f"it is steeper than {STEEP_DEG:.0f} degrees"
-    lead = "One way out" if free else "Neither way out is free: the one"
+        why = phrase("way_out.paths.too_steep", slope=STEEP_DEG)
     return _site(
         "way_out.paths",
         "way_out",
         "watch" if free else "stop",
-        f"{lead} towards {{at}} is not free: {why}." if free else f"{lead} towards {{at}} is barred, {why}.",
-        "Clear it, or another lay; never across the back of the stump.",
-        at=(shut.bearing_deg, "bearing"),
+        "way_out.paths.one_barred" if free else "way_out.paths.both_barred",
+        "way_out.paths.change",
+        at=shut.bearing_deg,
+        why=why,
     )
 
 
 def _stand(case: Case, parts: Parts) -> Finding:
     best, other = better_side(case, parts)
-    reasons = {
-        "its way out is barred": best.way_free and not other.way_free,
-        "it is downhill": other.downhill and not best.downhill,
-        "the side weight hangs over it": other.under_weight and not best.under_weight,
-    }
-    why = listed([words for words, holds in reasons.items() if holds] or ["nothing speaks against either side"])
-    tail = f"; of the other, {why}" if any(reasons.values()) else f"; {why}"
-    bad = [w for w, holds in (("its way out is barred", not best.way_free), ("it is downhill", best.downhill)) if holds]
+    reasons = (
+        ("way_out.stand.barred", best.way_free and not other.way_free),
+        ("way_out.stand.downhill", other.downhill and not best.downhill),
+        ("way_out.stand.under_weight", other.under_weight and not best.under_weight),
+    )
+    why = tuple(phrase(words) for words, holds in reasons if holds)
+    bad = tuple(
+        phrase(words)
+        for words, holds in (("way_out.stand.barred", not best.way_free), ("way_out.stand.downhill", best.downhill))
+        if holds
+    )
     level = "stop" if not best.way_free else "watch" if bad or best.under_weight else "clear"
-    text = f"For the [back cut] stand on the {best.side}, looking along the lay{tail}."
-    if bad:
-        text = f"Neither side of the stump is good to stand on for the [back cut]: of the {best.side}, {listed(bad)}."
-    change = "Never straight behind the stump, never below it; leave across neither."
-    return _site("way_out.stand", "way_out", level, text, change)
+    text = "way_out.stand.neither" if bad else "way_out.stand.better" if why else "way_out.stand.either"
+    side = phrase(f"side.{best.side}")
+    return _site("way_out.stand", "way_out", level, text, "way_out.stand.change", side=side, why=bad or why)
 
 
 def _people(case: Case) -> list[Finding]:
     inside = people_inside(case.site, case.at, case.tree.height_m)
     if not inside:
         return []
-    names = listed([escaped(called(case.site.obstacles[index])) for index in inside])
     return [
         _site(
             "way_out.people",
             "way_out",
             "watch",
-            f"Inside the kept-away zone of {{zone}}, to be closed: {names}.",
-            "Close them and post somebody before the saw starts.",
-            zone=(case.site.kept_away_lengths * case.tree.height_m, "span"),
+            "way_out.people.inside",
+            "way_out.people.change",
+            names=tuple(called(case.site.obstacles[index]) for index in inside),
+            zone=case.site.kept_away_lengths * case.tree.height_m,
         )
     ]

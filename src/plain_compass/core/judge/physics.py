@@ -36,36 +36,32 @@ def physics_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
 def balance(parts: Parts) -> Finding:
     """Does the tree go by itself, and if not, can the wedges tip it?"""
     state, wedging = parts.balance, parts.wedging
-    ahead = (abs(state.ahead_m), "length")
+    ahead = abs(state.ahead_m)
     if not wedging.wanted:
-        text = "The centre of mass stands {ahead} ahead of the [hinge]: the tree goes by itself."
+        text = "balance.over.goes"
         if parts.loads.forward_Nm > 0 and state.moment_forward_Nm - parts.loads.forward_Nm <= 0:
-            text = "The centre of mass stands {ahead} behind the [hinge]; with the rope's full pull the tree goes."
+            text = "balance.over.goes_by_rope"
         sentence = phrase(text, ahead=ahead)
-        change = phrase("A deeper [face] or a lay further from the lean takes this away.")
+        change = phrase("balance.over.goes_change")
         # Nothing is used of anything: the less help a tree needs, the more margin, and none at all is the whole of it.
         compared = (state.ahead_m, 0.0, "length")
         return against("balance.over", "balance", 0.0, compared, sentence, change, mark="centre")
     shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
     lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
     use = lift / available if available > 0 else math.inf
-    where = "ahead of" if state.ahead_m >= 0 else "behind"
-    what = f"The centre of mass stands {{ahead}} {where} the [hinge]: wedges must lift {{lift}} and have {{have}}."
+    where = phrase("place.ahead_of" if state.ahead_m >= 0 else "place.behind")
+    what = "balance.over.must_lift"
     if parts.rigging is not None and parts.rigging.moment_forward_Nm > 0:
-        what = f"The centre stands {{ahead}} {where} the [hinge]; with the rope wedges lift {{lift}} of {{have}}."
+        what = "balance.over.with_the_rope"
     if not wedging.seats:
-        what = f"The centre of mass stands {{ahead}} {where} the [hinge]; no wedge is placed to lift it {{lift}}."
+        what = "balance.over.no_wedge"
     return against(
         "balance.over",
         "balance",
         use,
         (lift, available, "fine_length"),
-        phrase(what, ahead=ahead, lift=(lift, "fine_length"), have=(available, "fine_length")),
-        phrase(
-            "Two wedges on each other would lift it; or a lay nearer the lean, or a rope set high."
-            if wedging.doubled_needed
-            else "A lay nearer the lean, thicker wedges, or a rope set high."
-        ),
+        phrase(what, ahead=ahead, where=where, lift=lift, have=available),
+        phrase("balance.over.double_change" if wedging.doubled_needed else "balance.over.change"),
         mark="centre",
     )
 
@@ -75,12 +71,8 @@ def side_use(parts: Parts) -> Finding:
     use = parts.use.side_utilisation
     side = "left" if parts.balance.left_m > 0 else "right"
     other = "right" if side == "left" else "left"
-    sentence = phrase(
-        f"Side weight of {{off}} to the {side} uses {{use}} of the [hinge] by the time it has done its work.",
-        off=(abs(parts.balance.left_m), "length"),
-        use=(use, "ratio"),
-    )
-    change = phrase(f"A lay turned to the {side}, or more wood at the {other} end, which is in tension.")
+    sentence = phrase("hinge.side.uses", side=phrase(f"side.{side}"), off=abs(parts.balance.left_m), use=use)
+    change = phrase("hinge.side.change", side=phrase(f"side.{side}"), other=phrase(f"side.{other}"))
     return used("hinge.side", "hinge", use, sentence, change, indicative=True, mark="hinge")
 
 
@@ -88,13 +80,13 @@ def hold_until(parts: Parts) -> Finding:
     """Does the hinge hold long enough?"""
     use, needed = parts.use, parts.use.needed_tilt_deg
     share = needed / use.lets_go_deg if use.lets_go_deg > 0 else (math.inf if needed > 0 else 0.0)
-    why = {"face shut": "the [face] shuts", "side load": "side weight tears it", "its own limit": "it breaks by itself"}
     sentence = phrase(
-        f"The [hinge] lets go at {{at}} of tilt, when {why[use.lets_go_by]}; it is needed until {{need}}.",
-        at=(use.lets_go_deg, "angle"),
-        need=(needed, "angle"),
+        "hinge.holds.lets_go",
+        why=phrase(f"hinge.holds.{use.lets_go_by.replace(' ', '_')}"),
+        at=use.lets_go_deg,
+        need=needed,
     )
-    change = phrase("A wider [face], a thinner or stepped [hinge], or a lay nearer the lean.")
+    change = phrase("hinge.holds.change")
     return against(
         "hinge.holds",
         "hinge",
@@ -113,11 +105,7 @@ def overcut(case: Case, parts: Parts) -> list[Finding]:
     e = case.cut.face.overcut_m
     if e <= 0:
         return []
-    sentence = phrase(
-        "One [face] cut runs {e} past the other: its slot shuts after {at} of tilt, long before the [face] does.",
-        e=(e, "length"),
-        at=(parts.face.closing_angle_deg, "angle"),
-    )
+    sentence = phrase("face.overcut.face_cut_runs", e=e, at=parts.face.closing_angle_deg)
     level = "stop" if parts.face.shuts_on_overcut else "watch"
     return [
         Finding(
@@ -129,7 +117,7 @@ def overcut(case: Case, parts: Parts) -> list[Finding]:
             kind="length",
             margin=-1.0 if level == "stop" else 0.1,
             sentence=sentence,
-            change=phrase("Clean the apex until roof and floor meet along their whole length."),
+            change=phrase("face.overcut.change"),
             mark="face",
         )
     ]
@@ -138,16 +126,15 @@ def overcut(case: Case, parts: Parts) -> list[Finding]:
 def split(case: Case, parts: Parts) -> Finding:
     """Splitting up the stem with the chosen back cut."""
     result = parts.splitting
-    how = "held behind and released" if case.cut.back.held else "cut from behind"
     sentence = phrase(
-        f"Splitting index {{index}} when {how} (from behind {{plain}}, bored {{bored}}); 1 is the limit.",
-        index=(result.split_index, "number"),
-        plain=(result.split_index_plain, "number"),
-        bored=(result.split_index_bored, "number"),
+        "split.index.held" if case.cut.back.held else "split.index.from_behind",
+        index=result.split_index,
+        plain=result.split_index_plain,
+        bored=result.split_index_bored,
     )
-    change = phrase("Bore it and release last, or choose a lay nearer upright; do not buy margin by depth alone.")
+    change = phrase("split.index.change")
     if result.split_index_overcut == result.split_index > 0:
-        change = phrase("Clean the apex: the slot of the [overcut] is what tears the stem here.")
+        change = phrase("split.index.overcut_change")
     return against(
         "split.index",
         "split",
@@ -166,8 +153,8 @@ def strap(parts: Parts) -> list[Finding]:
     use = parts.splitting.strap_utilisation
     if use is None:
         return []
-    sentence = phrase("The [strap] carries {use} of what it may before it is cut.", use=(use, "ratio"))
-    change = phrase("A thicker [strap]; too thin and it tears before it is cut.")
+    sentence = phrase("split.strap.strap_carries_cut", use=use)
+    change = phrase("split.strap.change")
     return [used("split.strap", "split", use, sentence, change, mark="strap")]
 
 
@@ -175,25 +162,16 @@ def shell(parts: Parts) -> Finding:
     """Sound shell at the cut."""
     ratio = parts.section.shell_ratio
     if ratio is None:
-        return unknown(
-            "decay.shell",
-            "decay",
-            "The butt has not been sounded: rot is not known.",
-            "Sound it all round; probe where it is dull.",
-        )
+        return unknown("decay.shell", "decay", "decay.shell.butt_been_sounded", "decay.shell.sound_it")
     use = SOUND_SHELL_LEAST / max(ratio, 1e-6)
-    sentence = phrase(
-        "The thinnest sound shell is {ratio} of the radius; below {least} the section is suspect whatever else holds.",
-        ratio=(ratio, "ratio"),
-        least=(SOUND_SHELL_LEAST, "ratio"),
-    )
+    sentence = phrase("decay.shell.thinnest_sound_shell", ratio=ratio, least=SOUND_SHELL_LEAST)
     return against(
         "decay.shell",
         "decay",
         use,
         (ratio, SOUND_SHELL_LEAST, "ratio"),
         sentence,
-        phrase("A higher cut, where the rot is smaller."),
+        phrase("decay.shell.change"),
         mark="rot",
     )
 
@@ -201,19 +179,17 @@ def shell(parts: Parts) -> Finding:
 def sound_hinge(parts: Parts) -> Finding:
     """Sound wood in the hinge."""
     if parts.section.shell_ratio is None:
-        return unknown(
-            "decay.hinge", "decay", "Whether the [hinge] is sound is not known.", "Probe where the [hinge] will be."
-        )
+        return unknown("decay.hinge", "decay", "decay.hinge.whether_hinge_sound", "decay.hinge.probe")
     share = parts.hinge.sound_fraction
     use = SOUND_HINGE_LEAST / max(share, 1e-6)
-    sentence = phrase("{share} of the [hinge] is sound wood.", share=(share, "ratio"))
+    sentence = phrase("decay.hinge.hinge_sound_wood", share=share)
     return against(
         "decay.hinge",
         "decay",
         use,
         (share, SOUND_HINGE_LEAST, "ratio"),
         sentence,
-        phrase("Another [face] depth or a higher cut."),
+        phrase("decay.hinge.change"),
         mark="hinge",
     )
 
@@ -222,21 +198,7 @@ def unknowns(case: Case) -> list[Finding]:
     """What was not looked at. Never shown as clear."""
     found = []
     if case.tree.lean.method == "unknown":
-        found.append(
-            unknown(
-                "balance.lean",
-                "balance",
-                "The lean has not been judged.",
-                "Walk round and hang a plumb line from two sides.",
-            )
-        )
+        found.append(unknown("balance.lean", "balance", "balance.lean.lean_been_judged", "balance.lean.change"))
     if crack_at_cut(case.tree, case.cut.height_m) == "unknown":
-        found.append(
-            unknown(
-                "split.crack",
-                "split",
-                "Cracks and seams have not been looked for.",
-                "Look all round the butt; a crack halves what the wood resists.",
-            )
-        )
+        found.append(unknown("split.crack", "split", "split.crack.cracks_seams_been", "split.crack.change"))
     return found

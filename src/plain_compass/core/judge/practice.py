@@ -53,26 +53,16 @@ def _ranged(
 def _face_depth(case: Case, parts: Parts) -> Finding:
     low, high = case.practice.face_depth_ratio
     ratio = parts.face.depth_ratio
-    sentence = phrase(
-        "The [face] is {share} of the wood deep; this practice keeps it between {low} and {high}.",
-        share=(ratio, "ratio"),
-        low=(low, "ratio"),
-        high=(high, "ratio"),
-    )
-    change = phrase("One fifth deep gives a [hinge] four fifths of the diameter long.")
+    sentence = phrase("face.depth.face_wood_deep", share=ratio, low=low, high=high)
+    change = phrase("face.depth.change")
     return _ranged("face.depth", "face", ratio, low, high, "ratio", sentence, change, "face")
 
 
 def _opening(case: Case, parts: Parts) -> Finding:
     low, high = case.practice.opening_deg
     opening = parts.face.opening_deg
-    sentence = phrase(
-        "The [face] opens {opening}; this practice keeps it between {low} and {high}.",
-        opening=(opening, "angle"),
-        low=(low, "angle"),
-        high=(high, "angle"),
-    )
-    change = phrase("Wider holds longer; narrower suits wood that splits.")
+    sentence = phrase("face.opening.face_opens_practice", opening=opening, low=low, high=high)
+    change = phrase("face.opening.change")
     return _ranged("face.opening", "face", opening, low, high, "angle", sentence, change, "face")
 
 
@@ -83,11 +73,7 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
     mean = (case.cut.hinge.left_m + case.cut.hinge.right_m) / 2
     if thin < least - 1e-9 and case.tree.condition == "live":
-        sentence = phrase(
-            "The [hinge] is {thin} at its thinner end; this practice never goes under {least} in live wood.",
-            thin=(thin, "length"),
-            least=(least, "length"),
-        )
+        sentence = phrase("hinge.thickness.hinge_thinner_end", thin=thin, least=least)
         return Finding(
             "hinge.thickness",
             "hinge",
@@ -97,18 +83,13 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
             "length",
             margin_of(least / max(thin, 1e-4)),
             sentence,
-            phrase("Leave more wood at that end."),
+            phrase("hinge.thickness.leave_more_wood"),
             "practice",
             False,
             "hinge",
         )
-    sentence = phrase(
-        "The [hinge] is {mean} thick on average; this practice keeps it between {low} and {high} here.",
-        mean=(mean, "length"),
-        low=(low, "length"),
-        high=(high, "length"),
-    )
-    change = phrase("A tenth of the diameter is the rule of thumb.")
+    sentence = phrase("hinge.thickness.hinge_thick_average", mean=mean, low=low, high=high)
+    change = phrase("hinge.thickness.change")
     return _ranged("hinge.thickness", "hinge", mean, low, high, "length", sentence, change, "hinge")
 
 
@@ -117,13 +98,8 @@ def _step(case: Case) -> Finding:
     low, high = practice.step_m
     if practice.level_when_bored_open and cut.back.held and cut.face.traits.holds_long:
         low = 0.0
-    sentence = phrase(
-        "The [back cut] is {step} above the apex; this practice keeps it between {low} and {high}.",
-        step=(cut.back.step_m, "length"),
-        low=(low, "length"),
-        high=(high, "length"),
-    )
-    change = phrase("A step keeps the butt from coming back over the stump.")
+    sentence = phrase("hinge.step.back_cut_above", step=cut.back.step_m, low=low, high=high)
+    change = phrase("hinge.step.change")
     return _ranged("hinge.step", "hinge", cut.back.step_m, low, high, "length", sentence, change, "step")
 
 
@@ -134,11 +110,8 @@ def _uneven(case: Case, parts: Parts) -> list[Finding]:
     if abs(difference) < 0.003 or difference * parts.balance.left_m < 0:
         return []
     side = "left" if difference > 0 else "right"
-    sentence = phrase(
-        f"The [hinge] is {{more}} thicker at its {side} end, the side the weight is on.",
-        more=(abs(difference), "length"),
-    )
-    change = phrase("Even ends, or the thicker one on the side in tension.")
+    sentence = phrase("hinge.uneven.thicker", more=abs(difference), side=phrase(f"side.{side}"))
+    change = phrase("hinge.uneven.change")
     return [
         Finding(
             "hinge.uneven",
@@ -167,12 +140,12 @@ def _bore(case: Case, parts: Parts) -> list[Finding]:
     if not asked or (when == "always" and parts.section.depth_m < LEAST_BORED_m):
         return []
     text = {
-        "always": "This practice bores every stem that is wide enough for the bar.",
-        "forward lean": "The weight is ahead of the [hinge]: this practice bores with forward lean.",
-        "split not clear": "Cut from behind, the splitting index is {index}: this practice bores from 0.5 up.",
+        "always": "split.bore.practice_bores_every",
+        "forward lean": "split.bore.weight_ahead_hinge",
+        "split not clear": "split.bore.cut_behind_splitting",
     }[when]
-    change = phrase("Change the [back cut] to bored, with the [strap] released last.")
-    sentence = phrase(text, index=(index, "number"))
+    change = phrase("split.bore.change")
+    sentence = phrase(text, index=index)
     return [
         Finding("split.bore", "split", "watch", index, 0.5, "number", 0.1, sentence, change, "practice", True, "kerf")
     ]
@@ -183,9 +156,9 @@ def _kept_away(case: Case) -> list[Finding]:
     site, school = case.site.kept_away_lengths, case.practice.kept_away_lengths
     if site >= school - 1e-9:
         return []
-    text = "People are kept {site} tree lengths away; this practice keeps them {school}."
-    sentence = phrase(text, site=(site, "number"), school=(school, "number"))
-    change = phrase("Type the larger distance on the tree sheet.")
+    text = "way_out.distance.people_kept_tree"
+    sentence = phrase(text, site=site, school=school)
+    change = phrase("way_out.distance.change")
     margin = margin_of(school / site * 0.85)
     return [
         Finding("way_out.distance", "way_out", "watch", site, school, "number", margin, sentence, change, "practice")

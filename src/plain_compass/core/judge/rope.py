@@ -20,10 +20,8 @@ def rope_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
     if rope.use != "set":
         return ()
     if rigging is None:
-        text = "The rope leads straight down the stem: it pulls nothing over."
-        return (
-            stated("rope.pull", "balance", "stop", phrase(text), "Move the anchor away from the stump.", mark="rope"),
-        )
+        text = "rope.pull.straight_down"
+        return (stated("rope.pull", "balance", "stop", phrase(text), "rope.pull.straight_change", mark="rope"),)
     return (_pull(case, parts, rigging), _weakest(rigging), _long_enough(case, rigging), _hauler(case, rigging))
 
 
@@ -33,12 +31,9 @@ def _pull(case: Case, parts: Parts, rigging: Rigging) -> Finding:
     gives = rigging.moment_forward_Nm
     use = wanted / gives if gives > 0 else (math.inf if wanted > 0 else 0.0)
     needs = rigging.pull_N * use if use < math.inf else 0.0
-    text = (
-        "The rope pulls {pull} at the tree ({haul} hauled, advantage {real}); alone it wants {needs} to bring it over. "
-        "Set at half that height it would take {low}."
-    )
+    text = "rope.pull.pulls"
     if gives <= 0:
-        text = "The rope pulls {pull} at the tree, but away from the lay."
+        text = "rope.pull.pulls_away"
     return against(
         "rope.pull",
         "balance",
@@ -46,25 +41,21 @@ def _pull(case: Case, parts: Parts, rigging: Rigging) -> Finding:
         (needs, rigging.pull_N, "force"),
         phrase(
             text,
-            pull=(rigging.pull_N, "force"),
-            haul=(case.rope.haul_N, "force"),
-            real=(rigging.advantage, "number"),
-            needs=(needs, "force"),
-            low=(rigging.low_pull_N * min(use, 99.0), "force"),
+            pull=rigging.pull_N,
+            haul=case.rope.haul_N,
+            real=rigging.advantage,
+            needs=needs,
+            low=rigging.low_pull_N * min(use, 99.0),
         ),
-        phrase("Set it higher, anchor it farther off and nearer the lay, more legs, or wedges with it."),
+        phrase("rope.pull.change"),
         watch_from=0.9,
         mark="rope",
     )
 
 
 def _weakest(rigging: Rigging) -> Finding:
-    part = {"rope": "the rope at its end", "anchor": "the gear at the anchor", "redirect": "the redirect"}
-    sentence = phrase(
-        f"Of all parts {part[rigging.weakest]} is nearest to its working limit, at {{use}} of it.",
-        use=(rigging.weakest_use, "ratio"),
-    )
-    change = phrase("Less haul, stronger gear, a splice instead of a knot, or a wider angle at the redirect.")
+    sentence = phrase("rope.weakest.nearest", part=phrase(f"rope.weakest.{rigging.weakest}"), use=rigging.weakest_use)
+    change = phrase("rope.weakest.change")
     return used("rope.weakest", "balance", rigging.weakest_use, sentence, change, mark="rope")
 
 
@@ -75,12 +66,8 @@ def _long_enough(case: Case, rigging: Rigging) -> Finding:
         "balance",
         rigging.length_needed_m / have,
         (rigging.length_needed_m, have, "span"),
-        phrase(
-            "All legs and ends take {needs} of rope; {have} is carried.",
-            needs=(rigging.length_needed_m, "span"),
-            have=(have, "span"),
-        ),
-        phrase("A longer rope, a nearer anchor, or a sling to lengthen it."),
+        phrase("rope.length.all_legs_ends", needs=rigging.length_needed_m, have=have),
+        phrase("rope.length.change"),
         watch_from=0.95,
         mark="rope",
     )
@@ -88,14 +75,14 @@ def _long_enough(case: Case, rigging: Rigging) -> Finding:
 
 def _hauler(case: Case, rigging: Rigging) -> Finding:
     reach = case.tree.height_m - case.cut.height_m
-    away = (rigging.hauler_m, "span")
-    change = "A redirect, so that the hauler stands aside and beyond the reach of the top."
+    away = rigging.hauler_m
+    change = "rope.hauler.change"
     inside = rigging.hauler_m <= 1.2 * reach
     if inside and rigging.hauler_off_lay_deg <= STRAIGHT_IN_DEG:
-        text = "The hauler stands {away} from the stump, where the tree comes down."
+        text = "rope.hauler.under_it"
         return stated("rope.hauler", "way_out", "stop", phrase(text, away=away), change, mark="rope")
     if rigging.hauler_m <= case.site.kept_away_lengths * case.tree.height_m:
-        text = "The hauler stands {away} from the stump, inside the kept-away zone; agree on signs and a way out."
+        text = "rope.hauler.inside"
         return stated("rope.hauler", "way_out", "watch", phrase(text, away=away), change, mark="rope")
-    text = "The hauler stands {away} from the stump, outside the kept-away zone."
+    text = "rope.hauler.outside"
     return stated("rope.hauler", "way_out", "clear", phrase(text, away=away), change, mark="rope")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..base.phrase import listed, phrase
+from ..base.phrase import phrase
 from ..design.flare import flares_to_trim
 from ..plan.case import Case, Parts
 from ..tree.cracks import NEAR_CUT_M
@@ -20,23 +20,18 @@ def _fork(case: Case) -> list[Finding]:
     fork, cut_m = case.tree.fork, case.cut.height_m
     if fork.kind == "none":
         return []
-    at = (fork.height_m, "span")
+    at = fork.height_m
     if fork.height_m <= cut_m:
-        text = (
-            "The stems part at {at}, below the cut: each is felled by itself, and the other still leans on its union."
-        )
-        change = "Fell the outer, leaning stem first; never stand between the two."
+        text = "fork.union.stems_part_below"
+        change = "fork.below.change"
         return [stated("fork.below", "split", "watch", phrase(text, at=at), change, mark="crown")]
     level, text = {
-        "unknown": ("unknown", "The union of the two stems at {at} has not been looked at."),
-        "wide": ("clear", "The stems part at {at} in a wide union."),
-        "tight": (
-            "watch",
-            "The stems part at {at} in a tight union with bark between: it may split as the tree moves.",
-        ),
-        "cracked": ("stop", "The union at {at} is cracked: the stems may part while the tree stands."),
+        "unknown": ("unknown", "fork.union.union_stems_been"),
+        "wide": ("clear", "fork.union.stems_part_wide"),
+        "tight": ("watch", "fork.union.stems_part_tight"),
+        "cracked": ("stop", "fork.union.union_cracked_stems"),
     }[fork.union]
-    change = "Look into the union from both sides; bind a tight one or fell with a machine; leave a cracked one."
+    change = "fork.union.change"
     return [stated("fork.union", "split", level, phrase(text, at=at), change, mark="crown")]
 
 
@@ -49,35 +44,18 @@ def _soundings(case: Case) -> list[Finding]:
     drawn = decay.kind in ("cavity", "shell")
     for sound, level in (("hollow", "watch" if drawn else "stop"), ("dull", "watch"), ("unknown", "unknown")):
         if by_sound[sound]:
-            at = (by_sound[sound][0].bearing_deg, "bearing")
+            at = by_sound[sound][0].bearing_deg
             count = len(by_sound[sound])
-            more = f" and on {count - 1} more" if count > 1 else ""
-            said = "has not been sounded" if sound == "unknown" else f"sounds {sound}"
-            tail = "" if drawn or sound == "unknown" else ", but no rot is drawn there"
-            sentence = phrase(f"The butt {said} at {{at}}{more}{tail}.", at=at)
-            return [
-                stated("decay.sounding", "decay", level, sentence, "Probe there and draw what is found.", mark="rot")
-            ]
-    sentence = phrase(f"The butt rings sound on all {len(decay.soundings)} sides that were struck.")
-    return [stated("decay.sounding", "decay", "clear", sentence, "Probe where the ring changes.", mark="rot")]
-
-
-DEFECT_TEXTS = {
-    "bracket": (
-        "A fungal bracket at {at}, on the side towards {side}: rot reaches at least that high.",
-        "Probe at the cut and below the bracket.",
-    ),
-    "crack": (
-        "A crack or seam runs past the cut on the side towards {side}.",
-        "Another cut height clear of it; bored, never from behind.",
-    ),
-    "wound": ("An old wound beside the cut, towards {side}: the wood behind it may be rotten.", "Probe behind it."),
-    "stain": (
-        "Stain beside the cut, towards {side}: it may come from rot or from metal.",
-        "Probe; look for old fittings.",
-    ),
-    "metal": ("Metal is suspected beside the cut, towards {side}.", "Another cut height, or search it out first."),
-}
+            sentence = phrase(
+                "decay.sounding.several" if count > 1 else "decay.sounding.one",
+                found=phrase(f"decay.sounding.{sound}"),
+                at=at,
+                more=count - 1,
+                tail="" if drawn or sound == "unknown" else phrase("decay.sounding.not_drawn"),
+            )
+            return [stated("decay.sounding", "decay", level, sentence, "decay.sounding.probe", mark="rot")]
+    sentence = phrase("decay.sounding.sound", count=len(decay.soundings))
+    return [stated("decay.sounding", "decay", "clear", sentence, "decay.sounding.change", mark="rot")]
 
 
 def _defects(case: Case) -> list[Finding]:
@@ -87,9 +65,9 @@ def _defects(case: Case) -> list[Finding]:
     for kind in DEFECTS:
         near = [d for d in case.tree.defects if d.kind == kind and _concerns(d, cut_m)]
         if near:
-            text, change = DEFECT_TEXTS[kind]
-            sentence = phrase(text, at=(near[0].height_m, "span"), side=(near[0].bearing_deg, "bearing"))
-            found.append(stated(f"defect.{kind}", "decay", _defect_level(near[0], case), sentence, change, mark="rot"))
+            sentence = phrase(f"defect.{kind}.seen", at=near[0].height_m, side=near[0].bearing_deg)
+            level, change = _defect_level(near[0], case), f"defect.{kind}.change"
+            found.append(stated(f"defect.{kind}", "decay", level, sentence, change, mark="rot"))
     return found
 
 
@@ -113,13 +91,9 @@ def _flare(case: Case, parts: Parts) -> list[Finding]:
         return []
     picked = flares_to_trim(case.tree, case.cut, parts.section, reach)
     if picked is None:
-        text = "With every buttress trimmed the stem is still wider than the bar ({bar})."
-        sentence = phrase(text, bar=(reach, "length"))
-        return [stated("bar.flare", "bar", "watch", sentence, "A higher cut, a longer bar, or two sides.", mark="kerf")]
-    names = listed([f"{{b{i}}}" for i in range(len(picked))])
-    values = {f"b{i}": (lobe.bearing_deg, "bearing") for i, lobe in enumerate(picked)}
-    plural = "buttresses" if len(picked) > 1 else "buttress"
-    sentence = phrase(
-        f"Trim the {plural} towards {names}: then the bar ({{bar}}) crosses.", bar=(reach, "length"), **values
-    )
-    return [stated("bar.flare", "bar", "watch", sentence, "Or a longer bar, a higher cut, or two sides.", mark="kerf")]
+        text = "bar.flare.every_buttress_trimmed"
+        sentence = phrase(text, bar=reach)
+        return [stated("bar.flare", "bar", "watch", sentence, "bar.flare.short_change", mark="kerf")]
+    names = tuple(phrase("place.bearing", at=lobe.bearing_deg) for lobe in picked)
+    sentence = phrase("bar.flare.trim_several" if len(picked) > 1 else "bar.flare.trim", bar=reach, names=names)
+    return [stated("bar.flare", "bar", "watch", sentence, "bar.flare.trim_change", mark="kerf")]

@@ -5,21 +5,16 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..base.errors import PlainCompassError
-from ..base.phrase import Phrase, listed
+from ..base.phrase import Phrase, phrase
 from ..tree.tree import Tree
-from .findings import Finding, stated, unknown, worst_first
+from .findings import Finding, stated, worst_first
 
 EDGES = "crown.readings."
 LEAN = ("lean.angle_deg", "lean.bearing_deg")
 STAND_INS = ("trunk.diameter_m", "height_m", "crown.base_m", *(f"{EDGES}{index}.radius_m" for index in range(4)), *LEAN)
 """Paths within a tree of what a new one has only been given so that it can be drawn."""
-WORDS = {"diameter": "the diameter", "height": "the height", "crown": "the crown", "lean": "the lean"}
-HOW = {
-    "diameter": "Tape the stem at breast height.",
-    "height": "Take the height on the Look step.",
-    "crown": "Pace from the stem to the edge of the crown on four sides, and judge where it begins.",
-    "lean": "Walk round and hang a plumb line from two sides; zero is an answer too.",
-}
+THINGS = ("diameter", "height", "crown", "lean")
+"""What has to be measured, in the order in which it is best taken."""
 NEEDS: dict[str, tuple[str, ...]] = {
     "face": ("diameter",),
     "bar": ("diameter",),
@@ -34,30 +29,39 @@ SHAPES = ("cut.face", "cut.hinge", "cut.back")
 
 
 def named(path: str) -> str:
-    """Key of ``WORDS`` for a stand-in's path."""
-    return next(key for key in WORDS if key in path)
+    """Which of ``THINGS`` for a stand-in's path."""
+    return next(key for key in THINGS if key in path)
 
 
 def missing(tree: Tree) -> tuple[str, ...]:
-    """What of a tree has not been measured, as keys of ``WORDS``, in the order in which it is best taken."""
+    """What of a tree has not been measured, out of ``THINGS``, in the order in which it is best taken."""
     found = {named(path) for path in tree.stand_ins}
-    return tuple(key for key in WORDS if key in found)
+    return tuple(key for key in THINGS if key in found)
 
 
-def missing_words(tree: Tree) -> str:
-    """What has not been measured, to stand inside a sentence; empty where everything was."""
+def named_things(lacking: tuple[str, ...]) -> tuple[Phrase, ...]:
+    """What is lacking, to be listed inside a sentence."""
+    return tuple(phrase(f"measured.{key}.name") for key in lacking)
+
+
+def lacking_of(tree: Tree) -> Phrase | None:
+    """What has not been measured, to stand inside a sentence; None where everything was."""
     lacking = missing(tree)
-    return listed([WORDS[key] for key in lacking]) if lacking else ""
+    return phrase("measured.things", names=named_things(lacking)) if lacking else None
 
 
 class UnmeasuredError(PlainCompassError, ValueError):
-    """A search over many cases was asked for of a tree that has not been measured; ``lacking`` says what of it."""
+    """A search over many cases was asked for of a tree that has not been measured; ``sentence`` says what lacks."""
 
     def __init__(self, what: str, lacking: tuple[str, ...]) -> None:
         self.lacking = lacking
-        words = listed([WORDS[key] for key in lacking])
-        verb = "has" if len(lacking) == 1 else "have"
-        super().__init__(f"{what} cannot be told: {words} {verb} not been measured. {HOW[lacking[0]]}")
+        self.sentence = phrase(
+            "measured.asked_several" if len(lacking) > 1 else "measured.asked_one",
+            what=phrase(what),
+            names=named_things(lacking),
+            how=phrase(f"measured.{lacking[0]}.change"),
+        )
+        super().__init__(f"not measured: {', '.join(lacking)}")
 
 
 def require_measured(tree: Tree, what: str) -> None:
@@ -80,21 +84,21 @@ def with_unknowns(tree: Tree, findings: tuple[Finding, ...]) -> tuple[Finding, .
 
 
 def _asked(key: str) -> Finding:
-    words = WORDS[key]
     group = "face" if key == "diameter" else "balance"
-    return unknown(f"measured.{key}", group, f"{words[:1].upper()}{words[1:]} has not been measured.", HOW[key])
+    sentence = phrase("measured.not_yet", name=phrase(f"measured.{key}.name"))
+    return stated(f"measured.{key}", group, "unknown", sentence, f"measured.{key}.change")
 
 
 def _held_back(finding: Finding, lacking: tuple[str, ...]) -> Finding:
-    needs = tuple(WORDS) if finding.id.startswith("fall.") else NEEDS.get(finding.group, tuple(WORDS))
-    wanted = [WORDS[key] for key in lacking if key in needs]
+    needs = THINGS if finding.id.startswith("fall.") else NEEDS.get(finding.group, THINGS)
+    wanted = tuple(key for key in lacking if key in needs)
     reckoned = finding.margin is not None or finding.id.startswith(("fall.", *SHAPES))
     if not wanted or not reckoned or finding.level == "unknown":
         return finding
-    before = f"Not known before {listed(wanted)} {'is' if len(wanted) == 1 else 'are'} measured; by stand-ins: "
-    sentence = Phrase(before + finding.sentence.template, finding.sentence.values)
-    bare = stated(finding.id, finding.group, "unknown", sentence, "Measure it first.", source=finding.source)
-    return replace(bare, change=finding.change, indicative=finding.indicative, mark=finding.mark)
+    text = "measured.not_known_several" if len(wanted) > 1 else "measured.not_known_one"
+    sentence = phrase(text, names=named_things(wanted), by_stand_ins=finding.sentence)
+    bare = stated(finding.id, finding.group, "unknown", sentence, finding.change, source=finding.source)
+    return replace(bare, indicative=finding.indicative, mark=finding.mark)
 
 
 def after_change(before: Tree, after: Tree, path: str) -> Tree:

@@ -18,56 +18,50 @@ def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
     """Do the wedges get in, lift, stay, and move?"""
     wedging, kit = parts.wedging, case.kit
     if not wedging.wanted:
-        sentence = phrase("No wedge is needed to tip it; set one behind the bar all the same.")
-        return [
-            used("wedge.drive", "wedge", 0.0, sentence, phrase("Weight further back would change this."), mark="wedges")
-        ]
+        sentence = phrase("wedge.drive.wedge_needed_tip")
+        return [used("wedge.drive", "wedge", 0.0, sentence, phrase("wedge.drive.unneeded_change"), mark="wedges")]
     found = [_fits_first(case, parts)]
     if not wedging.seats:
-        sentence = phrase("The tree needs wedges and none is placed.")
-        change = phrase("Place a wedge behind, or use a rope.")
+        sentence = phrase("wedge.drive.tree_needs_wedges")
+        change = phrase("wedge.drive.none_change")
         return [*found, used("wedge.drive", "wedge", math.inf, sentence, change, mark="wedges")]
     found += [_drive(case, parts), _room(parts), _seat_sound(case, parts)]
     asked = sum(seat.stacked for seat in wedging.seats)
     if asked > kit.wedge_count:
-        sentence = phrase(
-            "{n} wedges are placed and {have} are carried.", n=(asked, "count"), have=(kit.wedge_count, "count")
-        )
+        sentence = phrase("wedge.drive.wedges_placed_carried", n=asked, have=kit.wedge_count)
         found.append(
             used(
                 "wedge.carried",
                 "wedge",
                 asked / max(kit.wedge_count, 0.1),
                 sentence,
-                phrase("Carry more, or place fewer."),
+                phrase("wedge.carried.change"),
                 mark="wedges",
             )
         )
     found += _in_strap(case, parts) + _spacing(case, parts)
     if kit.stackable == "no" and any(seat.stacked == 2 for seat in wedging.seats):
-        sentence = phrase("Two wedges lie on each other, and these are not made to be stacked.")
-        found.append(
-            _broken_rule("wedge.stack", sentence, phrase("Ribbed ones, a thicker one, or one beside the other."))
-        )
+        sentence = phrase("wedge.drive.wedges_lie_each")
+        found.append(_broken_rule("wedge.stack", sentence, phrase("wedge.stack.change")))
     if any(seat.spits_out for seat in wedging.seats):
-        sentence = phrase("Two wedges on each other are too steep to hold by friction and will spit out.")
-        found.append(_broken_rule("wedge.holds", sentence, phrase("Longer, thinner wedges, or driven one at a time.")))
+        sentence = phrase("wedge.drive.wedges_each_other")
+        found.append(_broken_rule("wedge.holds", sentence, phrase("wedge.holds.change")))
     return found
 
 
 def _fits_first(case: Case, parts: Parts) -> Finding:
     wedging, kit = parts.wedging, case.kit
     needs = seat_wanted_m(case.cut, kit)
-    change = phrase("A shallower [face], a bored or quarter cut that sets the wedge first, or a rope.")
+    change = phrase("wedge.fits_first.change")
     if wedging.kerf_at_sit_back_m is None:
         kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
-        text = "A wedge fits before anything moves: {kerf} of kerf behind the [hinge], {needs} wanted."
+        text = "wedge.fits_first.wedge_fits_anything"
         if kerf < needs:
-            text = "No wedge fits: {kerf} of kerf behind the [hinge], {needs} wanted; it does not sit back meanwhile."
-            change = phrase("Tip it by hand, with a lever or a rope, or set the wedge first with a quarter cut.")
+            text = "wedge.fits_first.wedge_fits_kerf"
+            change = phrase("wedge.fits_first.by_hand_change")
     else:
         kerf = wedging.kerf_at_sit_back_m
-        text = "The tree sits back on the bar at {kerf} of kerf; a wedge and the bar want {needs}."
+        text = "wedge.fits_first.tree_sits_back"
     use = needs / kerf if kerf > 0 else math.inf
     if wedging.kerf_at_sit_back_m is None:
         # A small stem that stands by itself is tipped by hand or lever: that wants thought, and is no reason to stop.
@@ -77,7 +71,7 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
         "wedge",
         use,
         (kerf, needs, "length"),
-        phrase(text, kerf=(kerf, "length"), needs=(needs, "length")),
+        phrase(text, kerf=kerf, needs=needs),
         change,
         watch_from=0.85,
         mark="wedges",
@@ -96,11 +90,8 @@ def _in_strap(case: Case, parts: Parts) -> list[Finding]:
         caught = [seat for seat in parts.wedging.seats if sign * seat.edge_left_m > inner]
     if not caught:
         return []
-    sentence = phrase(
-        "The wedge {at} of the back stands in kept wood ([strap] or corner): no kerf there before it is released.",
-        at=(caught[0].at_deg, "offset_angle"),
-    )
-    change = phrase("Move it round the back, past the end of the wood that is kept, or keep less of it.")
+    sentence = phrase("wedge.in_strap.wedge_back_stands", at=caught[0].at_deg)
+    change = phrase("wedge.in_strap.change")
     return [_broken_rule("wedge.in_strap", sentence, change)]
 
 
@@ -110,12 +101,8 @@ def _spacing(case: Case, parts: Parts) -> list[Finding]:
     for one, other in pairwise(seats):
         apart = math.hypot(other.edge_left_m - one.edge_left_m, other.edge_forward_m - one.edge_forward_m)
         if apart < case.kit.wedge_width_m:
-            sentence = phrase(
-                "Two wedges stand {apart} apart and are {wide} wide: one drives the other out.",
-                apart=(apart, "length"),
-                wide=(case.kit.wedge_width_m, "length"),
-            )
-            return [_broken_rule("wedge.spacing", sentence, phrase("Move them apart round the back, or stack them."))]
+            sentence = phrase("wedge.spacing.wedges_stand_apart", apart=apart, wide=case.kit.wedge_width_m)
+            return [_broken_rule("wedge.spacing", sentence, phrase("wedge.spacing.change"))]
     return []
 
 
@@ -123,13 +110,8 @@ def _drive(case: Case, parts: Parts) -> Finding:
     wedging, least = parts.wedging, case.constants.least_advance_m
     advance = wedging.advance_per_blow_m
     use = least / advance
-    sentence = phrase(
-        "About {blows} blows to tip it, the hardest moving a wedge {advance}; under {least} it is not going.",
-        blows=(wedging.blows, "count"),
-        advance=(min(advance, 0.2), "fine_length"),
-        least=(least, "fine_length"),
-    )
-    change = phrase("Another wedge beside it, a heavier maul, a thinner [hinge]; past the limit, a rope.")
+    sentence = phrase("wedge.drive.about_blows_tip", blows=wedging.blows, advance=min(advance, 0.2), least=least)
+    change = phrase("wedge.drive.change")
     return against(
         "wedge.drive",
         "wedge",
@@ -145,18 +127,14 @@ def _drive(case: Case, parts: Parts) -> Finding:
 def _room(parts: Parts) -> Finding:
     tightest = max(parts.wedging.seats, key=lambda seat: seat.driven_m / max(seat.room_m, 1e-6))
     use = tightest.driven_m / max(tightest.room_m, 1e-6)
-    sentence = phrase(
-        "A wedge is {driven} in when the tree tips; the kerf behind the [hinge] leaves it {room}.",
-        driven=(tightest.driven_m, "length"),
-        room=(tightest.room_m, "length"),
-    )
+    sentence = phrase("wedge.room.wedge_tree_tips", driven=tightest.driven_m, room=tightest.room_m)
     return against(
         "wedge.room",
         "wedge",
         use,
         (tightest.driven_m, tightest.room_m, "length"),
         sentence,
-        phrase("Wedges nearer the middle of the back, two on each other, or a shallower [face]."),
+        phrase("wedge.room.change"),
         watch_from=0.9,
         mark="wedges",
     )
@@ -164,19 +142,17 @@ def _room(parts: Parts) -> Finding:
 
 def _seat_sound(case: Case, parts: Parts) -> Finding:
     if case.tree.decay.kind == "unknown":
-        return unknown(
-            "wedge.sound", "wedge", "Whether the wedges bear on sound wood is not known.", "Sound or probe the butt."
-        )
+        return unknown("wedge.sound", "wedge", "wedge.sound.whether_wedges_bear", "wedge.sound.probe")
     share = min(seat.sound_fraction for seat in parts.wedging.seats)
     use = SOUND_SEAT_LEAST / max(share, 1e-6)
-    sentence = phrase("The worst wedge seat bears on sound wood over {share} of its length.", share=(share, "ratio"))
+    sentence = phrase("wedge.sound.worst_wedge_seat", share=share)
     return against(
         "wedge.sound",
         "wedge",
         use,
         (share, SOUND_SEAT_LEAST, "ratio"),
         sentence,
-        phrase("Move the wedge round the back onto sound wood."),
+        phrase("wedge.sound.change"),
         mark="wedges",
     )
 

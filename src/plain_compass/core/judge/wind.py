@@ -22,8 +22,8 @@ def wind_finding(case: Case, parts: Parts) -> Finding:
         return unknown(
             "balance.wind_not_judged",
             "balance",
-            "The wind has not been judged.",
-            "Feel it at the top: look at the crowns, not at the ground.",
+            "balance.wind_not_judged.wind_been_judged",
+            "balance.wind_not_judged.change",
         )
     gust = parts.gust
     area, arm, in_leaf, force = gust.area_m2, gust.arm_m, gust.in_leaf, gust.force_N
@@ -42,18 +42,18 @@ def wind_finding(case: Case, parts: Parts) -> Finding:
             if per_newton < math.inf
             else 0.0
         )
-    text = "A wind of {speed} from {wind_from} takes {use} of what the plan can bear; at {most} it stops working."
+    text = "balance.wind.wind_takes_plan"
     if most == math.inf:
-        text = "A wind of {speed} from {wind_from} does not stop this plan at any strength a person works in."
-    values = {"speed": (site.wind_m_s, "speed"), "wind_from": (site.wind_from_deg, "bearing"), "use": (use, "ratio")}
-    values["most"] = (min(most, 99.0), "speed")
+        text = "balance.wind.wind_stop_plan"
+    values = {"speed": site.wind_m_s, "wind_from": site.wind_from_deg, "use": use}
+    values["most"] = min(most, 99.0)
     return against(
         "balance.wind",
         "balance",
         use,
         (site.wind_m_s, min(most, 99.0), "speed"),
         phrase(text, **values),
-        phrase("Another day, a lay with the wind behind it, or a rope set high."),
+        phrase("balance.wind.change"),
         indicative=True,
         mark="centre",
     )

@@ -149,20 +149,15 @@ def _outline(at: Array, low: Array, high: Array) -> Array:
     return found
 
 
-STANDS = {
-    "right": "on the right, the bar level in front of you, clear of the back",
-    "left": "on the left; step over behind only while wood or a wedge holds the back",
-    "face": "ahead of the [face], only while nothing behind is cut",
-}
-
-
 def _pass(side: str, at: Array, ends: tuple[Array, Array], lower_m: float) -> Pass:
     """A pass: in from the bark at three quarters of the way to the hinge, or straight in from the face."""
     low, high = ends
     outline, middle = _outline(at, low, high), int(len(at) * 0.75)
     if side == "face":
         aside = float((low[0] + high[0]) / 2)
-        return Pass(side, outline, float(at[-1]), aside, float(at[0]), aside, STANDS[side], lower_m)
+        return Pass(side, outline, float(at[-1]), aside, float(at[0]), aside, f"bar.stand.{side}", lower_m)
     entry, nose = (low, high) if side == "right" else (high, low)
     forward = float(at[middle])
-    return Pass(side, outline, forward, float(entry[middle]), forward, float(nose[middle]), STANDS[side], lower_m)
+    return Pass(
+        side, outline, forward, float(entry[middle]), forward, float(nose[middle]), f"bar.stand.{side}", lower_m
+    )

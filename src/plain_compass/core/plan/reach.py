@@ -7,7 +7,6 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..base.phrase import escaped
 from ..mechanics.balance import Mass
 from ..site.hang_up import Catch, Faller, catches_on
 from ..site.landing import Footprint, footprint_of, hits_by_bearing, sampled
@@ -67,7 +66,7 @@ def in_reach(case: Case) -> str:
     table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings, len(case.site.obstacles))
     reached = np.any(table, axis=0).reshape(-1).tolist()
     dear = [o for o, hit in zip(case.site.obstacles, reached, strict=True) if hit and o.cost in DEAR]
-    return escaped(called(dear[0])) if dear else ""
+    return called(dear[0]) if dear else ""
 
 
 def better_side(case: Case, parts: Parts) -> tuple[Side, Side]:

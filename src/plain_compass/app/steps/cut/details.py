@@ -52,7 +52,7 @@ class Details(QWidget):
             editor = ChoiceEdit(self.store, path) if is_choice(path) else FieldEdit(self.store, path)
             editor.refresh(snapshot)
             editor.setFixedWidth(104 if is_choice(path) else 76)
-            label = PlainLabel(labels.get(path, editor.accessibleName()))
+            label = PlainLabel(snapshot.speech.tell(labels[path]) if path in labels else editor.accessibleName())
             label.setFont(font(13, narrow=True))
             self.row.addWidget(label)
             self.row.addWidget(editor)

@@ -8,7 +8,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QComboBox, QMessageBox, QWidget
 
-from ....core.base.phrase import capital
 from ....core.cuts import form_of, forms_of
 from ....core.cuts.form import CutForm
 from ....core.judge.cut import was_read
@@ -25,8 +24,8 @@ def ask_read(parent: QWidget, form: CutForm, speech: Speech) -> bool:
     """Show what a specialist form needs; whether the person says it was read for this tree."""
     box = QMessageBox(parent)
     box.setTextFormat(Qt.TextFormat.PlainText)
-    box.setText(speech.say(f"{capital(form.name)}: a specialist cut."))
-    box.setInformativeText(speech.say(form.needs))
+    box.setText(f"{speech.phrase(form.name)}: a specialist cut.")
+    box.setInformativeText(speech.phrase(form.needs))
     read = box.addButton("Read, for this tree", QMessageBox.ButtonRole.AcceptRole)
     box.addButton("Leave it", QMessageBox.ButtonRole.RejectRole)
     box.exec()
@@ -58,9 +57,9 @@ class FormChoice(QComboBox):
         self.setAccessibleName(speech.say(TITLES[self.part]))
         for row in range(self.count()):
             form = form_of(self.part, self.itemData(row))
-            name = speech.say(capital(form.name))
+            name = speech.phrase(form.name)
             self.setItemText(row, f"{name} (specialist)" if form.specialist else name)
-            about = plain_tip(speech.say(f"{form.purpose}\nWatch for: {form.drill}"))
+            about = plain_tip(f"{speech.phrase(form.purpose)}\nWatch for: {speech.phrase(form.drill)}")
             self.setItemData(row, about, Qt.ItemDataRole.ToolTipRole)
 
     def refresh(self, snapshot: Snapshot) -> None:
@@ -70,7 +69,8 @@ class FormChoice(QComboBox):
         self.setCurrentIndex(self.findData(key))
         form = form_of(self.part, key)
         fit = form.fits(snapshot.result)
-        self.setToolTip(plain_tip(snapshot.speech.say(f"{form.purpose}\n{fit.why}\nWatch for: {form.drill}")))
+        say = snapshot.speech.phrase
+        self.setToolTip(plain_tip("\n".join((say(form.purpose), say(fit.why), f"Watch for: {say(form.drill)}"))))
 
     def _picked(self, index: int) -> None:
         key = self.itemData(index)
@@ -86,7 +86,7 @@ class FormChoice(QComboBox):
                 return
         tree = self.store.tree_id
         if not self.store.change(
-            snapshot.speech.say(form.name), lambda job: take_form(job, tree, self.part, key, read=read)
+            snapshot.speech.tell(form.name), lambda job: take_form(job, tree, self.part, key, read=read)
         ):
             self.refresh(self.store.snapshot)
 

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from html import escape
 
-from ....core.fall.nominal import BUTTS
-from ....core.judge.unmeasured import missing_words
-from ....job.fall import WRONGS, named_driver
+from ....core.judge.unmeasured import lacking_of
+from ....job.fall import WRONGS, butt_words, named_driver
 from ....job.units import chance_words
 from ....job.words import Speech
 from ...drawing.fall.strobe_painter import contact_words
@@ -35,7 +34,7 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
             speech.say("[hinge]"),
             f"{speech.named('lets_go_by', fall.hinge_broke_by)}, {show(fall.hinge_broke_at_deg, 'angle')}",
         ),
-        ("butt", BUTTS[fall.butt]),
+        ("butt", butt_words(speech, fall)),
         ("off the lay", f"{show(fall.bearing_error_deg, 'aside')}; likely {middle}"),
         ("nine in ten", f"{low} to {high}"),
         ("may go wrong", "; ".join(wrong) or "nothing that shows in these"),
@@ -62,6 +61,7 @@ def told(playback: Playback, snapshot: Snapshot) -> str:
         f"{escape(named_driver(snapshot.plan, path, snapshot.job))} {share * 100:.0f} %" for path, share in first
     )
     driven = f"<p style='margin-top:5px'><b>Drives the spread:</b> {drivers}.</p>" if drivers else ""
-    lacking = missing_words(snapshot.plan.tree)
-    bare = f"<p><b>Only a stand-in falls here:</b> not measured: {lacking}.</p>"
-    return f"{bare if lacking else ''}<table cellspacing='1'>{''.join(cells)}</table>{driven}"
+    lacking, bare = lacking_of(snapshot.plan.tree), ""
+    if lacking:
+        bare = f"<p><b>Only a stand-in falls here:</b> not measured: {snapshot.speech.tell(lacking)}.</p>"
+    return f"{bare}<table cellspacing='1'>{''.join(cells)}</table>{driven}"

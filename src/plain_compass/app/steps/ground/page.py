@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
-from ....core.judge.unmeasured import missing_words
+from ....core.judge.unmeasured import lacking_of
 from ....core.site.rigging import begun
 from ....core.site.site import KINDS, Place
 from ....job.document import with_plan
@@ -125,9 +125,10 @@ class GroundPage(QWidget):
 
     def _tell(self) -> None:
         spoke = self.rose.at(self.plan.read_deg)
-        lacking = missing_words(self.store.snapshot.plan.tree)
+        snapshot = self.store.snapshot
+        lacking = lacking_of(snapshot.plan.tree)
         if lacking:
-            self.words.setText(f"No bearing is judged before it is measured: {lacking}.")
+            self.words.setText(f"No bearing is judged before it is measured: {snapshot.speech.tell(lacking)}.")
             return
         wait = "" if self.rose.done else f" <i>({len(self.rose.spokes)} of 360 bearings so far)</i>"
         if self.rose.stale:

@@ -8,7 +8,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ....core.advice.faults import FAULTS
-from ....core.base.phrase import capital
 from ....core.judge.findings import Finding
 from ...drawing.palette import font
 from ...drawing.text import unbroken
@@ -45,7 +44,7 @@ class StagesPage(QWidget):
         self.faults.setAccessibleName("Mistake played in")
         self.faults.addItem("No mistake", "")
         for fault in FAULTS:
-            self.faults.addItem(self.walk.speech.say(capital(fault.name)), fault.key)
+            self.faults.addItem(self.walk.speech.phrase(fault.name), fault.key)
         self._compose()
         self.row.picked.connect(self.go_to)
         self.curves.moved.connect(self.move_to)
@@ -112,7 +111,7 @@ class StagesPage(QWidget):
         else:
             parts.append(escape(speech.phrase(step.do)))
             for name, text in (("Stand", step.stand), ("Look at", step.look), ("Stop if", step.stop_if)):
-                parts.append(f"<b>{name}:</b> {escape(speech.say(text))}")
+                parts.append(f"<b>{name}:</b> {escape(speech.tell(text))}")
         rows = "".join(
             f"<tr><td>{SIGNS[level]}</td><td style='padding-right:8px'>{escape(name)}</td><td>{escape(value)}</td></tr>"
             for name, value, level in walk.numbers(speech)
@@ -126,7 +125,7 @@ class StagesPage(QWidget):
         walk = self.walk
         played, speech = walk.played, self.store.snapshot.speech
         assert played is not None
-        mend = f"<b>Mend:</b> {escape(speech.say(played.fault.mends))}"
+        mend = f"<b>Mend:</b> {escape(speech.tell(played.fault.mends))}"
         if played.result is None:
             return f"<b>With this mistake</b> the cut does not hold together at all. {mend}"
         at = f"{walk.made_at}. {escape(walk.title(walk.made_at))}"
@@ -139,7 +138,7 @@ class StagesPage(QWidget):
         told = [f"<b>Bar:</b> {show(plan.reach_m, 'length')} inside the bark."]
         for number, one in enumerate(plan.passes, start=1):
             lower = f", {show(one.lower_m, 'fine_length')} lower" if one.lower_m else ""
-            told.append(f"Pass {number}{lower}: {speech.say(one.stand)}.")
+            told.append(f"Pass {number}{lower}: {speech.tell(one.stand)}.")
         if plan.corner_share > 0.002:
             told.append(f"A blind corner stays: {show(plan.corner_share, 'ratio')} of the kerf.")
         return " ".join(told)
@@ -152,7 +151,7 @@ class StagesPage(QWidget):
             if snapshot.speech != self.walk.speech:
                 self.walk.speech = snapshot.speech
                 for row, fault in enumerate(FAULTS, start=1):
-                    self.faults.setItemText(row, snapshot.speech.say(capital(fault.name)))
+                    self.faults.setItemText(row, snapshot.speech.phrase(fault.name))
             self.walk.follow(snapshot.result)
             self._show()
 

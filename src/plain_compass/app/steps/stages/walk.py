@@ -131,7 +131,7 @@ class Walk:
     def title(self, number: int) -> str:
         """Name of a state."""
         step = self.stages[number].step
-        return "Uncut" if step is None else self.speech.say(step.title)
+        return "Uncut" if step is None else self.speech.tell(step.title)
 
     # What it means -------------------------------------------------------------------------------------
 

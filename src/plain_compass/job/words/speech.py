@@ -1,33 +1,21 @@
-"""The glossary at work: vocabulary, and sentences with quantities in a person's own units."""
+"""Speech: the catalogue at work: vocabulary, and sentences with quantities in a person's own units."""
 
 from __future__ import annotations
 
-import json
 import re
 from dataclasses import dataclass
-from functools import cache, lru_cache
-from typing import Any
+from functools import lru_cache
 
-from ..core.base.errors import InputError
-from ..core.base.phrase import Phrase
-from ..core.base.quantity import Quantity
-from ..core.judge.findings import Finding, Verdict
-from .tables import DATA
-from .typed import TypedError
-from .units import shown
+from ...core.base.errors import InputError
+from ...core.base.phrase import Phrase, Row, Value
+from ...core.base.quantity import KINDS, Quantity
+from ...core.judge.findings import Finding, Verdict
+from ..typed import TypedError
+from ..units import shown
+from .catalogue import capital, glossary, listed, sentences, small
 
-
-@cache
-def glossary() -> dict[str, Any]:
-    """The glossary file: terms, vocabularies, labels and cautions."""
-    content: dict[str, Any] = json.loads((DATA / "words.json").read_text(encoding="utf-8"))
-    return content
-
-
-def vocabularies() -> dict[str, str]:
-    """Every vocabulary, key -> how it is described."""
-    found: dict[str, str] = glossary()["vocabularies"]
-    return found
+PLACE = re.compile(r"\{(\w+)(?::(\w+))?\}")
+"""A placeholder in a sentence: its name, and the kind of its quantity or how its words begin."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,9 +40,13 @@ class Speech:
         """A quantity with its unit."""
         return shown(value, kind, self.units)
 
-    def phrase(self, phrase: Phrase) -> str:
-        """A whole sentence."""
-        return _sentence(self, phrase)
+    def tell(self, what: Phrase | str) -> str:
+        """The words of a phrase, or of a key of the catalogue, to stand inside a sentence."""
+        return _filled(self, what if isinstance(what, Phrase) else Phrase(what))
+
+    def phrase(self, what: Phrase | str) -> str:
+        """A whole sentence: the same begun with a capital."""
+        return capital(self.tell(what))
 
     def label(self, quantity: Quantity) -> str:
         """The name of an input."""
@@ -87,9 +79,13 @@ class Speech:
         about = "~ " if finding.indicative else ""
         return f"{about}{self.show(finding.value, finding.kind)} against {self.show(finding.limit, finding.kind)}"
 
+    def lead(self, verdict: Verdict) -> str:
+        """How the verdict begins."""
+        return str(glossary()["leads"][verdict.level])
+
     def verdict(self, verdict: Verdict) -> str:
         """The verdict as one or two sentences."""
-        text = f"{verdict.lead} {self.phrase(verdict.ruling.sentence)}"
+        text = f"{self.lead(verdict)} {self.phrase(verdict.ruling.sentence)}"
         if verdict.more and verdict.level != "clear":
             what = {"stop": "stop", "watch": "to watch", "unknown": "unknown"}[verdict.level]
             plural = "s" if what == "stop" and verdict.more > 1 else ""
@@ -119,9 +115,26 @@ class Speech:
         return f"{self.show(low, error.kind)} or more" if low is not None else "something else"
 
 
-@lru_cache(maxsize=2048)
-def _sentence(speech: Speech, phrase: Phrase) -> str:
+@lru_cache(maxsize=4096)
+def _filled(speech: Speech, phrase: Phrase) -> str:
     """A phrase in someone's speech; remembered, since most stay the same while one thing is dragged."""
-    values = {name: speech.show(value, kind) for name, value, kind in phrase.values}
-    text = speech.say(phrase.template).format(**values)
-    return text[:1].upper() + text[1:]
+    values = dict(phrase.values)
+    return PLACE.sub(
+        lambda place: _shown(speech, values[place[1]], place[2] or ""), speech.say(sentences()[phrase.key])
+    )
+
+
+def _shown(speech: Speech, value: Value, how: str) -> str:
+    """A value inside a sentence. A person's own words are put in as they are, brackets and all."""
+    if isinstance(value, Phrase):
+        text = speech.tell(value)
+        return capital(text) if how == "capital" else small(text) if how == "small" else text
+    if isinstance(value, Row):
+        return ", ".join(_shown(speech, each, "") for each in value.items)
+    if isinstance(value, tuple):
+        return listed([_shown(speech, each, "") for each in value])
+    if isinstance(value, str):
+        return value
+    if how not in KINDS:
+        raise KeyError(f"a quantity wants a kind in its place, not {how!r}")
+    return speech.show(value, how)
