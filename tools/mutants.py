@@ -104,7 +104,7 @@ SLIPS = (
     Slip("core/fall/spread.py", "sign * (moved[name] - from_cut[name])", "(moved[name] - from_cut[name])", FALL),
     Slip("core/judge/fall.py", "START_SPARE_DEG = 1.0", "START_SPARE_DEG = 6.0", FALL),
     Slip("core/judge/fall.py", "if lifts and max(lifts) > have else", "if lifts and max(lifts) < have else", FALL),
-    Slip("core/assess.py", 'WAITING = ("hinge", "landing")', 'WAITING = ("hinge",)', "tests/app/test_window.py"),
+    Slip("core/assess.py", 'WAITING = (Group.HINGE, Group.LANDING)', 'WAITING = (Group.HINGE,)', "tests/app/test_window.py"),
     # Words and files
     Slip("job/typed.py", "if METRES[name] >= before:", "if METRES[name] > 10 * before:", JOB),
     Slip("job/typed.py", "return _added(pieces, entry) / math.pi", "return _added(pieces, entry)", JOB),

@@ -18,7 +18,7 @@ from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.ground.page import SPOT, GroundPage
 from plain_compass.app.steps.ground.polar import PolarEdit
 from plain_compass.app.steps.ground.reckoner import in_order
-from plain_compass.core.judge.findings import LEVELS
+from plain_compass.core.base.levels import LEVELS
 from plain_compass.job.edits import rename_tree
 
 Left = Qt.MouseButton.LeftButton

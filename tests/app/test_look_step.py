@@ -21,7 +21,8 @@ from plain_compass.app.steps.look.chips import Chip
 from plain_compass.app.steps.look.explain import DRAWINGS, Explanation
 from plain_compass.app.steps.look.measure_panel import MeasurePanel
 from plain_compass.app.steps.look.page import LookPage
-from plain_compass.core.judge.findings import LEVELS, level_seen
+from plain_compass.core.base.levels import LEVELS
+from plain_compass.core.judge.findings import level_seen
 from plain_compass.instruments.devices import Faults
 from plain_compass.instruments.server import Instruments
 from plain_compass.job.readings import SHELL, Taken

@@ -9,9 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, told
+from plain_compass.core.base.levels import GROUPS, LEVELS
 from plain_compass.core.base.phrase import phrase
 from plain_compass.core.base.polygon import across, behind, moments
-from plain_compass.core.judge.findings import GROUPS, LEVELS, Finding, level_of, margin_of, verdict_of, worst_first
+from plain_compass.core.judge.findings import Finding, level_of, margin_of, verdict_of, worst_first
 from plain_compass.core.tree.tree import Decay
 
 

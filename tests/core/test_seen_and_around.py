@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.core.base.errors import InputError
-from plain_compass.core.judge.findings import LEVELS, level_seen
+from plain_compass.core.base.levels import LEVELS
+from plain_compass.core.judge.findings import level_seen
 from plain_compass.core.tree.around import ABOVE, GIVEN, LEAVE, LIFE, SEEN, Around, words_of
 from plain_compass.core.tree.butt import Lobe
 from plain_compass.core.tree.limbs import Fork, Limb

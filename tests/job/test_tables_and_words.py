@@ -9,9 +9,9 @@ from pathlib import Path
 import pytest
 
 from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.levels import GROUPS
 from plain_compass.core.base.phrase import phrase
 from plain_compass.core.base.quantity import KINDS
-from plain_compass.core.judge.findings import GROUPS
 from plain_compass.core.tree.wood import GROUPS as WOOD_GROUPS
 from plain_compass.core.tree.wood import SPLITTING_CLASSES, SUPPLENESS_CLASSES, Indicative, working_strength
 from plain_compass.job import tables

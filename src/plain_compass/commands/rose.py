@@ -9,6 +9,8 @@ from functools import partial
 import numpy as np
 
 from ..core.advice.rose import Spoke, whole_rose
+from ..core.base.levels import Level
+from ..core.base.quantity import Kind
 from ..core.plan.reach import called
 from ..core.site.site import Site
 from ..job.document import Job, TreePlan, case_of
@@ -43,12 +45,12 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
 
 def _told(spoke: Spoke, site: Site, speech: Speech) -> tuple[str, str, str, str, str, str]:
     """One bearing in words; past its limit a margin is no longer worth a number."""
-    margin = speech.show(spoke.margin, "ratio") if spoke.margin >= 0 else "none"
+    margin = speech.show(spoke.margin, Kind.RATIO) if spoke.margin >= 0 else "none"
     return (
-        speech.show(spoke.bearing_deg, "bearing"),
-        "unknown" if spoke.level == "unknown" else margin,
+        speech.show(spoke.bearing_deg, Kind.BEARING),
+        "unknown" if spoke.level == Level.UNKNOWN else margin,
         speech.named("help", spoke.help),
-        speech.ruling(spoke.ruled_by) if spoke.level == "stop" else speech.named("groups", spoke.group).lower(),
+        speech.ruling(spoke.ruled_by) if spoke.level == Level.STOP else speech.named("groups", spoke.group).lower(),
         speech.ruling(spoke.refused_by) if spoke.refused else "–",
         ", ".join(called(site.obstacles[index]) for index in spoke.targets),
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from .base.levels import Group, Level
 from .design.checks import check_case
 from .fall.fan import Fan
 from .fall.nominal import NominalFall
@@ -71,7 +72,7 @@ def with_fall(result: Assessment, fall: NominalFall, fan: Fan) -> Assessment:
     return with_unknowns(replace(result, findings=findings, verdict=verdict_of(findings)))
 
 
-WAITING = ("hinge", "landing")
+WAITING = (Group.HINGE, Group.LANDING)
 """Limit states that nobody may call clear before the fall is in."""
 
 
@@ -83,10 +84,10 @@ def awaiting_fall(result: Assessment, *, failed: bool = False) -> Assessment:
     text = "fall.reckoning.failed" if failed else "fall.reckoning.under_way"
     waiting = tuple(unknown(f"fall.reckoning_{group}", group, text, f"{text}_change") for group in WAITING)
     before = without_fall(result)
-    known = sum(finding.level != "clear" for finding in before)
+    known = sum(finding.level != Level.CLEAR for finding in before)
     findings = (*before[:known], *waiting, *before[known:])
     verdict = verdict_of(before)
-    return replace(result, findings=findings, verdict=verdict_of(findings) if verdict.level == "clear" else verdict)
+    return replace(result, findings=findings, verdict=verdict_of(findings) if verdict.level == Level.CLEAR else verdict)
 
 
 def without_fall(result: Assessment) -> tuple[Finding, ...]:

@@ -9,7 +9,7 @@ from typing import Any
 from ..core.assess import Assessment, assess, with_unknowns
 from ..core.base.errors import InputError
 from ..core.base.paths import with_value
-from ..core.base.quantity import choice, name
+from ..core.base.quantity import Kind, choice, name
 from ..core.design.cut import Cut, Kit
 from ..core.plan.case import Case
 from ..core.site.rigging import Rope
@@ -45,8 +45,8 @@ class TreePlan:
 def size_words(plan: TreePlan, speech: Speech) -> tuple[str, str]:
     """(diameter, height) of a tree as people read them; what is only a stand-in is said to be not measured."""
     tree, bare = plan.tree, "not measured"
-    diameter = bare if "trunk.diameter_m" in tree.stand_ins else speech.show(tree.trunk.diameter_m, "girth")
-    return diameter, bare if "height_m" in tree.stand_ins else speech.show(tree.height_m, "span")
+    diameter = bare if "trunk.diameter_m" in tree.stand_ins else speech.show(tree.trunk.diameter_m, Kind.GIRTH)
+    return diameter, bare if "height_m" in tree.stand_ins else speech.show(tree.height_m, Kind.SPAN)
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,6 +8,7 @@ from typing import Any
 
 from ..core.advice.survey import Sensitivity
 from ..core.base.paths import held
+from ..core.base.quantity import Kind
 from ..core.tree.tree import Tree
 from .document import TreePlan
 from .fields import quantity_at
@@ -81,7 +82,7 @@ def named_input(tree: Tree, path: str, speech: Speech) -> str:
     """What a person calls an input of the tree."""
     if any(char.isdigit() for char in path):
         bearing = held(tree, path.removeprefix("tree.").rsplit(".", 1)[0]).bearing_deg
-        return f"{speech.label(quantity_at(path))} {COMPASS_NAMES.get(bearing, speech.show(bearing, 'bearing'))}"
+        return f"{speech.label(quantity_at(path))} {COMPASS_NAMES.get(bearing, speech.show(bearing, Kind.BEARING))}"
     return speech.label(quantity_at(path))
 
 

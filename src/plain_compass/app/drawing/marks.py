@@ -8,22 +8,23 @@ import numpy as np
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
+from ...core.base.levels import Level
 from ...core.base.polygon import Array, intervals
 from .palette import Palette, fill, font, level_colour, pen
 from .scale import towards
 
 
-def paint_level(painter: QPainter, centre: QPointF, radius: float, level: str, palette: Palette) -> None:
+def paint_level(painter: QPainter, centre: QPointF, radius: float, level: Level, palette: Palette) -> None:
     """The sign of a level: disc, half disc, barred ring, open ring. Readable without colour."""
     colour = level_colour(palette, level)
     box = QRectF(centre.x() - radius, centre.y() - radius, 2 * radius, 2 * radius)
     painter.setPen(pen(colour, max(radius / 4, 1.4)))
-    painter.setBrush(fill(colour) if level == "clear" else Qt.BrushStyle.NoBrush)
+    painter.setBrush(fill(colour) if level == Level.CLEAR else Qt.BrushStyle.NoBrush)
     painter.drawEllipse(box)
-    if level == "watch":
+    if level == Level.WATCH:
         painter.setBrush(fill(colour))
         painter.drawPie(box, 90 * 16, 180 * 16)
-    elif level == "stop":
+    elif level == Level.STOP:
         along = radius * math.sqrt(0.5)
         painter.setPen(pen(colour, max(radius / 2.6, 1.8)))
         painter.drawLine(centre + QPointF(-along, along), centre + QPointF(along, -along))

@@ -9,6 +9,8 @@ from importlib.resources import as_file, files
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontDatabase, QPen
 
+from ...core.base.levels import Level
+
 FAMILY = "Fira Sans"
 CONDENSED = "Fira Sans Condensed"
 
@@ -52,9 +54,11 @@ DARK = Palette(
 )
 
 
-def level_colour(palette: Palette, level: str) -> str:
+def level_colour(palette: Palette, level: Level) -> str:
     """Colour that goes with a level; shape and word always go with it."""
-    return {"clear": palette.lay, "watch": palette.ink, "stop": palette.load, "unknown": palette.quiet}[level]
+    return {Level.CLEAR: palette.lay, Level.WATCH: palette.ink, Level.STOP: palette.load, Level.UNKNOWN: palette.quiet}[
+        level
+    ]
 
 
 @cache

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ...core.base.polygon import across, ahead_of, behind, clip
+from ...core.base.quantity import Kind
 from ...core.cuts.stages import kept_outlines, steps_of
 from ...core.fall.fan import Fan
 from ...core.mechanics.hinge import rear_line
@@ -175,7 +176,7 @@ def _hinge_length(c: Canvas) -> None:
     at = c.scale.point(0, face.apex_forward_m + 0.5 * c.result.case.cut.face.depth_m)
     c.painter.setFont(font(12 * c.size, narrow=True))
     c.painter.setPen(pen(c.palette.quiet))
-    text = c.speech.say(f"[hinge] {c.speech.show(face.hinge_length_m, 'length')} long")
+    text = c.speech.say(f"[hinge] {c.speech.show(face.hinge_length_m, Kind.LENGTH)} long")
     if QFontMetricsF(c.painter.font()).horizontalAdvance(text) > 0.9 * face.hinge_length_m * c.scale.px_per_m:
         return
     c.painter.drawText(

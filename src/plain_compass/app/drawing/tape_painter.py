@@ -7,6 +7,7 @@ from itertools import zip_longest
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ...core.base.quantity import Kind
 from ...core.mechanics.tape import TapeMark
 from ...job.units import tape_rounded
 from ...job.words import Speech
@@ -19,7 +20,7 @@ def tape_rows(marks: tuple[TapeMark, ...], speech: Speech) -> list[tuple[str, st
     """(left, name, right) of every mark but the lay itself, rounded as they are chalked."""
 
     def side(value: float | None) -> str:
-        return "" if value is None else speech.show(tape_rounded(value, speech.units), "length")
+        return "" if value is None else speech.show(tape_rounded(value, speech.units), Kind.LENGTH)
 
     return [(side(m.left_m), speech.named("marks", m.key), side(m.right_m)) for m in _paired(marks) if m.key != "lay"]
 

@@ -6,7 +6,8 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from ...core.judge.findings import GROUPS, Finding
+from ...core.base.levels import GROUPS, Level
+from ...core.judge.findings import Finding
 from ...job.words import Speech
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen
@@ -26,7 +27,7 @@ def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
     mine = [f for f in findings if f.group == group]
     judged = next((f for f in mine if f.is_judged), None)
     open_ones = [f for f in mine if not f.is_judged]
-    if open_ones and (judged is None or (judged.level == "clear" and group in GROUND)):
+    if open_ones and (judged is None or (judged.level == Level.CLEAR and group in GROUND)):
         # What the fall alone says of a landing on ground that nobody has drawn is not that it is clear.
         return open_ones[0]
     return judged
@@ -42,7 +43,7 @@ def paint_strip(
     size: float = 1.0,
 ) -> None:
     """One ruler: name and level above, notch and peg below. Used in the window and on the card."""
-    level = finding.level if finding else "unknown"
+    level = finding.level if finding else Level.UNKNOWN
     paint_level(painter, box.topLeft() + QPointF(9 * size, 11 * size), 6 * size, level, palette)
     painter.setPen(pen(palette.ink))
     painter.setFont(font((13 if box.width() > 125 else 12) * size, strong=True, narrow=True))

@@ -20,6 +20,7 @@ from PySide6.QtCore import (
 from PySide6.QtGui import QFontMetrics, QPainter
 from PySide6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem, QWidget
 
+from ...core.base.levels import Level
 from ...core.judge.findings import Finding
 from ...job.words import Speech
 from ..drawing.marks import paint_level
@@ -72,7 +73,7 @@ def _told(finding: Finding, speech: Speech) -> str:
 
 def small_print(finding: Finding, speech: Speech) -> str:
     """Value against limit, where the limit comes from, and whether it is indicative."""
-    if finding.level == "unknown":
+    if finding.level == Level.UNKNOWN:
         return ""
     parts = [speech.compared(finding), speech.named("sources", finding.source)]
     if finding.indicative:
@@ -98,9 +99,9 @@ class FindingDelegate(QStyledItemDelegate):
     def _texts(self, finding: Finding) -> list[tuple[str, int, bool]]:
         """(text, size, strong) of each paragraph."""
         speech = self.model.speech
-        texts = [(speech.phrase(finding.sentence), 14, finding.level == "stop")]
+        texts = [(speech.phrase(finding.sentence), 14, finding.level == Level.STOP)]
         texts.append((small_print(finding, speech), 12, False))
-        if finding.level != "clear":
+        if finding.level != Level.CLEAR:
             texts.append((speech.phrase(finding.change), 13, False))
         return [(unbroken(text), size, strong) for text, size, strong in texts if text]
 

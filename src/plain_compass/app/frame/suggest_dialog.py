@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from ...core.advice.suggest import Suggested, suggest
+from ...core.base.quantity import Kind
 from ...core.judge.unmeasured import UnmeasuredError
 from ...job.document import with_plan
 from ..drawing.palette import font
@@ -87,7 +88,7 @@ class SuggestDialog(QDialog):
         count = f"{found.tried} designs of the table were assessed for this tree, lay and kit."
         self.head.setText(count if found.best else f"{count} None is good enough: a rope, a machine, or another lay.")
         for number, each in enumerate(found.best, start=1):
-            words, margin = speech.phrase(each.words), speech.show(max(each.margin, 0.0), "ratio")
+            words, margin = speech.phrase(each.words), speech.show(max(each.margin, 0.0), Kind.RATIO)
             self._label(f"{number}. {words}: least margin {margin}", strong=True)
             self._label(speech.verdict(each.result.verdict))
             if each.gives_up:

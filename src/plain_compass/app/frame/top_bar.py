@@ -8,6 +8,8 @@ from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QSizePolicy, QToolButton, QWidget
 
+from ...core.base.levels import Level
+from ...core.base.quantity import Kind
 from ...job.document import size_words
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
@@ -21,7 +23,7 @@ class LevelSign(QWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.level = "unknown"
+        self.level = Level.UNKNOWN
         self.palette_in_use: Palette = LIGHT
         self.setFixedSize(QSize(38, 38))
 
@@ -78,7 +80,7 @@ class TopBar(QWidget):
         diameter, _ = size_words(plan, speech)
         species = snapshot.result.case.wood.name
         dot = " •" if unsaved else ""
-        name = f"{plan.id}  {species} {diameter}\nlay {speech.show(plan.cut.lay_deg, 'bearing')}{dot}"
+        name = f"{plan.id}  {species} {diameter}\nlay {speech.show(plan.cut.lay_deg, Kind.BEARING)}{dot}"
         if name != self.tree.text():
             self.tree.setText(name)
             self.tree.setAccessibleName(name.replace("\n", ", "))

@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QLabel, QVBoxLayout, QWidget
 
+from ...core.base.levels import Level
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
 
@@ -39,7 +40,7 @@ class StepButton(QAbstractButton):
     def __init__(self, step: Step, parent: QWidget) -> None:
         super().__init__(parent)
         self.step = step
-        self.level = "unknown"
+        self.level = Level.UNKNOWN
         self.palette_in_use: Palette = LIGHT
         self.setCheckable(True)
         self.setText(step.name)
@@ -102,7 +103,7 @@ class Trail(QWidget):
         label.setToolTip(f"{step.name} is not part of this version.")
         return label
 
-    def show_level(self, key: str, level: str) -> None:
+    def show_level(self, key: str, level: Level) -> None:
         """Show the state of a step."""
         if self.buttons[key].level != level:
             self.buttons[key].level = level

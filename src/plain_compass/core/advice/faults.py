@@ -7,10 +7,11 @@ from dataclasses import dataclass, replace
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
+from ..base.levels import LEVELS, Level
 from ..base.paths import with_value
 from ..base.phrase import Phrase, phrase
 from ..design.cut import Cut
-from ..judge.findings import LEVELS, Finding
+from ..judge.findings import Finding
 from ..plan.case import Case
 from ..tree.section import section_at
 from ..tree.tree import Decay
@@ -110,7 +111,7 @@ def play(result: Assessment, fault: Fault) -> Played:
 def _is_worse(after: Finding, before: Finding | None) -> bool:
     """Whether a finding got worse, by its level or clearly by its margin; a new one counts unless it is clear."""
     if before is None:
-        return after.level != "clear"
+        return after.level != Level.CLEAR
     if LEVELS.index(after.level) != LEVELS.index(before.level):
         return LEVELS.index(after.level) > LEVELS.index(before.level)
     if after.margin is None or before.margin is None:

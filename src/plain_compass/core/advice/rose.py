@@ -8,6 +8,7 @@ import numpy as np
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
+from ..base.levels import Group, Level
 from ..base.phrase import Phrase
 from ..base.polygon import Array
 from ..design.cut import Hinge, WedgeSeat
@@ -53,8 +54,8 @@ class Spoke:
     bearing_deg: float
     margin: float
     ruled_by: str
-    group: str
-    level: str
+    group: Group
+    level: Level
     help: str
     lift_m: float
     blows: float
@@ -125,8 +126,8 @@ def spoke_at(case: Case, bearing_deg: float, targets: tuple[int, ...]) -> Spoke:
     costs = {case.site.obstacles[index].cost for index in targets}
     if best is None:
         never = "never" in costs
-        return Spoke(bearing_deg, -9.99, "cut", "face", "stop", HELPS[3], 0.0, 0.0, 0.0, targets, never, back)
-    against = next((f for f in best.findings if f.level == "stop" and f.id.startswith(REFUSING)), None)
+        return Spoke(bearing_deg, -9.99, "cut", Group.FACE, Level.STOP, HELPS[3], 0.0, 0.0, 0.0, targets, never, back)
+    against = next((f for f in best.findings if f.level == Level.STOP and f.id.startswith(REFUSING)), None)
     wedging = best.parts.wedging
     length = case.tree.height_m - case.cut.height_m
     pull = pull_needed_N(wedging.moment_Nm, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length)
@@ -163,8 +164,8 @@ def _help(case: Case, result: Assessment, pull_N: float, costs: set[str]) -> str
     """What moves the tree there. Where a miss would cost something, wedges alone are not enough."""
     if not result.parts.wedging.wanted or result.parts.wedging.moment_Nm <= 0:
         return "none"
-    wedges = [f for f in result.findings if f.group == "wedge" or f.id == "balance.over"]
-    if all(f.level != "stop" for f in wedges) and not costs & {"matters", "never"}:
+    wedges = [f for f in result.findings if f.group == Group.WEDGE or f.id == "balance.over"]
+    if all(f.level != Level.STOP for f in wedges) and not costs & {"matters", "never"}:
         return "wedges"
     return "rope" if pull_N <= case.kit.pull_N else "not with this kit"
 

@@ -8,6 +8,7 @@ from itertools import product
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
+from ..base.levels import Level
 from ..base.phrase import Phrase, Row, phrase
 from ..cuts import PARTS, form_of, forms_of
 from ..cuts.form import CutForm
@@ -108,7 +109,7 @@ def _rank(design: Suggestion) -> tuple[int, int, float, int]:
     """Nothing that stops it, then forms that suit, then margin to a hundredth, then the fewest things to watch."""
     findings = design.result.findings
     unsuited = sum(f.id in ("cut.face", "cut.hinge", "cut.back") for f in findings)
-    return len(design.stops), unsuited, -round(design.margin, 2), sum(f.level == "watch" for f in findings)
+    return len(design.stops), unsuited, -round(design.margin, 2), sum(f.level == Level.WATCH for f in findings)
 
 
 def _unlike(ranked: list[Suggestion]) -> list[Suggestion]:
@@ -181,7 +182,7 @@ def _shifted(result: Assessment, start: Suggestion, shift: tuple[float, float]) 
 
 
 def _judged(result: Assessment, keys: tuple[str, str, str], tried: Assessment) -> Suggestion:
-    stops = tuple(f for f in tried.findings if f.level == "stop")
+    stops = tuple(f for f in tried.findings if f.level == Level.STOP)
     before = {f.id: f for f in result.findings}
     gives_up = tuple(
         f

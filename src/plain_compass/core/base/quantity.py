@@ -9,31 +9,56 @@ import math
 import re
 from collections.abc import Iterator
 from dataclasses import MISSING, Field, dataclass, field, fields, is_dataclass
+from enum import StrEnum
 from typing import Any
 
 from .errors import InputError
 
-KINDS: dict[str, str] = {
-    "girth": "m",
-    "length": "m",
-    "fine_length": "m",
-    "span": "m",
-    "angle": "deg",
-    "bearing": "deg",
-    "degrees": "deg",
-    "offset_angle": "deg",
-    "energy": "J",
-    "ratio": "",
-    "count": "",
-    "number": "",
-    "mass": "kg",
-    "speed": "m/s",
-    "time": "s",
-    "force": "N",
-    "chance": "",
-    "aside": "deg",
+
+class Kind(StrEnum):
+    """What a quantity measures. ``LENGTH`` is stump-sized, ``SPAN`` is tree-sized."""
+
+    GIRTH = "girth"
+    LENGTH = "length"
+    FINE_LENGTH = "fine_length"
+    SPAN = "span"
+    ANGLE = "angle"
+    BEARING = "bearing"
+    DEGREES = "degrees"
+    OFFSET_ANGLE = "offset_angle"
+    ENERGY = "energy"
+    RATIO = "ratio"
+    COUNT = "count"
+    NUMBER = "number"
+    MASS = "mass"
+    SPEED = "speed"
+    TIME = "time"
+    FORCE = "force"
+    CHANCE = "chance"
+    ASIDE = "aside"
+
+
+KINDS: dict[Kind, str] = {
+    Kind.GIRTH: "m",
+    Kind.LENGTH: "m",
+    Kind.FINE_LENGTH: "m",
+    Kind.SPAN: "m",
+    Kind.ANGLE: "deg",
+    Kind.BEARING: "deg",
+    Kind.DEGREES: "deg",
+    Kind.OFFSET_ANGLE: "deg",
+    Kind.ENERGY: "J",
+    Kind.RATIO: "",
+    Kind.COUNT: "",
+    Kind.NUMBER: "",
+    Kind.MASS: "kg",
+    Kind.SPEED: "m/s",
+    Kind.TIME: "s",
+    Kind.FORCE: "N",
+    Kind.CHANCE: "",
+    Kind.ASIDE: "deg",
 }
-"""Kind of a quantity -> its SI (or degree) unit. ``length`` is stump-sized, ``span`` is tree-sized."""
+"""Kind of a quantity -> its SI (or degree) unit."""
 
 
 NAME_LENGTH = 120
@@ -45,7 +70,7 @@ class Quantity:
     """Declaration of one numeric input.
 
     Attributes:
-        kind: key of ``KINDS``.
+        kind: what it measures.
         low, high: closed bounds, in the kind's unit.
         label: short name with vocabulary words in square brackets, such as ``"[face] depth"``.
         help: one sentence explaining the term.
@@ -53,7 +78,7 @@ class Quantity:
         optional: whether None (not measured) is allowed.
     """
 
-    kind: str
+    kind: Kind
     low: float
     high: float
     label: str

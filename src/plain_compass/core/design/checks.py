@@ -8,7 +8,7 @@ from typing import TypeAlias
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.quantity import check_ranges
+from ..base.quantity import Kind, check_ranges
 from ..site.ground import check_spots
 from ..site.rigging import Rope
 from ..site.site import Obstacle, Site
@@ -32,12 +32,12 @@ def check_tree(tree: Tree) -> None:
     bearings = [reading.bearing_deg % 360 for reading in tree.crown.readings]
     if len(set(bearings)) < len(bearings):
         twice = next(b for b in bearings if bearings.count(b) > 1)
-        raise InputError("tree.crown.readings", twice, kind="bearing", reason="two crown edges lie on one bearing")
+        raise InputError("tree.crown.readings", twice, kind=Kind.BEARING, reason="two crown edges lie on one bearing")
     if tree.crown.base_m >= tree.height_m:
         raise InputError(
             "tree.crown.base_m",
             tree.crown.base_m,
-            kind="span",
+            kind=Kind.SPAN,
             low=0.0,
             high=tree.height_m - 0.1,
             reason="the crown would begin above the top",
@@ -47,7 +47,7 @@ def check_tree(tree: Tree) -> None:
             raise InputError(
                 f"tree.trunk.{name}",
                 at,
-                kind="span",
+                kind=Kind.SPAN,
                 low=0.0,
                 high=tree.height_m - 0.1,
                 reason="the tape would be above the top",
@@ -59,7 +59,7 @@ def check_tree(tree: Tree) -> None:
             raise InputError(
                 f"tree.limbs.{index}.height_m",
                 limb.height_m,
-                kind="span",
+                kind=Kind.SPAN,
                 low=0.5,
                 high=tree.height_m - 0.1,
                 reason="the limb would be above the top",
@@ -74,7 +74,7 @@ def _check_fork(tree: Tree) -> None:
         raise InputError(
             "tree.fork.height_m",
             fork.height_m,
-            kind="span",
+            kind=Kind.SPAN,
             low=0.0,
             high=tree.height_m - 0.6,
             reason="the stems would part above the top",
@@ -83,7 +83,7 @@ def _check_fork(tree: Tree) -> None:
         raise InputError(
             "tree.fork.top_m",
             fork.top_m,
-            kind="span",
+            kind=Kind.SPAN,
             low=fork.height_m + 0.6,
             high=120.0,
             reason="the second stem would end below its fork",
@@ -105,7 +105,7 @@ def _check_rope(rope: Rope, tree: Tree) -> None:
         raise InputError(
             "rope.attached_m",
             rope.attached_m,
-            kind="span",
+            kind=Kind.SPAN,
             low=0.5,
             high=tree.height_m - 0.5,
             reason="the rope would be set above the top",
@@ -118,13 +118,13 @@ def check_obstacle(obstacle: Obstacle, path: str) -> None:
     count = len(obstacle.points)
     if not least <= count <= most:
         raise InputError(
-            path, count, kind="count", low=least, high=most, reason=f"so many points make no {obstacle.shape}"
+            path, count, kind=Kind.COUNT, low=least, high=most, reason=f"so many points make no {obstacle.shape}"
         )
     if obstacle.shape == "area" and crosses_itself(tuple((p.east_m, p.north_m) for p in obstacle.points)):
-        raise InputError(path, count, kind="count", low=3, high=most, reason="the area's border crosses itself")
+        raise InputError(path, count, kind=Kind.COUNT, low=3, high=most, reason="the area's border crosses itself")
     if obstacle.kind in ("tree", "save") and obstacle.base_m > obstacle.height_m:
         raise InputError(
-            path.replace("points", "base_m"), obstacle.base_m, kind="span", low=0.0, high=obstacle.height_m
+            path.replace("points", "base_m"), obstacle.base_m, kind=Kind.SPAN, low=0.0, high=obstacle.height_m
         )
 
 
@@ -155,7 +155,7 @@ def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit, rope: Rope) -> None:
         raise InputError(
             "cut.height_m",
             cut.height_m,
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.02,
             high=min(tree.crown.base_m, tree.height_m / 2),
             reason="the cut would be in the crown",
@@ -169,7 +169,7 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
         raise InputError(
             "cut.face.depth_m",
             cut.face.depth_m,
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.005,
             high=front - 0.001,
             reason="the [face] would reach past the pith",
@@ -179,7 +179,7 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
         raise InputError(
             "cut.face.overcut_m",
             cut.face.overcut_m,
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.0,
             high=0.3 * room,
             reason="the [overcut] would run through the [hinge]",
@@ -190,7 +190,7 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
         raise InputError(
             "cut.back.strap_m",
             strap,
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.005,
             high=0.6 * room,
             reason="the [strap] would meet the [hinge]",
@@ -202,12 +202,12 @@ def check_cut_fits(section: Section, cut: Cut) -> None:
             raise InputError(
                 f"cut.hinge.{name}",
                 thickness,
-                kind="length",
+                kind=Kind.LENGTH,
                 low=0.0,
                 high=room,
                 reason="the [hinge] would reach the back of the stem",
             )
     if max(cut.hinge.left_m, cut.hinge.right_m) <= 0:
         raise InputError(
-            "cut.hinge.left_m", 0.0, kind="length", low=0.005, high=room, reason="there would be no [hinge]"
+            "cut.hinge.left_m", 0.0, kind=Kind.LENGTH, low=0.005, high=room, reason="there would be no [hinge]"
         )

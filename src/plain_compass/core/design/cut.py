@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ..base.quantity import choice, quantity
+from ..base.quantity import Kind, choice, quantity
 from .traits import BackTraits, FaceTraits, HingeTraits
 
 FACE_FORMS: dict[str, str] = {}
@@ -24,7 +24,7 @@ class Face:
     form: str = choice("conventional", FACE_FORMS, "[face] form", "Which of the two [face] cuts slopes.")
     depth_m: float = quantity(
         0.08,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.005,
         high=2.0,
         label="[face] depth",
@@ -33,7 +33,7 @@ class Face:
     )
     roof_deg: float = quantity(
         70.0,
-        kind="angle",
+        kind=Kind.ANGLE,
         low=5.0,
         high=90.0,
         label="roof",
@@ -42,7 +42,7 @@ class Face:
     )
     floor_deg: float = quantity(
         20.0,
-        kind="angle",
+        kind=Kind.ANGLE,
         low=0.0,
         high=70.0,
         label="floor",
@@ -51,7 +51,7 @@ class Face:
     )
     overcut_m: float = quantity(
         0.0,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.5,
         label="[overcut]",
@@ -60,7 +60,7 @@ class Face:
     )
     block_m: float = quantity(
         0.05,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.4,
         label="blocked-out gap",
@@ -69,7 +69,7 @@ class Face:
     )
     snipe_left_m: float = quantity(
         0.05,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.6,
         label="snipe left",
@@ -78,7 +78,7 @@ class Face:
     )
     snipe_right_m: float = quantity(
         0.05,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.6,
         label="snipe right",
@@ -104,7 +104,7 @@ class Hinge:
 
     left_m: float = quantity(
         0.04,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=1.0,
         label="[hinge] left",
@@ -113,7 +113,7 @@ class Hinge:
     )
     right_m: float = quantity(
         0.04,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=1.0,
         label="[hinge] right",
@@ -122,7 +122,7 @@ class Hinge:
     )
     middle_m: float = quantity(
         0.0,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.5,
         label="thick in the middle",
@@ -133,7 +133,7 @@ class Hinge:
     side: str = choice("left", SIDES, "worked side", "The end that is lengthened, or relieved.")
     nip_m: float = quantity(
         0.0,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.3,
         label="corner nips",
@@ -142,7 +142,7 @@ class Hinge:
     )
     heart_m: float = quantity(
         0.1,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=1.0,
         label="heart bore",
@@ -151,7 +151,7 @@ class Hinge:
     )
     lengthen_m: float = quantity(
         0.15,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.6,
         label="corner lengthened",
@@ -160,7 +160,7 @@ class Hinge:
     )
     relief_ratio: float = quantity(
         0.3,
-        kind="ratio",
+        kind=Kind.RATIO,
         low=0.0,
         high=0.7,
         label="relieved",
@@ -181,7 +181,7 @@ class BackCut:
     form: str = choice("plain", BACK_FORMS, "[back cut]", "Cut straight in from behind, or bored and released last.")
     step_m: float = quantity(
         0.03,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.3,
         label="step",
@@ -190,7 +190,7 @@ class BackCut:
     )
     strap_m: float = quantity(
         0.05,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.005,
         high=1.0,
         label="[strap]",
@@ -200,7 +200,7 @@ class BackCut:
     side: str = choice("left", SIDES, "kept side", "The corner that is kept, or the side that is cut last.")
     lower_m: float = quantity(
         0.04,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.3,
         label="lower cut",
@@ -209,7 +209,7 @@ class BackCut:
     )
     slot_m: float = quantity(
         0.12,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.02,
         high=0.6,
         label="slot width",
@@ -217,7 +217,7 @@ class BackCut:
         help="Width of the slot through the middle of the stem.",
     )
     slot_length_m: float = quantity(
-        0.8, kind="length", low=0.2, high=3.0, label="slot length", step=0.05, help="Height of the slot up the stem."
+        0.8, kind=Kind.LENGTH, low=0.2, high=3.0, label="slot length", step=0.05, help="Height of the slot up the stem."
     )
 
     shaved: str = choice("no", {"no": "bark left on", "yes": "bark shaved off"}, "bark", "Bark eats the bar's reach.")
@@ -264,7 +264,7 @@ class WedgeSeat:
 
     at_deg: float = quantity(
         0.0,
-        kind="offset_angle",
+        kind=Kind.OFFSET_ANGLE,
         low=-80.0,
         high=80.0,
         label="wedge",
@@ -272,7 +272,13 @@ class WedgeSeat:
         help="Angle round the stump from straight behind, left positive.",
     )
     stacked: int = quantity(
-        1, kind="count", low=1, high=2, label="wedges in the seat", step=1, help="One wedge, or two laid on each other."
+        1,
+        kind=Kind.COUNT,
+        low=1,
+        high=2,
+        label="wedges in the seat",
+        step=1,
+        help="One wedge, or two laid on each other.",
     )
 
 
@@ -281,11 +287,11 @@ class Cut:
     """The whole design for one tree. ``read`` names the specialist forms whose statement was read for it."""
 
     lay_deg: float = quantity(
-        0.0, kind="bearing", low=0.0, high=360.0, label="lay", step=1.0, help="Bearing on which the tree is to lie."
+        0.0, kind=Kind.BEARING, low=0.0, high=360.0, label="lay", step=1.0, help="Bearing on which the tree is to lie."
     )
     aim_off_deg: float = quantity(
         0.0,
-        kind="offset_angle",
+        kind=Kind.OFFSET_ANGLE,
         low=-30.0,
         high=30.0,
         label="aim off",
@@ -294,7 +300,7 @@ class Cut:
     )
     height_m: float = quantity(
         0.3,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.02,
         high=3.0,
         label="cut height",
@@ -323,11 +329,11 @@ class Kit:
     """Saw, wedges and maul carried to the job."""
 
     bar_m: float = quantity(
-        0.45, kind="length", low=0.1, high=2.0, label="bar", step=0.01, help="Usable length of the guide bar."
+        0.45, kind=Kind.LENGTH, low=0.1, high=2.0, label="bar", step=0.01, help="Usable length of the guide bar."
     )
     bar_width_m: float = quantity(
         0.09,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.03,
         high=0.2,
         label="bar width",
@@ -336,7 +342,7 @@ class Kit:
     )
     kerf_m: float = quantity(
         0.008,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.001,
         high=0.02,
         label="kerf",
@@ -344,11 +350,11 @@ class Kit:
         help="Height of the slot the chain leaves.",
     )
     wedge_length_m: float = quantity(
-        0.20, kind="length", low=0.05, high=0.5, label="wedge length", step=0.01, help="Length of one wedge."
+        0.20, kind=Kind.LENGTH, low=0.05, high=0.5, label="wedge length", step=0.01, help="Length of one wedge."
     )
     wedge_thickness_m: float = quantity(
         0.025,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.005,
         high=0.1,
         label="wedge head",
@@ -356,11 +362,11 @@ class Kit:
         help="Thickness of one wedge at its head.",
     )
     wedge_width_m: float = quantity(
-        0.07, kind="length", low=0.02, high=0.2, label="wedge width", step=0.005, help="Width of one wedge."
+        0.07, kind=Kind.LENGTH, low=0.02, high=0.2, label="wedge width", step=0.005, help="Width of one wedge."
     )
     wedge_seat_m: float = quantity(
         0.08,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.02,
         high=0.3,
         label="wedge seat",
@@ -368,7 +374,7 @@ class Kit:
         help="How far a wedge must be in before it carries.",
     )
     wedge_count: int = quantity(
-        3, kind="count", low=0, high=12, label="wedges carried", step=1, help="Number of wedges carried to the tree."
+        3, kind=Kind.COUNT, low=0, high=12, label="wedges carried", step=1, help="Number of wedges carried to the tree."
     )
     stackable: str = choice(
         "yes",
@@ -378,7 +384,7 @@ class Kit:
     )
     pull_N: float = quantity(
         0.0,
-        kind="force",
+        kind=Kind.FORCE,
         low=0.0,
         high=200_000.0,
         label="rope pull",
@@ -387,7 +393,7 @@ class Kit:
     )
     maul_kg: float | None = quantity(
         None,
-        kind="mass",
+        kind=Kind.MASS,
         low=0.5,
         high=10.0,
         label="maul",
@@ -398,7 +404,7 @@ class Kit:
     swing: str = choice("full", SWINGS, "swing", "How the maul is swung: it gives the speed of the blow.")
     maul_J: float = quantity(
         80.0,
-        kind="energy",
+        kind=Kind.ENERGY,
         low=20.0,
         high=250.0,
         label="maul blow",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..tree.around import ABOVE, LEAVE, LIFE, Around, with_answer, words_of
 from ..tree.tree import Tree
@@ -21,9 +22,9 @@ class Question:
 
 
 QUESTIONS = (
-    Question("around.above", ABOVE, "yes", {"hung_pieces": "stop", "wires": "stop"}),
-    Question("around.life", LIFE, "yes", {"nests": "stop", "roosts": "stop"}),
-    Question("around.leave", LEAVE, "no", {"leave": "stop", "licence": "stop", "season": "stop"}),
+    Question("around.above", ABOVE, "yes", {"hung_pieces": Level.STOP, "wires": Level.STOP}),
+    Question("around.life", LIFE, "yes", {"nests": Level.STOP, "roosts": Level.STOP}),
+    Question("around.leave", LEAVE, "no", {"leave": Level.STOP, "licence": Level.STOP, "season": Level.STOP}),
 )
 
 
@@ -35,13 +36,15 @@ def around_findings(tree: Tree) -> tuple[Finding, ...]:
 def _answered(question: Question, around: Around) -> Finding:
     against = with_answer(around, question.names, question.against)
     unanswered = with_answer(around, question.names, "unknown")
-    levels = {question.levels.get(name, "watch") for name in against}
-    level = "stop" if "stop" in levels else "unknown" if unanswered else "watch" if against else "clear"
+    levels = {question.levels.get(name, Level.WATCH) for name in against}
+    level = (
+        Level.STOP if Level.STOP in levels else Level.UNKNOWN if unanswered else Level.WATCH if against else Level.CLEAR
+    )
     found = phrase(f"{question.id}.against", items=_named(against, around)) if against else None
     asked = phrase(f"{question.id}.open", items=_named(unanswered, around)) if unanswered else None
     both = phrase("around.both", found=found, asked=asked) if found and asked else None
     sentence = both or found or asked or phrase(f"{question.id}.clear")
-    return stated(question.id, "around", level, sentence, f"{question.id}.change", source="site", mark="crown")
+    return stated(question.id, Group.AROUND, level, sentence, f"{question.id}.change", source="site", mark="crown")
 
 
 def _named(names: tuple[str, ...], around: Around) -> tuple[str | Phrase, ...]:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from ..base.levels import Group, Level
 from ..base.phrase import phrase
+from ..base.quantity import Kind
 from ..mechanics.bar import NICKS_DEG, BarPlan, bar_plan, off_line_m, usable_m
 from ..mechanics.hinge import bored_m, rear_line
 from ..plan.case import Case, Parts, Planned
@@ -38,11 +40,11 @@ def _reach(case: Case, parts: Parts) -> Finding:
         text = "bar.reach.even_sides_bar"
     return Finding(
         id="bar.reach",
-        group="bar",
-        level="stop" if use > 1 else "watch" if across > reach else "clear",
+        group=Group.BAR,
+        level=Level.STOP if use > 1 else Level.WATCH if across > reach else Level.CLEAR,
         value=across,
         limit=2 * reach,
-        kind="length",
+        kind=Kind.LENGTH,
         margin=margin_of(use),
         sentence=phrase(text, across=across, bar=reach),
         change=phrase("bar.reach.change"),
@@ -55,9 +57,9 @@ def _room(case: Case, parts: Parts) -> Finding:
     sentence = phrase("bar.bore_room.between_hinge_strap", room=room, bar=case.kit.bar_width_m)
     return against(
         "bar.bore_room",
-        "bar",
+        Group.BAR,
         case.kit.bar_width_m / max(room, 1e-6),
-        (room, case.kit.bar_width_m, "length"),
+        (room, case.kit.bar_width_m, Kind.LENGTH),
         sentence,
         phrase("bar.bore_room.change"),
         watch_from=0.9,
@@ -73,9 +75,9 @@ def _nick(case: Case, parts: Parts) -> Finding:
     sentence = phrase("bar.nick.bore_out_line", error=NICKS_DEG, far=far, thin=thin)
     return against(
         "bar.nick",
-        "bar",
+        Group.BAR,
         far / max(thin, 1e-4),
-        (far, thin, "length"),
+        (far, thin, Kind.LENGTH),
         sentence,
         phrase("bar.nick.change"),
         indicative=True,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..base.levels import Group, Level
 from ..base.phrase import phrase
 from ..cuts import form_of, forms
 from ..cuts.form import CutForm, Fit
@@ -9,7 +10,7 @@ from ..plan.case import Planned
 from ..plan.reach import in_reach
 from .findings import Finding, stated
 
-GROUPS = {"face": "face", "hinge": "hinge", "back": "split"}
+GROUPS = {"face": Group.FACE, "hinge": Group.HINGE, "back": Group.SPLIT}
 MARKS = {"face": "face", "hinge": "hinge", "back": "kerf"}
 
 
@@ -27,7 +28,7 @@ def cut_findings(planned: Planned) -> tuple[Finding, ...]:
 
 
 def _unsuited(form: CutForm, fit: Fit) -> Finding:
-    level = "stop" if fit.level == "refused" else "watch"
+    level = Level.STOP if fit.level == "refused" else Level.WATCH
     other = forms().get((form.part, fit.instead))
     change = phrase("cut.form.change")
     if other is not None and other is not form:
@@ -42,11 +43,13 @@ def _specialist(form: CutForm, planned: Planned) -> list[Finding]:
     name, group, mark = phrase(form.name), GROUPS[form.part], MARKS[form.part]
     if not was_read(planned.case.cut.read, form):
         text = phrase("cut.statement.unread", name=name)
-        found.append(stated("cut.statement", group, "stop", text, form.needs, source="practice", mark=mark))
+        found.append(stated("cut.statement", group, Level.STOP, text, form.needs, source="practice", mark=mark))
     dear = in_reach(planned.case)
     if dear:
         text = phrase("cut.specialist.dear", name=name, dear=dear)
-        found.append(stated("cut.specialist", group, "stop", text, "cut.specialist.change", source="site", mark=mark))
+        found.append(
+            stated("cut.specialist", group, Level.STOP, text, "cut.specialist.change", source="site", mark=mark)
+        )
     return found
 
 

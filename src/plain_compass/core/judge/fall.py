@@ -5,11 +5,14 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from ..base.levels import Group, Level
 from ..base.phrase import phrase
+from ..base.quantity import Kind
 from ..fall.fan import Chance, Fan
 from ..fall.nominal import NominalFall
 from ..plan.case import Planned
 from ..plan.reach import called
+from ..site.site import Cost
 from .findings import Finding, against, margin_of, stated
 
 LEVELS_FROM = {
@@ -45,9 +48,9 @@ def _drift(planned: Planned, fan: Fan) -> Finding:
         change = phrase("fall.drift.aim_off", off=abs(middle), side=phrase("side.right" if middle > 0 else "side.left"))
     found = against(
         "fall.drift",
-        "landing",
+        Group.LANDING,
         min(use, 1.0),
-        (abs(middle), tolerance, "angle"),
+        (abs(middle), tolerance, Kind.ANGLE),
         phrase(text, middle=middle, low=low, high=high),
         change,
         indicative=True,
@@ -65,26 +68,26 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
         if not site.obstacles:
             return stated(
                 "fall.not_judged",
-                "landing",
-                "unknown",
+                Group.LANDING,
+                Level.UNKNOWN,
                 phrase("fall.not_judged.tree_hit_judged"),
                 "fall.not_judged.change",
             )
         return stated(
             "fall.targets",
-            "landing",
-            "clear",
+            Group.LANDING,
+            Level.CLEAR,
             phrase("fall.targets.likely_falls_none", count=len(fan.samples)),
             "fall.targets.change",
             indicative=True,
             mark="lay",
         )
     name, cost, chance = told[0]
-    level = "stop" if cost == "never" else "watch"
+    level = Level.STOP if cost == Cost.NEVER else Level.WATCH
     return replace(
         stated(
             "fall.targets",
-            "landing",
+            Group.LANDING,
             level,
             phrase(
                 "fall.targets.hits_more" if len(told) > 1 else "fall.targets.hits",
@@ -100,16 +103,16 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
         ),
         value=chance.share,
         limit=TOLD_FROM[cost],
-        kind="ratio",
+        kind=Kind.RATIO,
     )
 
 
 CHANCES = {
-    "sits_back": ("balance", "centre"),
-    "splits": ("split", "kerf"),
-    "lost_early": ("hinge", "hinge"),
-    "hangs": ("landing", "lay"),
-    "breaks": ("landing", "lay"),
+    "sits_back": (Group.BALANCE, "centre"),
+    "splits": (Group.SPLIT, "kerf"),
+    "lost_early": (Group.HINGE, "hinge"),
+    "hangs": (Group.LANDING, "lay"),
+    "breaks": (Group.LANDING, "lay"),
 }
 """Other ways in which a fall may go wrong: the limit state of each, and where it is shown."""
 
@@ -122,8 +125,8 @@ def _chances(fan: Fan) -> list[Finding]:
             continue
         watch, stop = LEVELS_FROM[chance.key]
         group, mark = CHANCES[chance.key]
-        level = "stop" if chance.share >= stop else "watch" if chance.share >= watch else "clear"
-        if level == "clear" and chance.share == 0:
+        level = Level.STOP if chance.share >= stop else Level.WATCH if chance.share >= watch else Level.CLEAR
+        if level == Level.CLEAR and chance.share == 0:
             continue
         told = stated(
             f"fall.{chance.key}",
@@ -134,7 +137,7 @@ def _chances(fan: Fan) -> list[Finding]:
             indicative=True,
             mark=mark,
         )
-        found.append(replace(told, value=chance.share, limit=min(stop, 1.0), kind="ratio"))
+        found.append(replace(told, value=chance.share, limit=min(stop, 1.0), kind=Kind.RATIO))
     return found
 
 
@@ -151,8 +154,8 @@ def _butt(fall: NominalFall) -> list[Finding]:
     return [
         stated(
             f"fall.{fall.butt.replace(' ', '_')}",
-            "landing",
-            "watch",
+            Group.LANDING,
+            Level.WATCH,
             phrase(texts[fall.butt], **values.get(fall.butt, {})),
             "fall.butt.change",
             indicative=True,
@@ -168,8 +171,8 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
         return [
             stated(
                 "fall.start",
-                "hinge",
-                "stop",
+                Group.HINGE,
+                Level.STOP,
                 phrase("fall.start.hinge_spent_tree"),
                 "fall.start.spent_change",
                 indicative=True,
@@ -185,8 +188,8 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
     return [
         stated(
             "fall.start",
-            "wedge",
-            "watch",
+            Group.WEDGE,
+            Level.WATCH,
             phrase(text, start=fall.start_deg, to=to, lift=max(lifts, default=0.0), have=have),
             "fall.start.change",
             indicative=True,
@@ -210,8 +213,8 @@ def _top(planned: Planned) -> list[Finding]:
     return [
         stated(
             "fall.top",
-            "around",
-            "watch",
+            Group.AROUND,
+            Level.WATCH,
             phrase("fall.top.snaps", why=phrase(why)),
             "fall.top.change",
             indicative=True,
@@ -228,8 +231,8 @@ def _close(fan: Fan) -> list[Finding]:
     return [
         stated(
             "fall.close",
-            "hinge",
-            "watch",
+            Group.HINGE,
+            Level.WATCH,
             phrase("fall.close.likely_falls_hinge", close=float(fan.close_calls), count=len(fan.samples)),
             "fall.close.change",
             indicative=True,

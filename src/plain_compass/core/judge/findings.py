@@ -5,13 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ..base.levels import LEVELS, Group, Level
 from ..base.phrase import Phrase, phrase
-
-LEVELS = ("clear", "watch", "unknown", "stop")
-"""From best to worst. Unknown outranks watch: what is not known may be a stop."""
-
-GROUPS = ("balance", "face", "hinge", "split", "wedge", "bar", "decay", "around", "way_out", "landing")
-"""The limit states, in the order of the margin band."""
+from ..base.quantity import Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,8 +29,8 @@ class Finding:
     """
 
     id: str
-    group: str
-    level: str
+    group: Group
+    level: Level
     value: float | None
     limit: float | None
     kind: str
@@ -59,13 +55,13 @@ class Finding:
 WATCH_FROM = 0.7
 
 
-def level_of(use: float, watch_from: float = WATCH_FROM) -> str:
+def level_of(use: float, watch_from: float = WATCH_FROM) -> Level:
     """Level of a use of a limit: stop past 1, watch from ``watch_from``; not a number is unknown."""
     if math.isnan(use):
-        return "unknown"
+        return Level.UNKNOWN
     if use > 1.0:
-        return "stop"
-    return "watch" if use >= watch_from else "clear"
+        return Level.STOP
+    return Level.WATCH if use >= watch_from else Level.CLEAR
 
 
 def margin_of(use: float) -> float:
@@ -84,12 +80,12 @@ def _rank(finding: Finding) -> tuple[float, float]:
     if finding.margin is not None:
         return -level, finding.margin
     # What was seen rather than reckoned: a stop of that kind rules, anything less comes after the arithmetic.
-    return -level, -10.0 if finding.level == "stop" else 1.0
+    return -level, -10.0 if finding.level == Level.STOP else 1.0
 
 
 def against(
     id: str,
-    group: str,
+    group: Group,
     use: float,
     compared: tuple[float, float, str],
     sentence: Phrase,
@@ -112,16 +108,18 @@ def against(
 
 
 def used(
-    id: str, group: str, use: float, sentence: Phrase, change: Phrase, *, indicative: bool = False, mark: str = ""
+    id: str, group: Group, use: float, sentence: Phrase, change: Phrase, *, indicative: bool = False, mark: str = ""
 ) -> Finding:
     """A physics finding whose use of a limit is itself what is shown, in percent."""
-    return against(id, group, use, (min(use, 99.0), 1.0, "ratio"), sentence, change, indicative=indicative, mark=mark)
+    return against(
+        id, group, use, (min(use, 99.0), 1.0, Kind.RATIO), sentence, change, indicative=indicative, mark=mark
+    )
 
 
 def stated(
     id: str,
-    group: str,
-    level: str,
+    group: Group,
+    level: Level,
     sentence: Phrase,
     change: str | Phrase,
     *,
@@ -134,9 +132,9 @@ def stated(
     return Finding(id, group, level, None, None, "number", None, sentence, to_do, source, indicative, mark)
 
 
-def unknown(id: str, group: str, sentence: str, change: str) -> Finding:
+def unknown(id: str, group: Group, sentence: str, change: str) -> Finding:
     """A finding about something that was not looked at, by the keys of its words: never shown as clear."""
-    return stated(id, group, "unknown", phrase(sentence), change)
+    return stated(id, group, Level.UNKNOWN, phrase(sentence), change)
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,7 +148,7 @@ class Verdict:
         unknown: how many things are not known or not judged.
     """
 
-    level: str
+    level: Level
     ruling: Finding
     more: int
     unknown: int
@@ -164,7 +162,7 @@ def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
         level=ruling.level,
         ruling=ruling,
         more=sum(f.level == ruling.level for f in judged) - 1,
-        unknown=sum(f.level == "unknown" for f in findings),
+        unknown=sum(f.level == Level.UNKNOWN for f in findings),
     )
 
 
@@ -176,16 +174,16 @@ FALL = ("fall.",)
 """The same of what the fall says."""
 
 
-def level_of_ids(findings: tuple[Finding, ...], beginnings: tuple[str, ...]) -> str:
+def level_of_ids(findings: tuple[Finding, ...], beginnings: tuple[str, ...]) -> Level:
     """The worst level among findings by how their ids begin; unknown where there are none."""
-    return max((f.level for f in findings if f.id.startswith(beginnings)), key=LEVELS.index, default="unknown")
+    return max((f.level for f in findings if f.id.startswith(beginnings)), key=LEVELS.index, default=Level.UNKNOWN)
 
 
-def level_seen(findings: tuple[Finding, ...]) -> str:
+def level_seen(findings: tuple[Finding, ...]) -> Level:
     """The worst level among what the walk round found."""
     return level_of_ids(findings, SEEN)
 
 
-def level_of_groups(findings: tuple[Finding, ...], groups: tuple[str, ...]) -> str:
+def level_of_groups(findings: tuple[Finding, ...], groups: tuple[str, ...]) -> Level:
     """The worst level among some limit states."""
-    return max((f.level for f in findings if f.group in groups), key=LEVELS.index, default="unknown")
+    return max((f.level for f in findings if f.group in groups), key=LEVELS.index, default=Level.UNKNOWN)

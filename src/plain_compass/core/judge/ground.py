@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import math
 
+from ..base.levels import Group, Level
 from ..base.phrase import Value, phrase
 from ..plan.case import Case, Parts
 from ..plan.reach import DEAR, behind, better_side, called, caught, lying
 from ..site.hang_up import gap_m
 from ..site.landing import hits_on
+from ..site.site import Cost
 from ..site.ways_out import STEEP_DEG, people_inside, ways_out
 from .findings import Finding, stated, unknown
 
@@ -24,10 +26,12 @@ def ground_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
     """What the site plan says about this lay. Without a plan nothing is known, and it is said so."""
     if not case.site.obstacles:
         return (
-            unknown("way_out.not_judged", "way_out", "way_out.not_judged.ways_out_judged", "way_out.not_judged.change"),
+            unknown(
+                "way_out.not_judged", Group.WAY_OUT, "way_out.not_judged.ways_out_judged", "way_out.not_judged.change"
+            ),
             unknown(
                 "landing.not_judged",
-                "landing",
+                Group.LANDING,
                 "landing.not_judged.landing_judged_nothing",
                 "landing.not_judged.change",
             ),
@@ -44,7 +48,7 @@ def ground_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
 
 
 def _site(
-    id: str, group: str, level: str, text: str, change: str, *, indicative: bool = False, **values: Value
+    id: str, group: Group, level: Level, text: str, change: str, *, indicative: bool = False, **values: Value
 ) -> Finding:
     sentence = phrase(text, **values)
     return stated(id, group, level, sentence, change, source="site", indicative=indicative, mark="lay")
@@ -52,16 +56,20 @@ def _site(
 
 def _targets(case: Case) -> Finding:
     hits = hits_on(case.site, case.at, lying(case), case.cut.lay_deg)
-    costly = [hit for hit in hits if hit.obstacle.cost != "none"]
+    costly = [hit for hit in hits if hit.obstacle.cost != Cost.NONE]
     if not costly:
         return _site(
-            "landing.targets", "landing", "clear", "landing.targets.nothing_drawn_lies", "landing.targets.clear_change"
+            "landing.targets",
+            Group.LANDING,
+            Level.CLEAR,
+            "landing.targets.nothing_drawn_lies",
+            "landing.targets.clear_change",
         )
     worst = costly[0]
-    level = {"never": "stop", "matters": "watch", "nuisance": "watch"}[worst.obstacle.cost]
+    level = {"never": Level.STOP, "matters": Level.WATCH, "nuisance": Level.WATCH}[worst.obstacle.cost]
     return _site(
         "landing.targets",
-        "landing",
+        Group.LANDING,
         level,
         "landing.targets.under_more" if len(costly) > 1 else "landing.targets.under",
         "landing.targets.change",
@@ -80,12 +88,12 @@ def _miss(case: Case, parts: Parts) -> list[Finding]:
     dear = [each for each in at_risk if each.cost in DEAR]
     if not dear:
         return []
-    worst = next((each for each in dear if each.cost == "never"), dear[0])
+    worst = next((each for each in dear if each.cost == Cost.NEVER), dear[0])
     return [
         _site(
             "landing.miss",
-            "landing",
-            "stop" if worst.cost == "never" else "watch",
+            Group.LANDING,
+            Level.STOP if worst.cost == Cost.NEVER else Level.WATCH,
             "landing.miss.would_reach",
             "landing.miss.change",
             name=called(worst),
@@ -98,14 +106,14 @@ def _hang_up(case: Case, parts: Parts) -> list[Finding]:
     if not catches:
         return _gap(case)
     worst = catches[0]
-    level = "stop" if worst.use > 1 or worst.on_stem else "watch" if worst.use > WATCH_FROM else "clear"
+    level = Level.STOP if worst.use > 1 or worst.on_stem else Level.WATCH if worst.use > WATCH_FROM else Level.CLEAR
     text = "landing.hang_up.takes_all" if worst.use > 1 else "landing.hang_up.takes"
     if worst.on_stem:
         text = "landing.hang_up.stem_on_stem"
     return [
         _site(
             "landing.hang_up",
-            "landing",
+            Group.LANDING,
             level,
             text,
             "landing.hang_up.change",
@@ -124,12 +132,16 @@ def _gap(case: Case) -> list[Finding]:
     if found is None or found[1] > SPARE_TOLD_m:
         return []
     spare = found[1]
-    level = "watch" if spare < lying(case).length_m * math.tan(math.radians(case.practice.tolerance_deg)) else "clear"
+    level = (
+        Level.WATCH
+        if spare < lying(case).length_m * math.tan(math.radians(case.practice.tolerance_deg))
+        else Level.CLEAR
+    )
     text = "landing.hang_up.gap_takes" if spare >= 0 else "landing.hang_up.passes_over"
     return [
         _site(
             "landing.hang_up",
-            "landing",
+            Group.LANDING,
             level,
             text,
             "landing.hang_up.gap_change",
@@ -149,8 +161,8 @@ def _tangled(case: Case) -> list[Finding]:
     return [
         _site(
             "landing.tangled",
-            "landing",
-            "stop" if away else "watch",
+            Group.LANDING,
+            Level.STOP if away else Level.WATCH,
             "landing.tangled.must_tear_free" if away else "landing.tangled.falls_into_it",
             "landing.tangled.change",
             at=around.tangled_deg,
@@ -165,8 +177,8 @@ def _ways(case: Case) -> Finding:
         unseen = sorted({index for way in free for index in way.under_unseen})
         return _site(
             "way_out.paths",
-            "way_out",
-            "unknown" if unseen else "clear",
+            Group.WAY_OUT,
+            Level.UNKNOWN if unseen else Level.CLEAR,
             "way_out.paths.under_unseen" if unseen else "way_out.paths.both_free",
             "way_out.paths.clear_change",
             left=left.bearing_deg,
@@ -182,8 +194,8 @@ def _ways(case: Case) -> Finding:
         why = phrase("way_out.paths.too_steep", slope=STEEP_DEG)
     return _site(
         "way_out.paths",
-        "way_out",
-        "watch" if free else "stop",
+        Group.WAY_OUT,
+        Level.WATCH if free else Level.STOP,
         "way_out.paths.one_barred" if free else "way_out.paths.both_barred",
         "way_out.paths.change",
         at=shut.bearing_deg,
@@ -204,10 +216,10 @@ def _stand(case: Case, parts: Parts) -> Finding:
         for words, holds in (("way_out.stand.barred", not best.way_free), ("way_out.stand.downhill", best.downhill))
         if holds
     )
-    level = "stop" if not best.way_free else "watch" if bad or best.under_weight else "clear"
+    level = Level.STOP if not best.way_free else Level.WATCH if bad or best.under_weight else Level.CLEAR
     text = "way_out.stand.neither" if bad else "way_out.stand.better" if why else "way_out.stand.either"
     side = phrase(f"side.{best.side}")
-    return _site("way_out.stand", "way_out", level, text, "way_out.stand.change", side=side, why=bad or why)
+    return _site("way_out.stand", Group.WAY_OUT, level, text, "way_out.stand.change", side=side, why=bad or why)
 
 
 def _people(case: Case) -> list[Finding]:
@@ -217,8 +229,8 @@ def _people(case: Case) -> list[Finding]:
     return [
         _site(
             "way_out.people",
-            "way_out",
-            "watch",
+            Group.WAY_OUT,
+            Level.WATCH,
             "way_out.people.inside",
             "way_out.people.change",
             names=tuple(called(case.site.obstacles[index]) for index in inside),

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 
+from ..base.levels import Group, Level
 from ..base.phrase import Value, phrase
+from ..base.quantity import Kind
 from ..mechanics.resting import Resting
 from ..plan.case import Case, Parts
 from .findings import Finding, against, stated, unknown
@@ -23,7 +25,7 @@ def lying_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
         found.append(
             unknown(
                 "landing.ground_not_judged",
-                "landing",
+                Group.LANDING,
                 "landing.ground_not_judged.ground_under_lay",
                 "landing.ground_not_judged.change",
             )
@@ -38,9 +40,9 @@ def _break(lying: Resting) -> Finding:
         text = "landing.break.lying_stem_spans"
     return against(
         "landing.break",
-        "landing",
+        Group.LANDING,
         lying.break_index,
-        (lying.break_index, 1.0, "number"),
+        (lying.break_index, 1.0, Kind.NUMBER),
         phrase(text, index=lying.break_index, at=lying.breaks_at_m, span=span),
         phrase("landing.break.change"),
         indicative=True,
@@ -62,7 +64,7 @@ def _first_touch(lying: Resting) -> list[Finding]:
         change = "landing.touch.falls_change"
     else:
         return []
-    return [_told("landing.touch", "watch", text, change, at=at, tilt=tilt)]
+    return [_told("landing.touch", Level.WATCH, text, change, at=at, tilt=tilt)]
 
 
 def _roll(case: Case, lying: Resting) -> list[Finding]:
@@ -70,7 +72,7 @@ def _roll(case: Case, lying: Resting) -> list[Finding]:
     if fall < limit:
         return []
     text, side = "landing.roll.may_roll", phrase("side.left" if lying.rolls_deg > 0 else "side.right")
-    return [_told("landing.roll", "watch", text, "landing.roll.change", fall=fall, side=side)]
+    return [_told("landing.roll", Level.WATCH, text, "landing.roll.change", fall=fall, side=side)]
 
 
 def _slide(case: Case, lying: Resting) -> list[Finding]:
@@ -79,10 +81,12 @@ def _slide(case: Case, lying: Resting) -> list[Finding]:
     if use < 0.5:
         return []
     uphill = lying.slides_deg < 0
-    level = "stop" if use > 1 and uphill else "watch"
+    level = Level.STOP if use > 1 and uphill else Level.WATCH
     text = "landing.slide.back" if uphill else "landing.slide.on"
     return [_told("landing.slide", level, text, "landing.slide.change", slope=abs(lying.slides_deg))]
 
 
-def _told(id: str, level: str, text: str, change: str, **values: Value) -> Finding:
-    return stated(id, "landing", level, phrase(text, **values), change, source="physics", indicative=True, mark="lay")
+def _told(id: str, level: Level, text: str, change: str, **values: Value) -> Finding:
+    return stated(
+        id, Group.LANDING, level, phrase(text, **values), change, source="physics", indicative=True, mark="lay"
+    )

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 
+from ..base.levels import Group, Level
 from ..base.phrase import phrase
+from ..base.quantity import Kind
 from ..plan.case import Case, Parts
 from ..tree.cracks import crack_at_cut
 from .bar import bar_findings
@@ -44,8 +46,8 @@ def balance(parts: Parts) -> Finding:
         sentence = phrase(text, ahead=ahead)
         change = phrase("balance.over.goes_change")
         # Nothing is used of anything: the less help a tree needs, the more margin, and none at all is the whole of it.
-        compared = (state.ahead_m, 0.0, "length")
-        return against("balance.over", "balance", 0.0, compared, sentence, change, mark="centre")
+        compared = (state.ahead_m, 0.0, Kind.LENGTH)
+        return against("balance.over", Group.BALANCE, 0.0, compared, sentence, change, mark="centre")
     shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
     lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
     use = lift / available if available > 0 else math.inf
@@ -57,9 +59,9 @@ def balance(parts: Parts) -> Finding:
         what = "balance.over.no_wedge"
     return against(
         "balance.over",
-        "balance",
+        Group.BALANCE,
         use,
-        (lift, available, "fine_length"),
+        (lift, available, Kind.FINE_LENGTH),
         phrase(what, ahead=ahead, where=where, lift=lift, have=available),
         phrase("balance.over.double_change" if wedging.doubled_needed else "balance.over.change"),
         mark="centre",
@@ -73,7 +75,7 @@ def side_use(parts: Parts) -> Finding:
     other = "right" if side == "left" else "left"
     sentence = phrase("hinge.side.uses", side=phrase(f"side.{side}"), off=abs(parts.balance.left_m), use=use)
     change = phrase("hinge.side.change", side=phrase(f"side.{side}"), other=phrase(f"side.{other}"))
-    return used("hinge.side", "hinge", use, sentence, change, indicative=True, mark="hinge")
+    return used("hinge.side", Group.HINGE, use, sentence, change, indicative=True, mark="hinge")
 
 
 def hold_until(parts: Parts) -> Finding:
@@ -89,9 +91,9 @@ def hold_until(parts: Parts) -> Finding:
     change = phrase("hinge.holds.change")
     return against(
         "hinge.holds",
-        "hinge",
+        Group.HINGE,
         share,
-        (needed, use.lets_go_deg, "angle"),
+        (needed, use.lets_go_deg, Kind.ANGLE),
         sentence,
         change,
         watch_from=0.9,
@@ -106,16 +108,16 @@ def overcut(case: Case, parts: Parts) -> list[Finding]:
     if e <= 0:
         return []
     sentence = phrase("face.overcut.face_cut_runs", e=e, at=parts.face.closing_angle_deg)
-    level = "stop" if parts.face.shuts_on_overcut else "watch"
+    level = Level.STOP if parts.face.shuts_on_overcut else Level.WATCH
     return [
         Finding(
             id="face.overcut",
-            group="face",
+            group=Group.FACE,
             level=level,
             value=e,
             limit=0.0,
-            kind="length",
-            margin=-1.0 if level == "stop" else 0.1,
+            kind=Kind.LENGTH,
+            margin=-1.0 if level == Level.STOP else 0.1,
             sentence=sentence,
             change=phrase("face.overcut.change"),
             mark="face",
@@ -137,9 +139,9 @@ def split(case: Case, parts: Parts) -> Finding:
         change = phrase("split.index.overcut_change")
     return against(
         "split.index",
-        "split",
+        Group.SPLIT,
         result.split_index,
-        (result.split_index, 1.0, "number"),
+        (result.split_index, 1.0, Kind.NUMBER),
         sentence,
         change,
         watch_from=0.5,
@@ -155,21 +157,21 @@ def strap(parts: Parts) -> list[Finding]:
         return []
     sentence = phrase("split.strap.strap_carries_cut", use=use)
     change = phrase("split.strap.change")
-    return [used("split.strap", "split", use, sentence, change, mark="strap")]
+    return [used("split.strap", Group.SPLIT, use, sentence, change, mark="strap")]
 
 
 def shell(parts: Parts) -> Finding:
     """Sound shell at the cut."""
     ratio = parts.section.shell_ratio
     if ratio is None:
-        return unknown("decay.shell", "decay", "decay.shell.butt_been_sounded", "decay.shell.sound_it")
+        return unknown("decay.shell", Group.DECAY, "decay.shell.butt_been_sounded", "decay.shell.sound_it")
     use = SOUND_SHELL_LEAST / max(ratio, 1e-6)
     sentence = phrase("decay.shell.thinnest_sound_shell", ratio=ratio, least=SOUND_SHELL_LEAST)
     return against(
         "decay.shell",
-        "decay",
+        Group.DECAY,
         use,
-        (ratio, SOUND_SHELL_LEAST, "ratio"),
+        (ratio, SOUND_SHELL_LEAST, Kind.RATIO),
         sentence,
         phrase("decay.shell.change"),
         mark="rot",
@@ -179,15 +181,15 @@ def shell(parts: Parts) -> Finding:
 def sound_hinge(parts: Parts) -> Finding:
     """Sound wood in the hinge."""
     if parts.section.shell_ratio is None:
-        return unknown("decay.hinge", "decay", "decay.hinge.whether_hinge_sound", "decay.hinge.probe")
+        return unknown("decay.hinge", Group.DECAY, "decay.hinge.whether_hinge_sound", "decay.hinge.probe")
     share = parts.hinge.sound_fraction
     use = SOUND_HINGE_LEAST / max(share, 1e-6)
     sentence = phrase("decay.hinge.hinge_sound_wood", share=share)
     return against(
         "decay.hinge",
-        "decay",
+        Group.DECAY,
         use,
-        (share, SOUND_HINGE_LEAST, "ratio"),
+        (share, SOUND_HINGE_LEAST, Kind.RATIO),
         sentence,
         phrase("decay.hinge.change"),
         mark="hinge",
@@ -198,7 +200,7 @@ def unknowns(case: Case) -> list[Finding]:
     """What was not looked at. Never shown as clear."""
     found = []
     if case.tree.lean.method == "unknown":
-        found.append(unknown("balance.lean", "balance", "balance.lean.lean_been_judged", "balance.lean.change"))
+        found.append(unknown("balance.lean", Group.BALANCE, "balance.lean.lean_been_judged", "balance.lean.change"))
     if crack_at_cut(case.tree, case.cut.height_m) == "unknown":
-        found.append(unknown("split.crack", "split", "split.crack.cracks_seams_been", "split.crack.change"))
+        found.append(unknown("split.crack", Group.SPLIT, "split.crack.cracks_seams_been", "split.crack.change"))
     return found

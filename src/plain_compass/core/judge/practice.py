@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..plan.case import Case, Parts
 from .findings import Finding, margin_of
@@ -26,7 +27,7 @@ def practice_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
 
 
 def _ranged(
-    id: str, group: str, value: float, low: float, high: float, kind: str, sentence: Phrase, change: Phrase, mark: str
+    id: str, group: Group, value: float, low: float, high: float, kind: str, sentence: Phrase, change: Phrase, mark: str
 ) -> Finding:
     """A value against a range: clear inside it, watch outside; the margin shows how near the nearer end is."""
     slack = SLACK * high
@@ -37,7 +38,7 @@ def _ranged(
     return Finding(
         id,
         group,
-        "clear" if inside else "watch",
+        Level.CLEAR if inside else Level.WATCH,
         value,
         limit,
         kind,
@@ -55,7 +56,7 @@ def _face_depth(case: Case, parts: Parts) -> Finding:
     ratio = parts.face.depth_ratio
     sentence = phrase("face.depth.face_wood_deep", share=ratio, low=low, high=high)
     change = phrase("face.depth.change")
-    return _ranged("face.depth", "face", ratio, low, high, "ratio", sentence, change, "face")
+    return _ranged("face.depth", Group.FACE, ratio, low, high, "ratio", sentence, change, "face")
 
 
 def _opening(case: Case, parts: Parts) -> Finding:
@@ -63,7 +64,7 @@ def _opening(case: Case, parts: Parts) -> Finding:
     opening = parts.face.opening_deg
     sentence = phrase("face.opening.face_opens_practice", opening=opening, low=low, high=high)
     change = phrase("face.opening.change")
-    return _ranged("face.opening", "face", opening, low, high, "angle", sentence, change, "face")
+    return _ranged("face.opening", Group.FACE, opening, low, high, "angle", sentence, change, "face")
 
 
 def _hinge_thickness(case: Case, parts: Parts) -> Finding:
@@ -76,8 +77,8 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
         sentence = phrase("hinge.thickness.hinge_thinner_end", thin=thin, least=least)
         return Finding(
             "hinge.thickness",
-            "hinge",
-            "stop",
+            Group.HINGE,
+            Level.STOP,
             thin,
             least,
             "length",
@@ -90,7 +91,7 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
         )
     sentence = phrase("hinge.thickness.hinge_thick_average", mean=mean, low=low, high=high)
     change = phrase("hinge.thickness.change")
-    return _ranged("hinge.thickness", "hinge", mean, low, high, "length", sentence, change, "hinge")
+    return _ranged("hinge.thickness", Group.HINGE, mean, low, high, "length", sentence, change, "hinge")
 
 
 def _step(case: Case) -> Finding:
@@ -100,7 +101,7 @@ def _step(case: Case) -> Finding:
         low = 0.0
     sentence = phrase("hinge.step.back_cut_above", step=cut.back.step_m, low=low, high=high)
     change = phrase("hinge.step.change")
-    return _ranged("hinge.step", "hinge", cut.back.step_m, low, high, "length", sentence, change, "step")
+    return _ranged("hinge.step", Group.HINGE, cut.back.step_m, low, high, "length", sentence, change, "step")
 
 
 def _uneven(case: Case, parts: Parts) -> list[Finding]:
@@ -115,8 +116,8 @@ def _uneven(case: Case, parts: Parts) -> list[Finding]:
     return [
         Finding(
             "hinge.uneven",
-            "hinge",
-            "watch",
+            Group.HINGE,
+            Level.WATCH,
             abs(difference),
             0.003,
             "length",
@@ -147,7 +148,20 @@ def _bore(case: Case, parts: Parts) -> list[Finding]:
     change = phrase("split.bore.change")
     sentence = phrase(text, index=index)
     return [
-        Finding("split.bore", "split", "watch", index, 0.5, "number", 0.1, sentence, change, "practice", True, "kerf")
+        Finding(
+            "split.bore",
+            Group.SPLIT,
+            Level.WATCH,
+            index,
+            0.5,
+            "number",
+            0.1,
+            sentence,
+            change,
+            "practice",
+            True,
+            "kerf",
+        )
     ]
 
 
@@ -161,5 +175,7 @@ def _kept_away(case: Case) -> list[Finding]:
     change = phrase("way_out.distance.change")
     margin = margin_of(school / site * 0.85)
     return [
-        Finding("way_out.distance", "way_out", "watch", site, school, "number", margin, sentence, change, "practice")
+        Finding(
+            "way_out.distance", Group.WAY_OUT, Level.WATCH, site, school, "number", margin, sentence, change, "practice"
+        )
     ]

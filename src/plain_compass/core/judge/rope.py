@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 
+from ..base.levels import Group, Level
 from ..base.phrase import phrase
+from ..base.quantity import Kind
 from ..mechanics.wedge import moment_wanted_Nm
 from ..plan.case import Case, Parts
 from ..site.rigging import Rigging
@@ -21,7 +23,7 @@ def rope_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
         return ()
     if rigging is None:
         text = "rope.pull.straight_down"
-        return (stated("rope.pull", "balance", "stop", phrase(text), "rope.pull.straight_change", mark="rope"),)
+        return (stated("rope.pull", Group.BALANCE, Level.STOP, phrase(text), "rope.pull.straight_change", mark="rope"),)
     return (_pull(case, parts, rigging), _weakest(rigging), _long_enough(case, rigging), _hauler(case, rigging))
 
 
@@ -36,9 +38,9 @@ def _pull(case: Case, parts: Parts, rigging: Rigging) -> Finding:
         text = "rope.pull.pulls_away"
     return against(
         "rope.pull",
-        "balance",
+        Group.BALANCE,
         use,
-        (needs, rigging.pull_N, "force"),
+        (needs, rigging.pull_N, Kind.FORCE),
         phrase(
             text,
             pull=rigging.pull_N,
@@ -56,16 +58,16 @@ def _pull(case: Case, parts: Parts, rigging: Rigging) -> Finding:
 def _weakest(rigging: Rigging) -> Finding:
     sentence = phrase("rope.weakest.nearest", part=phrase(f"rope.weakest.{rigging.weakest}"), use=rigging.weakest_use)
     change = phrase("rope.weakest.change")
-    return used("rope.weakest", "balance", rigging.weakest_use, sentence, change, mark="rope")
+    return used("rope.weakest", Group.BALANCE, rigging.weakest_use, sentence, change, mark="rope")
 
 
 def _long_enough(case: Case, rigging: Rigging) -> Finding:
     have = case.rope.length_m
     return against(
         "rope.length",
-        "balance",
+        Group.BALANCE,
         rigging.length_needed_m / have,
-        (rigging.length_needed_m, have, "span"),
+        (rigging.length_needed_m, have, Kind.SPAN),
         phrase("rope.length.all_legs_ends", needs=rigging.length_needed_m, have=have),
         phrase("rope.length.change"),
         watch_from=0.95,
@@ -80,9 +82,9 @@ def _hauler(case: Case, rigging: Rigging) -> Finding:
     inside = rigging.hauler_m <= 1.2 * reach
     if inside and rigging.hauler_off_lay_deg <= STRAIGHT_IN_DEG:
         text = "rope.hauler.under_it"
-        return stated("rope.hauler", "way_out", "stop", phrase(text, away=away), change, mark="rope")
+        return stated("rope.hauler", Group.WAY_OUT, Level.STOP, phrase(text, away=away), change, mark="rope")
     if rigging.hauler_m <= case.site.kept_away_lengths * case.tree.height_m:
         text = "rope.hauler.inside"
-        return stated("rope.hauler", "way_out", "watch", phrase(text, away=away), change, mark="rope")
+        return stated("rope.hauler", Group.WAY_OUT, Level.WATCH, phrase(text, away=away), change, mark="rope")
     text = "rope.hauler.outside"
-    return stated("rope.hauler", "way_out", "clear", phrase(text, away=away), change, mark="rope")
+    return stated("rope.hauler", Group.WAY_OUT, Level.CLEAR, phrase(text, away=away), change, mark="rope")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..base.levels import Group, Level
 from ..base.phrase import phrase
 from ..design.flare import flares_to_trim
 from ..plan.case import Case, Parts
@@ -24,15 +25,15 @@ def _fork(case: Case) -> list[Finding]:
     if fork.height_m <= cut_m:
         text = "fork.union.stems_part_below"
         change = "fork.below.change"
-        return [stated("fork.below", "split", "watch", phrase(text, at=at), change, mark="crown")]
+        return [stated("fork.below", Group.SPLIT, Level.WATCH, phrase(text, at=at), change, mark="crown")]
     level, text = {
-        "unknown": ("unknown", "fork.union.union_stems_been"),
-        "wide": ("clear", "fork.union.stems_part_wide"),
-        "tight": ("watch", "fork.union.stems_part_tight"),
-        "cracked": ("stop", "fork.union.union_cracked_stems"),
+        "unknown": (Level.UNKNOWN, "fork.union.union_stems_been"),
+        "wide": (Level.CLEAR, "fork.union.stems_part_wide"),
+        "tight": (Level.WATCH, "fork.union.stems_part_tight"),
+        "cracked": (Level.STOP, "fork.union.union_cracked_stems"),
     }[fork.union]
     change = "fork.union.change"
-    return [stated("fork.union", "split", level, phrase(text, at=at), change, mark="crown")]
+    return [stated("fork.union", Group.SPLIT, level, phrase(text, at=at), change, mark="crown")]
 
 
 def _soundings(case: Case) -> list[Finding]:
@@ -42,7 +43,11 @@ def _soundings(case: Case) -> list[Finding]:
         return []
     by_sound = {s: [each for each in decay.soundings if each.sound == s] for s in ("hollow", "dull", "unknown")}
     drawn = decay.kind in ("cavity", "shell")
-    for sound, level in (("hollow", "watch" if drawn else "stop"), ("dull", "watch"), ("unknown", "unknown")):
+    for sound, level in (
+        ("hollow", Level.WATCH if drawn else Level.STOP),
+        ("dull", Level.WATCH),
+        ("unknown", Level.UNKNOWN),
+    ):
         if by_sound[sound]:
             at = by_sound[sound][0].bearing_deg
             count = len(by_sound[sound])
@@ -53,9 +58,9 @@ def _soundings(case: Case) -> list[Finding]:
                 more=count - 1,
                 tail="" if drawn or sound == "unknown" else phrase("decay.sounding.not_drawn"),
             )
-            return [stated("decay.sounding", "decay", level, sentence, "decay.sounding.probe", mark="rot")]
+            return [stated("decay.sounding", Group.DECAY, level, sentence, "decay.sounding.probe", mark="rot")]
     sentence = phrase("decay.sounding.sound", count=len(decay.soundings))
-    return [stated("decay.sounding", "decay", "clear", sentence, "decay.sounding.change", mark="rot")]
+    return [stated("decay.sounding", Group.DECAY, Level.CLEAR, sentence, "decay.sounding.change", mark="rot")]
 
 
 def _defects(case: Case) -> list[Finding]:
@@ -67,7 +72,7 @@ def _defects(case: Case) -> list[Finding]:
         if near:
             sentence = phrase(f"defect.{kind}.seen", at=near[0].height_m, side=near[0].bearing_deg)
             level, change = _defect_level(near[0], case), f"defect.{kind}.change"
-            found.append(stated(f"defect.{kind}", "decay", level, sentence, change, mark="rot"))
+            found.append(stated(f"defect.{kind}", Group.DECAY, level, sentence, change, mark="rot"))
     return found
 
 
@@ -75,12 +80,12 @@ def _concerns(defect: Defect, cut_m: float) -> bool:
     return beside_cut(defect, cut_m, NEAR_CUT_M) or (defect.kind == "bracket" and defect.height_m > cut_m)
 
 
-def _defect_level(defect: Defect, case: Case) -> str:
+def _defect_level(defect: Defect, case: Case) -> Level:
     """A bracket above rot that is drawn as ended lower says that the drawing is wrong."""
     top = case.tree.decay.top_m
     ends_below = top is not None and top < defect.height_m
     no_rot = case.tree.decay.kind in ("none", "unknown")
-    return "stop" if defect.kind == "bracket" and (ends_below or no_rot) else "watch"
+    return Level.STOP if defect.kind == "bracket" and (ends_below or no_rot) else Level.WATCH
 
 
 def _flare(case: Case, parts: Parts) -> list[Finding]:
@@ -93,7 +98,7 @@ def _flare(case: Case, parts: Parts) -> list[Finding]:
     if picked is None:
         text = "bar.flare.every_buttress_trimmed"
         sentence = phrase(text, bar=reach)
-        return [stated("bar.flare", "bar", "watch", sentence, "bar.flare.short_change", mark="kerf")]
+        return [stated("bar.flare", Group.BAR, Level.WATCH, sentence, "bar.flare.short_change", mark="kerf")]
     names = tuple(phrase("place.bearing", at=lobe.bearing_deg) for lobe in picked)
     sentence = phrase("bar.flare.trim_several" if len(picked) > 1 else "bar.flare.trim", bar=reach, names=names)
-    return [stated("bar.flare", "bar", "watch", sentence, "bar.flare.trim_change", mark="kerf")]
+    return [stated("bar.flare", Group.BAR, Level.WATCH, sentence, "bar.flare.trim_change", mark="kerf")]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..base.errors import PlainCompassError
+from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..tree.tree import Tree
 from .findings import Finding, stated, worst_first
@@ -84,20 +85,20 @@ def with_unknowns(tree: Tree, findings: tuple[Finding, ...]) -> tuple[Finding, .
 
 
 def _asked(key: str) -> Finding:
-    group = "face" if key == "diameter" else "balance"
+    group = Group.FACE if key == "diameter" else Group.BALANCE
     sentence = phrase("measured.not_yet", name=phrase(f"measured.{key}.name"))
-    return stated(f"measured.{key}", group, "unknown", sentence, f"measured.{key}.change")
+    return stated(f"measured.{key}", group, Level.UNKNOWN, sentence, f"measured.{key}.change")
 
 
 def _held_back(finding: Finding, lacking: tuple[str, ...]) -> Finding:
     needs = THINGS if finding.id.startswith("fall.") else NEEDS.get(finding.group, THINGS)
     wanted = tuple(key for key in lacking if key in needs)
     reckoned = finding.margin is not None or finding.id.startswith(("fall.", *SHAPES))
-    if not wanted or not reckoned or finding.level == "unknown":
+    if not wanted or not reckoned or finding.level == Level.UNKNOWN:
         return finding
     text = "measured.not_known_several" if len(wanted) > 1 else "measured.not_known_one"
     sentence = phrase(text, names=named_things(wanted), by_stand_ins=finding.sentence)
-    bare = stated(finding.id, finding.group, "unknown", sentence, finding.change, source=finding.source)
+    bare = stated(finding.id, finding.group, Level.UNKNOWN, sentence, finding.change, source=finding.source)
     return replace(bare, indicative=finding.indicative, mark=finding.mark)
 
 

@@ -5,7 +5,9 @@ from __future__ import annotations
 import math
 from itertools import pairwise
 
+from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
+from ..base.quantity import Kind
 from ..mechanics.wedge import seat_wanted_m
 from ..plan.case import Case, Parts
 from .findings import Finding, against, unknown, used
@@ -19,12 +21,12 @@ def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
     wedging, kit = parts.wedging, case.kit
     if not wedging.wanted:
         sentence = phrase("wedge.drive.wedge_needed_tip")
-        return [used("wedge.drive", "wedge", 0.0, sentence, phrase("wedge.drive.unneeded_change"), mark="wedges")]
+        return [used("wedge.drive", Group.WEDGE, 0.0, sentence, phrase("wedge.drive.unneeded_change"), mark="wedges")]
     found = [_fits_first(case, parts)]
     if not wedging.seats:
         sentence = phrase("wedge.drive.tree_needs_wedges")
         change = phrase("wedge.drive.none_change")
-        return [*found, used("wedge.drive", "wedge", math.inf, sentence, change, mark="wedges")]
+        return [*found, used("wedge.drive", Group.WEDGE, math.inf, sentence, change, mark="wedges")]
     found += [_drive(case, parts), _room(parts), _seat_sound(case, parts)]
     asked = sum(seat.stacked for seat in wedging.seats)
     if asked > kit.wedge_count:
@@ -32,7 +34,7 @@ def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
         found.append(
             used(
                 "wedge.carried",
-                "wedge",
+                Group.WEDGE,
                 asked / max(kit.wedge_count, 0.1),
                 sentence,
                 phrase("wedge.carried.change"),
@@ -68,9 +70,9 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
         use = min(use, SMALL_STEM_USE)
     return against(
         "wedge.fits_first",
-        "wedge",
+        Group.WEDGE,
         use,
-        (kerf, needs, "length"),
+        (kerf, needs, Kind.LENGTH),
         phrase(text, kerf=kerf, needs=needs),
         change,
         watch_from=0.85,
@@ -114,9 +116,9 @@ def _drive(case: Case, parts: Parts) -> Finding:
     change = phrase("wedge.drive.change")
     return against(
         "wedge.drive",
-        "wedge",
+        Group.WEDGE,
         use,
-        (min(advance, 0.2), least, "fine_length"),
+        (min(advance, 0.2), least, Kind.FINE_LENGTH),
         sentence,
         change,
         indicative=True,
@@ -130,9 +132,9 @@ def _room(parts: Parts) -> Finding:
     sentence = phrase("wedge.room.wedge_tree_tips", driven=tightest.driven_m, room=tightest.room_m)
     return against(
         "wedge.room",
-        "wedge",
+        Group.WEDGE,
         use,
-        (tightest.driven_m, tightest.room_m, "length"),
+        (tightest.driven_m, tightest.room_m, Kind.LENGTH),
         sentence,
         phrase("wedge.room.change"),
         watch_from=0.9,
@@ -142,15 +144,15 @@ def _room(parts: Parts) -> Finding:
 
 def _seat_sound(case: Case, parts: Parts) -> Finding:
     if case.tree.decay.kind == "unknown":
-        return unknown("wedge.sound", "wedge", "wedge.sound.whether_wedges_bear", "wedge.sound.probe")
+        return unknown("wedge.sound", Group.WEDGE, "wedge.sound.whether_wedges_bear", "wedge.sound.probe")
     share = min(seat.sound_fraction for seat in parts.wedging.seats)
     use = SOUND_SEAT_LEAST / max(share, 1e-6)
     sentence = phrase("wedge.sound.worst_wedge_seat", share=share)
     return against(
         "wedge.sound",
-        "wedge",
+        Group.WEDGE,
         use,
-        (share, SOUND_SEAT_LEAST, "ratio"),
+        (share, SOUND_SEAT_LEAST, Kind.RATIO),
         sentence,
         phrase("wedge.sound.change"),
         mark="wedges",
@@ -159,4 +161,4 @@ def _seat_sound(case: Case, parts: Parts) -> Finding:
 
 def _broken_rule(id: str, sentence: Phrase, change: Phrase) -> Finding:
     """A stop that is a matter of yes or no: there is no number to hold against a limit."""
-    return Finding(id, "wedge", "stop", None, None, "number", -0.5, sentence, change, mark="wedges")
+    return Finding(id, Group.WEDGE, Level.STOP, None, None, "number", -0.5, sentence, change, mark="wedges")

@@ -5,7 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from ..base.levels import Group
 from ..base.phrase import phrase
+from ..base.quantity import Kind
 from ..mechanics.wedge import tipping_tilt_deg
 from ..plan.case import Case, Parts
 from ..site.wind import speed_for_force_m_s
@@ -21,7 +23,7 @@ def wind_finding(case: Case, parts: Parts) -> Finding:
     if site.wind_m_s is None:
         return unknown(
             "balance.wind_not_judged",
-            "balance",
+            Group.BALANCE,
             "balance.wind_not_judged.wind_been_judged",
             "balance.wind_not_judged.change",
         )
@@ -49,9 +51,9 @@ def wind_finding(case: Case, parts: Parts) -> Finding:
     values["most"] = min(most, 99.0)
     return against(
         "balance.wind",
-        "balance",
+        Group.BALANCE,
         use,
-        (site.wind_m_s, min(most, 99.0), "speed"),
+        (site.wind_m_s, min(most, 99.0), Kind.SPEED),
         phrase(text, **values),
         phrase("balance.wind.change"),
         indicative=True,

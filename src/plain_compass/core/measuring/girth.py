@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from ..base.errors import InputError
+from ..base.quantity import Kind
 from .estimate import Estimate, Reading, propagated, require_positive
 
 
@@ -24,7 +25,7 @@ def under_bark(diameter_m: Reading, bark_m: Reading) -> Estimate:
     """Diameter of the wood: bark is taken off on both sides. Raises InputError when bark would fill the stem."""
     require_positive("diameter", diameter_m.value, "girth")
     if not 0 <= bark_m.value < diameter_m.value / 2:
-        raise InputError("bark", bark_m.value, kind="length", low=0.0, high=diameter_m.value / 2)
+        raise InputError("bark", bark_m.value, kind=Kind.LENGTH, low=0.0, high=diameter_m.value / 2)
     return propagated(lambda diameter, bark: diameter - 2 * bark, {"diameter": diameter_m, "bark": bark_m})
 
 

@@ -13,6 +13,7 @@ import math
 from dataclasses import dataclass
 
 from ..base.errors import InputError
+from ..base.quantity import Kind
 from .estimate import Estimate, Reading, propagated, require_positive, tan_deg
 
 STEEPEST_DEG = 85.0
@@ -35,10 +36,10 @@ def height_by_clinometer(distance_m: Reading, top_deg: Reading, base_deg: Readin
     """
     for name, angle in (("top", top_deg), ("base", base_deg), ("slope", slope_deg)):
         if not abs(angle.value) <= STEEPEST_DEG:
-            raise InputError(name, angle.value, kind="angle", low=-STEEPEST_DEG, high=STEEPEST_DEG)
+            raise InputError(name, angle.value, kind=Kind.ANGLE, low=-STEEPEST_DEG, high=STEEPEST_DEG)
     if top_deg.value <= base_deg.value:
         raise InputError(
-            "top", top_deg.value, kind="angle", low=base_deg.value, reason="the top would be below the base"
+            "top", top_deg.value, kind=Kind.ANGLE, low=base_deg.value, reason="the top would be below the base"
         )
     require_positive("distance", distance_m.value, "span")
     return propagated(

@@ -7,6 +7,7 @@ import statistics
 from dataclasses import dataclass
 
 from ..base.errors import InputError
+from ..base.quantity import Kind
 from .estimate import MAD_TO_SPREAD, OUTLIER_SPREADS, Estimate, Reading, propagated, tan_deg, weighted_mean
 
 
@@ -39,9 +40,9 @@ class LeanEstimate:
 def lean_by_plumb(offset_m: Reading, drop_m: Reading, bearing_deg: Reading) -> LeanEstimate:
     """Lean from a plumb line hung beside the stem: offset of the stem from the line over the line's drop."""
     if not drop_m.value > 0:
-        raise InputError("drop", drop_m.value, kind="span", low=0.01, reason="the line must hang down some way")
+        raise InputError("drop", drop_m.value, kind=Kind.SPAN, low=0.01, reason="the line must hang down some way")
     if offset_m.value < 0:
-        raise InputError("offset", offset_m.value, kind="span", low=0.0, reason="say the other way by its bearing")
+        raise InputError("offset", offset_m.value, kind=Kind.SPAN, low=0.0, reason="say the other way by its bearing")
     angle = propagated(
         lambda offset, drop: math.degrees(math.atan2(offset, drop)), {"offset": offset_m, "drop": drop_m}
     )
@@ -59,7 +60,7 @@ def lean_by_faces(first_deg: Reading, second_deg: Reading, bearing_deg: float) -
     """
     for name, face in (("first", first_deg), ("second", second_deg)):
         if not abs(face.value) < 80.0:
-            raise InputError(name, face.value, kind="angle", low=-80.0, high=80.0)
+            raise InputError(name, face.value, kind=Kind.ANGLE, low=-80.0, high=80.0)
     inputs = {"first": first_deg, "second": second_deg}
     tilt = propagated(
         lambda first, second: math.degrees(math.atan(math.hypot(tan_deg(first), tan_deg(second)))), inputs
@@ -100,7 +101,7 @@ def lean_by_sighting(first_m: Reading, second_m: Reading, height_m: Reading, bea
         height_m: height over which it was seen.
     """
     if not height_m.value > 0:
-        raise InputError("height", height_m.value, kind="span", low=0.1, reason="the stem must have some height")
+        raise InputError("height", height_m.value, kind=Kind.SPAN, low=0.1, reason="the stem must have some height")
     faces = [
         propagated(
             lambda offset, height: math.degrees(math.atan2(offset, height)), {"offset": each, "height": height_m}

@@ -5,6 +5,7 @@ from __future__ import annotations
 import statistics
 
 from ..base.errors import InputError
+from ..base.quantity import Kind
 from .estimate import Estimate
 
 WINDOW = 5
@@ -24,7 +25,9 @@ def sound_depth(depths_m: tuple[float, ...], resistance: tuple[float, ...]) -> E
     Raises InputError when there are too few points, or they do not match.
     """
     if len(depths_m) != len(resistance) or len(depths_m) < 2 * WINDOW:
-        raise InputError("profile", len(depths_m), kind="count", low=2 * WINDOW, reason="a profile wants more points")
+        raise InputError(
+            "profile", len(depths_m), kind=Kind.COUNT, low=2 * WINDOW, reason="a profile wants more points"
+        )
     outer = [r for d, r in zip(depths_m, resistance, strict=True) if d - depths_m[0] <= SOUND_FROM_M]
     level = statistics.median(outer if len(outer) >= WINDOW else resistance[:WINDOW])
     half = WINDOW // 2

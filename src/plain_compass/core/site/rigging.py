@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass, field, replace
 
 from ..base.frames import to_tree
-from ..base.quantity import choice, quantity
+from ..base.quantity import Kind, choice, quantity
 from .ground import rise_to_m
 from .rope import SHEAVES, advantage_simple, advantage_three_on_two, bark_efficiency, pull_needed_N, redirect_load_N
 from .site import Place, Site
@@ -37,7 +37,7 @@ class Rope:
     use: str = choice("none", SET, "rope", "Whether a rope is set in the tree.")
     attached_m: float = quantity(
         8.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.5,
         high=80.0,
         label="rope set at",
@@ -51,7 +51,7 @@ class Rope:
     corner: Place = field(default_factory=Place)
     haul_N: float = quantity(
         400.0,
-        kind="force",
+        kind=Kind.FORCE,
         low=50.0,
         high=100_000.0,
         label="hauled with",
@@ -62,7 +62,7 @@ class Rope:
     end: str = choice("figure eight", END_WORDS, "rope's end", "Knot or splice; it weakens the rope.")
     limit_N: float = quantity(
         8_000.0,
-        kind="force",
+        kind=Kind.FORCE,
         low=500.0,
         high=200_000.0,
         label="rope may hold",
@@ -71,7 +71,7 @@ class Rope:
     )
     gear_limit_N: float = quantity(
         12_000.0,
-        kind="force",
+        kind=Kind.FORCE,
         low=500.0,
         high=200_000.0,
         label="gear may hold",
@@ -79,7 +79,7 @@ class Rope:
         help="Working load limit of the weakest sling, shackle or pulley.",
     )
     length_m: float = quantity(
-        50.0, kind="span", low=5.0, high=500.0, label="rope carried", step=5.0, help="Length of rope there is."
+        50.0, kind=Kind.SPAN, low=5.0, high=500.0, label="rope carried", step=5.0, help="Length of rope there is."
     )
 
 

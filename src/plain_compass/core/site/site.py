@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 from ..base.hashing import hashed_once
-from ..base.quantity import bearing, choice, name, quantity
+from ..base.quantity import Kind, bearing, choice, name, quantity
 from ..tree.around import SEEN
 
 KINDS = {
@@ -23,8 +24,23 @@ KINDS = {
     "soft": "soft ground",
     "people": "people area",
 }
-COSTS = {"none": "costs nothing", "nuisance": "a nuisance", "matters": "matters", "never": "must never be hit"}
-"""What it would cost to hit an obstacle, from least to most."""
+
+
+class Cost(StrEnum):
+    """What it would cost to hit an obstacle, from least to most."""
+
+    NONE = "none"
+    NUISANCE = "nuisance"
+    MATTERS = "matters"
+    NEVER = "never"
+
+
+COSTS: dict[str, str] = {
+    Cost.NONE: "costs nothing",
+    Cost.NUISANCE: "a nuisance",
+    Cost.MATTERS: "matters",
+    Cost.NEVER: "must never be hit",
+}
 SHAPES = {"spot": "spot", "line": "line", "area": "area"}
 USUAL = {
     "tree": ("none", "spot", 2.5, 15.0),
@@ -49,10 +65,10 @@ class Place:
     """A point on the site plan."""
 
     east_m: float = quantity(
-        0.0, kind="span", low=-3000.0, high=3000.0, label="east", step=0.5, help="Metres east of the job's origin."
+        0.0, kind=Kind.SPAN, low=-3000.0, high=3000.0, label="east", step=0.5, help="Metres east of the job's origin."
     )
     north_m: float = quantity(
-        0.0, kind="span", low=-3000.0, high=3000.0, label="north", step=0.5, help="Metres north of the job's origin."
+        0.0, kind=Kind.SPAN, low=-3000.0, high=3000.0, label="north", step=0.5, help="Metres north of the job's origin."
     )
 
 
@@ -67,7 +83,7 @@ class Obstacle:
     points: tuple[Place, ...] = (Place(),)
     radius_m: float = quantity(
         0.5,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=30.0,
         label="radius",
@@ -75,11 +91,11 @@ class Obstacle:
         help="Radius of a spot or of a crown; half the width of a line.",
     )
     height_m: float = quantity(
-        1.0, kind="span", low=0.0, high=80.0, label="height", step=0.25, help="Its top above the ground."
+        1.0, kind=Kind.SPAN, low=0.0, high=80.0, label="height", step=0.25, help="Its top above the ground."
     )
     base_m: float = quantity(
         0.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=80.0,
         label="crown base",
@@ -96,14 +112,14 @@ class SpotHeight:
     """The height of the ground at one place, over any datum that is the same for all."""
 
     east_m: float = quantity(
-        0.0, kind="span", low=-3000.0, high=3000.0, label="east", step=0.5, help="Metres east of the job's origin."
+        0.0, kind=Kind.SPAN, low=-3000.0, high=3000.0, label="east", step=0.5, help="Metres east of the job's origin."
     )
     north_m: float = quantity(
-        0.0, kind="span", low=-3000.0, high=3000.0, label="north", step=0.5, help="Metres north of the job's origin."
+        0.0, kind=Kind.SPAN, low=-3000.0, high=3000.0, label="north", step=0.5, help="Metres north of the job's origin."
     )
     height_m: float = quantity(
         0.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=-500.0,
         high=9000.0,
         label="ground height",
@@ -120,7 +136,7 @@ class Site:
     name: str = name("", "name")
     kept_away_lengths: float = quantity(
         2.0,
-        kind="ratio",
+        kind=Kind.RATIO,
         low=1.5,
         high=5.0,
         label="people kept away",
@@ -128,12 +144,12 @@ class Site:
         help="Tree lengths within which nobody else may be; the site's own rule if it is larger.",
     )
     slope_deg: float = quantity(
-        0.0, kind="angle", low=0.0, high=60.0, label="slope", step=1.0, help="Slope of the ground round the tree."
+        0.0, kind=Kind.ANGLE, low=0.0, high=60.0, label="slope", step=1.0, help="Slope of the ground round the tree."
     )
     downhill_deg: float = bearing("downhill towards", "Bearing in which the ground falls.")
     wind_m_s: float | None = quantity(
         None,
-        kind="speed",
+        kind=Kind.SPEED,
         low=0.0,
         high=40.0,
         label="wind",
@@ -143,13 +159,13 @@ class Site:
     )
     wind_from_deg: float = bearing("wind from", "Bearing the wind blows from.")
     gust_ratio: float = quantity(
-        1.6, kind="ratio", low=1.0, high=3.0, label="gusts", step=0.1, help="Gusts over the mean speed of the wind."
+        1.6, kind=Kind.RATIO, low=1.0, high=3.0, label="gusts", step=0.1, help="Gusts over the mean speed of the wind."
     )
     obstacles: tuple[Obstacle, ...] = ()
     spots: tuple[SpotHeight, ...] = ()
     origin_east_deg: float | None = quantity(
         None,
-        kind="degrees",
+        kind=Kind.DEGREES,
         low=-180.0,
         high=180.0,
         label="origin, longitude",
@@ -159,7 +175,7 @@ class Site:
     )
     origin_north_deg: float | None = quantity(
         None,
-        kind="degrees",
+        kind=Kind.DEGREES,
         low=-85.0,
         high=85.0,
         label="origin, latitude",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..base.quantity import bearing, choice, quantity
+from ..base.quantity import Kind, bearing, choice, quantity
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,7 +14,7 @@ class Lobe:
     bearing_deg: float = bearing("towards", "Bearing from the pith to the middle of the buttress.")
     projection_m: float = quantity(
         0.06,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=1.5,
         label="stands out",
@@ -23,7 +23,7 @@ class Lobe:
     )
     width_m: float = quantity(
         0.3,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.05,
         high=2.0,
         label="width",
@@ -32,7 +32,7 @@ class Lobe:
     )
     top_m: float = quantity(
         1.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.1,
         high=6.0,
         label="runs out at",

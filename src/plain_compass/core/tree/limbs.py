@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..base.frames import to_tree
-from ..base.quantity import bearing, choice, quantity
+from ..base.quantity import Kind, bearing, choice, quantity
 from .body import Body, taper
 
 UNIONS = {
@@ -24,7 +24,7 @@ class Limb:
     bearing_deg: float = bearing("towards", "Bearing in which the limb reaches out.")
     height_m: float = quantity(
         6.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.5,
         high=100.0,
         label="limb at",
@@ -33,7 +33,7 @@ class Limb:
     )
     diameter_m: float = quantity(
         0.15,
-        kind="girth",
+        kind=Kind.GIRTH,
         low=0.02,
         high=1.5,
         label="limb thickness",
@@ -41,7 +41,7 @@ class Limb:
         help="Diameter of the limb near the stem.",
     )
     length_m: float = quantity(
-        4.0, kind="span", low=0.5, high=30.0, label="limb length", step=0.25, help="How far the limb reaches out."
+        4.0, kind=Kind.SPAN, low=0.5, high=30.0, label="limb length", step=0.25, help="How far the limb reaches out."
     )
 
 
@@ -60,7 +60,7 @@ class Fork:
     )
     height_m: float = quantity(
         2.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=60.0,
         label="fork at",
@@ -69,7 +69,7 @@ class Fork:
     )
     diameter_m: float = quantity(
         0.2,
-        kind="girth",
+        kind=Kind.GIRTH,
         low=0.02,
         high=3.0,
         label="second stem",
@@ -78,7 +78,7 @@ class Fork:
     )
     top_m: float = quantity(
         12.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=1.0,
         high=120.0,
         label="its top at",
@@ -87,7 +87,7 @@ class Fork:
     )
     lean_deg: float = quantity(
         5.0,
-        kind="angle",
+        kind=Kind.ANGLE,
         low=0.0,
         high=60.0,
         label="it leans",

@@ -11,6 +11,7 @@ import numpy as np
 from ..base.errors import InputError
 from ..base.frames import rotated
 from ..base.polygon import Array
+from ..base.quantity import Kind
 from .butt import Lobe, standing_m
 from .stem import profile_ratio
 from .tree import Trunk
@@ -112,7 +113,7 @@ def round_share(trunk: Trunk, lobes: tuple[Lobe, ...]) -> float:
         raise InputError(
             "tree.lobes.projection_m",
             most,
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.0,
             high=most / 2,
             reason="the buttresses would leave no stem within the taped girth",

@@ -10,6 +10,7 @@ import numpy as np
 from ..base.errors import InputError
 from ..base.frames import to_tree
 from ..base.polygon import EMPTY, Array, moments, overlap
+from ..base.quantity import Kind
 from .outline import OUTLINE_POINTS
 from .tree import Decay
 
@@ -49,7 +50,7 @@ def _cavity(decay: Decay, wood: Array, lay_deg: float) -> Array:
         raise InputError(
             "tree.decay.offset_m",
             decay.offset_m,
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.0,
             high=reach,
             reason="the cavity would lie outside the stem",
@@ -62,7 +63,7 @@ def _cavity(decay: Decay, wood: Array, lay_deg: float) -> Array:
         raise InputError(
             "tree.decay.radius_m",
             decay.radius_m,
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.0,
             high=reach * math.sqrt(MOST_ROT),
             reason="the cavity would leave no sound wood",
@@ -85,7 +86,7 @@ def _hollow(decay: Decay, wood: Array, share: float, lay_deg: float) -> Array:
         raise InputError(
             "tree.decay.shell",
             float(shell.max()),
-            kind="length",
+            kind=Kind.LENGTH,
             low=0.025 * float(radius.min()),
             high=float(radius.max()),
             reason="the shell would leave no sound wood",

@@ -11,6 +11,7 @@ import numpy as np
 from ..base.errors import InputError
 from ..base.frames import rotated
 from ..base.polygon import EMPTY, Array, Moments, intervals, moments
+from ..base.quantity import Kind
 from .butt import Lobe, standing_m
 from .outline import buttressed, diameters_at, ellipse_outlines, round_share, spur_tips, taped
 from .rot import radius_towards, rot_outline
@@ -102,7 +103,12 @@ def _section(
     if trunk.bark_m >= 0.45 * min(first, second):
         limit = 0.45 * min(first, second)
         raise InputError(
-            "tree.trunk.bark_m", trunk.bark_m, kind="length", low=0.0, high=limit, reason="the bark would fill the stem"
+            "tree.trunk.bark_m",
+            trunk.bark_m,
+            kind=Kind.LENGTH,
+            low=0.0,
+            high=limit,
+            reason="the bark would fill the stem",
         )
     bark, wood = ellipse_outlines(first / 2, second / 2, trunk.bark_m)
     turned = trunk.diameter_bearing_deg

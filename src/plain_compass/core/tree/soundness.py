@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..base.quantity import bearing, choice, quantity
+from ..base.quantity import Kind, bearing, choice, quantity
 
 SOUNDS = {"unknown": "not sounded", "sound": "sound", "dull": "dull", "hollow": "hollow"}
 DEFECTS = {
@@ -31,10 +31,16 @@ class Defect:
     kind: str = choice("bracket", DEFECTS, "seen", "What was seen on the stem.")
     bearing_deg: float = bearing("on the side", "Bearing of the side on which it was seen.")
     height_m: float = quantity(
-        0.5, kind="span", low=0.0, high=60.0, label="at", step=0.1, help="Height above ground of its middle."
+        0.5, kind=Kind.SPAN, low=0.0, high=60.0, label="at", step=0.1, help="Height above ground of its middle."
     )
     length_m: float = quantity(
-        0.2, kind="span", low=0.0, high=40.0, label="long", step=0.1, help="Length along the stem, from top to bottom."
+        0.2,
+        kind=Kind.SPAN,
+        low=0.0,
+        high=40.0,
+        label="long",
+        step=0.1,
+        help="Length along the stem, from top to bottom.",
     )
 
 

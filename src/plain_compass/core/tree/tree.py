@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from ..base.hashing import hashed_once
-from ..base.quantity import bearing, choice, quantity
+from ..base.quantity import Kind, bearing, choice, quantity
 from .around import Around
 from .butt import Lobe
 from .limbs import Fork, Limb
@@ -28,7 +28,7 @@ class Trunk:
 
     diameter_m: float = quantity(
         0.40,
-        kind="girth",
+        kind=Kind.GIRTH,
         low=0.05,
         high=4.0,
         label="diameter",
@@ -37,7 +37,7 @@ class Trunk:
     )
     at_m: float = quantity(
         BREAST_HEIGHT_M,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.1,
         high=5.0,
         label="taped at",
@@ -46,7 +46,7 @@ class Trunk:
     )
     cross_diameter_m: float | None = quantity(
         None,
-        kind="girth",
+        kind=Kind.GIRTH,
         low=0.05,
         high=4.0,
         label="second diameter",
@@ -60,7 +60,7 @@ class Trunk:
     )
     butt_diameter_m: float | None = quantity(
         None,
-        kind="girth",
+        kind=Kind.GIRTH,
         low=0.05,
         high=4.0,
         label="diameter at the butt",
@@ -70,7 +70,7 @@ class Trunk:
     )
     butt_at_m: float = quantity(
         0.4,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=3.0,
         label="butt taped at",
@@ -79,7 +79,7 @@ class Trunk:
     )
     bark_m: float = quantity(
         0.01,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=0.15,
         label="bark",
@@ -95,7 +95,7 @@ class CrownReading:
     bearing_deg: float = bearing("bearing", "Bearing from the stem base along which the crown edge was paced.")
     radius_m: float = quantity(
         3.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=40.0,
         label="crown edge",
@@ -116,7 +116,7 @@ class Crown:
 
     base_m: float = quantity(
         6.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=120.0,
         label="crown base",
@@ -138,7 +138,7 @@ class Crown:
     )
     added_kg: float | None = quantity(
         None,
-        kind="mass",
+        kind=Kind.MASS,
         low=0.0,
         high=20_000.0,
         label="added weight",
@@ -153,13 +153,13 @@ class Lean:
     """Lean of the lower stem and how it was judged; sweep is the bow of the stem above it."""
 
     angle_deg: float = quantity(
-        0.0, kind="angle", low=0.0, high=60.0, label="lean", step=0.5, help="Angle of the stem from vertical."
+        0.0, kind=Kind.ANGLE, low=0.0, high=60.0, label="lean", step=0.5, help="Angle of the stem from vertical."
     )
     bearing_deg: float = bearing("leans towards", "Bearing towards which the tree leans.")
     method: str = choice("unknown", LEAN_METHODS, "judged", "How the lean was judged; sets its spread.")
     sweep_m: float = quantity(
         0.0,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=10.0,
         label="sweep",
@@ -176,7 +176,7 @@ class ShellReading:
     bearing_deg: float = bearing("bearing", "Bearing of the probe hole, seen from the pith.")
     sound_m: float = quantity(
         0.1,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=2.0,
         label="sound shell",
@@ -192,7 +192,7 @@ class Decay:
     kind: str = choice("unknown", DECAY_KINDS, "rot at the cut", "What sounding or probing found at cut height.")
     offset_m: float = quantity(
         0.0,
-        kind="length",
+        kind=Kind.LENGTH,
         low=0.0,
         high=2.0,
         label="cavity off the pith",
@@ -201,12 +201,12 @@ class Decay:
     )
     bearing_deg: float = bearing("cavity lies towards", "Bearing from the pith to the middle of the cavity.")
     radius_m: float = quantity(
-        0.05, kind="length", low=0.0, high=2.0, label="cavity radius", step=0.005, help="Radius of the cavity."
+        0.05, kind=Kind.LENGTH, low=0.0, high=2.0, label="cavity radius", step=0.005, help="Radius of the cavity."
     )
     shell: tuple[ShellReading, ...] = ()
     at_m: float = quantity(
         0.4,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=6.0,
         label="probed at",
@@ -215,7 +215,7 @@ class Decay:
     )
     top_m: float | None = quantity(
         None,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.05,
         high=40.0,
         label="rot ends at",
@@ -232,7 +232,7 @@ class Measured:
 
     mass_kg: float | None = quantity(
         None,
-        kind="mass",
+        kind=Kind.MASS,
         low=1.0,
         high=200_000.0,
         label="mass",
@@ -242,7 +242,7 @@ class Measured:
     )
     com_up_m: float | None = quantity(
         None,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.1,
         high=80.0,
         label="centre above the cut",
@@ -252,7 +252,7 @@ class Measured:
     )
     com_offset_m: float | None = quantity(
         None,
-        kind="span",
+        kind=Kind.SPAN,
         low=0.0,
         high=20.0,
         label="centre off the pith",
@@ -274,7 +274,13 @@ class Tree:
 
     species: str = "unknown-broadleaf"
     height_m: float = quantity(
-        15.0, kind="span", low=1.5, high=120.0, label="height", step=0.5, help="Height of the tree from ground to top."
+        15.0,
+        kind=Kind.SPAN,
+        low=1.5,
+        high=120.0,
+        label="height",
+        step=0.5,
+        help="Height of the tree from ground to top.",
     )
     trunk: Trunk = field(default_factory=Trunk)
     crown: Crown = field(default_factory=Crown)

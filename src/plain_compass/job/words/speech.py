@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ...core.base.errors import InputError
+from ...core.base.levels import Level
 from ...core.base.phrase import Phrase, Row, Value
 from ...core.base.quantity import KINDS, Quantity
 from ...core.judge.findings import Finding, Verdict
@@ -86,7 +87,7 @@ class Speech:
     def verdict(self, verdict: Verdict) -> str:
         """The verdict as one or two sentences."""
         text = f"{self.lead(verdict)} {self.phrase(verdict.ruling.sentence)}"
-        if verdict.more and verdict.level != "clear":
+        if verdict.more and verdict.level != Level.CLEAR:
             what = {"stop": "stop", "watch": "to watch", "unknown": "unknown"}[verdict.level]
             plural = "s" if what == "stop" and verdict.more > 1 else ""
             text += f" And {verdict.more} more {what}{plural}."

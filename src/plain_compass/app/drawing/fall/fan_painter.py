@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QPolygonF
 
 from ....core.fall.fan import Fan
 from ....core.fall.nominal import NominalFall
+from ....core.site.site import Cost
 from ....job.units import chance_words
 from ..canvas import Canvas
 from ..ground.site_painter import on_page, paint_grid, paint_obstacles
@@ -93,7 +94,7 @@ def _dots(c: Canvas, fan: Fan) -> None:
 def _chances(c: Canvas, fan: Fan) -> None:
     """How likely the dearest and likeliest things are hit, beside them."""
     obstacles = c.result.case.site.obstacles
-    told = [chance for chance in fan.hits if obstacles[chance.index].cost != "none"][:TOLD]
+    told = [chance for chance in fan.hits if obstacles[chance.index].cost != Cost.NONE][:TOLD]
     for chance in told:
         obstacle = obstacles[chance.index]
         points = on_page(c, obstacle)

@@ -8,6 +8,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 
 from ....core.base.polygon import Array
+from ....core.base.quantity import Kind
 from ....core.fall.nominal import NominalFall
 from ....core.fall.trace import UPRIGHT, Pose
 from ....core.plan.reach import lying
@@ -138,7 +139,7 @@ def _marks(c: Canvas, fall: NominalFall) -> None:
         c.painter.setPen(pen(c.palette.load, 2.0))
         c.painter.drawLine(c.scale.point(0.0, c.result.case.cut.height_m), at)
         why = c.speech.named("lets_go_by", fall.hinge_broke_by)
-        text = f"{c.speech.say('[hinge] lets go')}, {c.speech.show(broke, 'angle')}: {why}"
+        text = f"{c.speech.say('[hinge] lets go')}, {c.speech.show(broke, Kind.ANGLE)}: {why}"
         paint_word(c.painter, at + QPointF(66, -10), text, c.palette)
 
 

@@ -6,6 +6,7 @@ import numpy as np
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
+from ....core.base.quantity import Kind
 from ....core.judge.findings import level_of
 from ....core.mechanics.resting import BREAKS_TO_m
 from ..canvas import Canvas
@@ -88,19 +89,19 @@ def _ticks(c: Canvas, scale: Scale, length_m: float, bottom: float) -> None:
         x = scale.point(at, 0).x()
         c.painter.setPen(pen(c.palette.quiet))
         c.painter.drawLine(QPointF(x, bottom - 6), QPointF(x, bottom))
-        text = c.speech.show(at, "span")
+        text = c.speech.show(at, Kind.SPAN)
         c.painter.drawText(QRectF(x + 3, bottom - 18, 70, 16), Align.AlignLeft | Align.AlignVCenter, text)
 
 
 def _words(c: Canvas, scale: Scale) -> None:
     lying = c.result.parts.resting
     worst = scale.point(lying.breaks_at_m, float(np.interp(lying.breaks_at_m, lying.along_m, lying.lies_m)))
-    text = f"~{c.speech.show(lying.break_index, 'ratio')} of breaking"
+    text = f"~{c.speech.show(lying.break_index, Kind.RATIO)} of breaking"
     view = c.painter.viewport()
     paint_word(c.painter, QPointF(min(max(worst.x(), 60), view.width() - 60), worst.y() - 26), text, c.palette)
     by = {"top": "top", "middle": "middle", "butt": "lower stem"}[lying.touches_by]
     c.painter.setPen(pen(c.palette.quiet))
     c.painter.setFont(font(12, narrow=True))
-    tilt = c.speech.show(lying.touches_deg, "angle")
+    tilt = c.speech.show(lying.touches_deg, Kind.ANGLE)
     told = f"▲ touches first: {by}, at {tilt} of tilt · ticks: where it bears · upper line: bending"
     c.painter.drawText(QRectF(0, 6, view.width() - 12, 18), Align.AlignRight | Align.AlignVCenter, told)

@@ -12,6 +12,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
 from ....core.advice.rose import Spoke
+from ....core.base.levels import Level
 from ....job.words import Speech
 from ..marks import paint_arrow
 from ..palette import Palette, font, level_colour, pen
@@ -40,13 +41,13 @@ def paint_rose(painter: QPainter, centre: QPointF, ring_px: float, spokes: tuple
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawEllipse(centre, ring_px, ring_px)
     width = max(min(ring_px * 2 * math.pi / max(len(spokes), 36) * 0.62, 9.0), 1.6)
-    by_pen: dict[tuple[str, Qt.PenStyle], list[QLineF]] = {}
+    by_pen: dict[tuple[Level, Qt.PenStyle], list[QLineF]] = {}
     bars: list[QLineF] = []
     for spoke in spokes:
         out = towards(spoke.bearing_deg)
         start, end = centre + out * ring_px, centre + out * (ring_px + spoke_px(spoke.margin))
         style = STROKES.get(spoke.group, OTHER)
-        level = "stop" if spoke.help == "not with this kit" and spoke.level != "stop" else spoke.level
+        level = Level.STOP if spoke.help == "not with this kit" and spoke.level != Level.STOP else spoke.level
         by_pen.setdefault((level, style), []).append(QLineF(start, end))
         if spoke.refused:
             rim = centre + out * (ring_px + OUT_PX + 5)

@@ -8,9 +8,10 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
+from ....core.base.quantity import Kind
 from ....core.plan.reach import better_side, lying
 from ....core.site.ground import ground_of
-from ....core.site.site import KINDS, Obstacle, Place
+from ....core.site.site import KINDS, Cost, Obstacle, Place
 from ....core.site.ways_out import LENGTH_M, kept_away_m, ways_out
 from ....core.tree.crown import crown_outline
 from ..canvas import Canvas
@@ -36,7 +37,7 @@ def paint_grid(c: Canvas) -> None:
             c.painter.drawLine(QPointF(0, y), QPointF(view.width(), y))
     c.painter.setFont(font(12, narrow=True))
     c.painter.setPen(pen(c.palette.quiet))
-    text = f"grid {c.speech.show(step, 'span')} · north up"
+    text = f"grid {c.speech.show(step, Kind.SPAN)} · north up"
     c.painter.drawText(QRectF(8, view.height() - 22, 200, 18), Align.AlignLeft, text)
 
 
@@ -91,7 +92,7 @@ def _obstacle(c: Canvas, obstacle: Obstacle, *, hot: bool) -> None:
         shape = np.array([[p.x(), p.y()] for p in points])
         c.painter.setPen(pen(colour, 2.2 if hot else 1.6))
         c.painter.drawPolygon(polygon(shape))
-        c.hatch(shape, colour, 6 if obstacle.cost == "never" else 10, cross=obstacle.cost == "never")
+        c.hatch(shape, colour, 6 if obstacle.cost == Cost.NEVER else 10, cross=obstacle.cost == Cost.NEVER)
     elif obstacle.shape == "line":
         # A pale band as wide as it is, and its middle as a line that says what it costs.
         c.painter.setPen(pen(c.palette.line, max(2 * obstacle.radius_m * c.scale.px_per_m, 2.0)))
@@ -129,9 +130,8 @@ def _spots(c: Canvas) -> None:
         if c.painter.viewport().contains(at.toPoint()):
             c.painter.setPen(pen(c.palette.quiet, 1.2))
             over = spot.height_m - foot
-            text = (
-                f"{'+' if over >= 0.05 else '−' if over <= -0.05 else ''}{c.speech.show(abs(round(over, 1)), 'span')}"
-            )
+            sign = "+" if over >= 0.05 else "−" if over <= -0.05 else ""
+            text = f"{sign}{c.speech.show(abs(round(over, 1)), Kind.SPAN)}"
             c.painter.drawText(QRectF(at.x() + 9, at.y() - 8, 60, 16), Align.AlignLeft | Align.AlignVCenter, text)
 
 

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QFontMetricsF
 
 from ....core.base.polygon import ahead_of
+from ....core.base.quantity import Kind
 from ....core.tree.rot import reach_m
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
@@ -119,7 +120,7 @@ def _defects(c: Canvas) -> None:
         c.painter.drawLine(c.scale.origin + out * (edge - 8), at)
         c.painter.setBrush(fill(c.palette.load))
         c.painter.drawEllipse(at, 3.5, 3.5)
-        text = f"{DEFECT_SIGNS[each.kind]} {c.speech.show(each.height_m, 'span')} up"
+        text = f"{DEFECT_SIGNS[each.kind]} {c.speech.show(each.height_m, Kind.SPAN)} up"
         _word(c, at + out * 16 + QPointF(0, 14), text)
 
 

@@ -10,6 +10,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ....core.advice.rising import Rising
+from ....core.base.quantity import Kind
 from ....core.judge.physics import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
 from ....job.words import Speech
 from ..palette import Palette, font, pen
@@ -55,7 +56,7 @@ def _scales(painter: QPainter, plot: QRectF, top: float, speech: Speech) -> None
     for height in np.arange(0.0, top + 0.01, 0.5).tolist():
         y = plot.bottom() - plot.height() * height / top
         box = QRectF(plot.left() - 42, y - 8, 38, 16)
-        painter.drawText(box, Align.AlignRight | Align.AlignVCenter, speech.show(height, "span"))
+        painter.drawText(box, Align.AlignRight | Align.AlignVCenter, speech.show(height, Kind.SPAN))
     for share in (0.0, 0.5, 1.0):
         x = plot.left() + plot.width() * share
         painter.drawText(QRectF(x - 20, plot.bottom() + 2, 40, 15), Align.AlignCenter, f"{share * 100:.0f} %")
@@ -76,10 +77,10 @@ def _lowest(painter: QPainter, box: QRectF, rising: Rising, at: PlaceOf, speech:
     """The lowest cut from which it is sound enough, as a line and in words."""
     painter.setFont(font(12, narrow=True))
     if rising.lowest_m is None:
-        text = f"not sound enough up to {speech.show(float(rising.height_m[-1]), 'span')}"
+        text = f"not sound enough up to {speech.show(float(rising.height_m[-1]), Kind.SPAN)}"
         painter.setPen(pen(palette.load))
     else:
-        text = f"lowest cut {speech.show(rising.lowest_m, 'span')}"
+        text = f"lowest cut {speech.show(rising.lowest_m, Kind.SPAN)}"
         painter.setPen(pen(palette.lay, 2.4))
         painter.drawLine(at(0, rising.lowest_m), at(1, rising.lowest_m))
     painter.drawText(QRectF(box.left(), box.top() + 17, box.width(), 16), Align.AlignLeft, text)

@@ -11,6 +11,7 @@ from PySide6.QtGui import QPolygonF
 from ....core.assess import Assessment
 from ....core.base.frames import rotated, to_tree
 from ....core.base.polygon import Array
+from ....core.base.quantity import Kind
 from ....core.tree.crown import crown_outline
 from ..canvas import Canvas
 from ..marks import paint_arrow
@@ -156,7 +157,7 @@ def _offset(c: Canvas, facing: Facing, foot: QPointF) -> None:
         off, side = balance.ahead_m, "ahead of" if balance.ahead_m >= 0 else "behind"
     else:
         off, side = balance.left_m, "left of" if balance.left_m >= 0 else "right of"
-    text = c.speech.say(f"weight {c.speech.show(abs(off), 'length')} {side} the [hinge]")
+    text = c.speech.say(f"weight {c.speech.show(abs(off), Kind.LENGTH)} {side} the [hinge]")
     if c.result.case.tree.stand_ins:
         text = "where its weight is: not known"
     ground = c.scale.point(0, 0).y()

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
-from ....core.judge.findings import LEVELS
+from ....core.base.levels import LEVELS, Level
 from ...drawing.marks import paint_level
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.text import unbroken
@@ -86,7 +86,7 @@ def _paint(painter: QPainter, item: Item, box: QRectF) -> None:
         return
     painter.setFont(font(12))
     if item.sign in LEVELS:
-        paint_level(painter, QPointF(box.left() + 7, box.top() + 8), 5, item.sign, LIGHT)
+        paint_level(painter, QPointF(box.left() + 7, box.top() + 8), 5, Level(item.sign), LIGHT)
         painter.setPen(pen(LIGHT.ink))
     elif item.sign:
         painter.drawText(QRectF(box.left(), box.top(), 16, 16), Align.AlignLeft, item.sign)

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
+from ....core.base.levels import GROUPS
+from ....core.base.quantity import Kind
 from ....core.cuts.sequence import ground_plan, order_of_cuts, wedge_plan
-from ....core.judge.findings import GROUPS
 from ....job.document import size_words
 from ....job.words import Speech
 from ...drawing.canvas import Canvas
@@ -92,9 +93,9 @@ def _head(painter: QPainter, snapshot: Snapshot, page: Page, printed: str) -> fl
     trunk, height = size_words(plan, speech)
     painter.setPen(pen(LIGHT.ink))
     painter.setFont(font(24, strong=True))
-    lay = speech.show(plan.cut.lay_deg, "bearing")
+    lay = speech.show(plan.cut.lay_deg, Kind.BEARING)
     if plan.cut.aim_off_deg:
-        lay += f"   gun mark {speech.show(plan.cut.gun_deg, 'bearing')}"
+        lay += f"   gun mark {speech.show(plan.cut.gun_deg, Kind.BEARING)}"
     painter.drawText(QRectF(MARGIN, MARGIN - 8, page.inner, 30), Align.AlignLeft, f"{plan.id}   lay {lay}")
     painter.setFont(font(13))
     about = f"{wood.name}, diameter {trunk}, height {height}"

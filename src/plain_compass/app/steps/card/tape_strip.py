@@ -8,6 +8,7 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
 
+from ....core.base.quantity import Kind
 from ....core.mechanics.tape import TapeMark, bark_tape
 from ....job.disk import write_atomically
 from ...drawing.palette import LIGHT, font, pen
@@ -72,7 +73,7 @@ def _pages(painter: QPainter, writer: QPdfWriter, snapshot: Snapshot, paper: str
         if piece % rows == 0:
             if piece:
                 writer.newPage()
-            girth = snapshot.speech.show(girth_mm / 1000, "length")
+            girth = snapshot.speech.show(girth_mm / 1000, Kind.LENGTH)
             head = (
                 f"{snapshot.plan.id}: tape marks leftwards round the bark from the lay; girth {girth}; print at 100 %"
             )

@@ -8,6 +8,7 @@ from typing import cast
 from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from ....core.base.errors import PlainCompassError
+from ....core.base.quantity import Kind
 from ....job.disk import file_name, write_atomically
 from ....job.fall import fan_geojson, samples_csv
 from ...frame.commands import Command
@@ -83,7 +84,7 @@ class FallActions:
         """Turn the cut beside the lay, so that the middle of the fan comes to lie on it."""
         snapshot = self.store.snapshot
         off = min(max(snapshot.plan.cut.aim_off_deg + self._wanted(), -MOST_OFF_DEG), MOST_OFF_DEG)
-        self.store.set("cut.aim_off_deg", off, f"aim off {snapshot.speech.show(off, 'aside')}")
+        self.store.set("cut.aim_off_deg", off, f"aim off {snapshot.speech.show(off, Kind.ASIDE)}")
 
     # Writing out ---------------------------------------------------------------------------------------
 

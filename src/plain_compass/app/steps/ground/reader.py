@@ -5,9 +5,10 @@ from __future__ import annotations
 from html import escape
 
 from ....core.advice.rose import Spoke
+from ....core.base.levels import Level
 from ....core.design.cut import BACKS
 from ....core.plan.reach import called
-from ....core.site.site import COSTS, Site
+from ....core.site.site import COSTS, Cost, Site
 from ....job.document import Job
 
 
@@ -17,7 +18,7 @@ def told(spoke: Spoke, job: Job, site: Site) -> str:
     show = speech.show
     head = f"<b>{show(spoke.bearing_deg, 'bearing')}</b>"
     reason = speech.ruling(spoke.ruled_by)
-    if spoke.level == "stop":
+    if spoke.level == Level.STOP:
         parts = [f"{head}: not by these numbers, {reason}."]
     else:
         rules = speech.named("groups", spoke.group).lower()
@@ -47,6 +48,6 @@ def _targets(spoke: Spoke, site: Site) -> list[str]:
     found = []
     for index in spoke.targets:
         obstacle = site.obstacles[index]
-        if obstacle.cost != "none":
+        if obstacle.cost != Cost.NONE:
             found.append(f"{escape(called(obstacle))} ({COSTS[obstacle.cost]})")
     return [f"Under the tree: {', '.join(found)}."] if found else ["Nothing drawn lies under the tree."]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
+from ....core.base.quantity import Kind
 from ....job.fields import quantity_at
 from ....job.readings import EDGE, LEAN, SHELL, WIND, Group, Taken, groups_of
 from ....job.taking import use_reading
@@ -19,8 +20,8 @@ def said(what: str, values: tuple[float, ...], spreads: tuple[float, ...], speec
     if what == WIND:
         return f"{values[0]:.1f} m/s ± {spreads[0]:.1f} m/s"
     if what == LEAN:
-        shown = f"{speech.show(values[0], 'angle')} ± {speech.show(spreads[0], 'angle')}"
-        return f"{shown} to {speech.show(values[1], 'bearing')}"
+        shown = f"{speech.show(values[0], Kind.ANGLE)} ± {speech.show(spreads[0], Kind.ANGLE)}"
+        return f"{shown} to {speech.show(values[1], Kind.BEARING)}"
     kind = {EDGE: "span", SHELL: "length"}.get(what) or quantity_at(what).kind
     return f"{speech.show(values[-1], kind)} ± {speech.show(spreads[-1], kind)}"
 
@@ -28,7 +29,7 @@ def said(what: str, values: tuple[float, ...], spreads: tuple[float, ...], speec
 def named(group: Group, about: Taken, speech: Speech) -> str:
     """What a group of readings measures."""
     if about.what in (EDGE, SHELL):
-        return f"{about.what} {speech.show(about.values[0], 'bearing')}"
+        return f"{about.what} {speech.show(about.values[0], Kind.BEARING)}"
     return about.what if about.what in (LEAN, WIND) else speech.label(quantity_at(group.key))
 
 

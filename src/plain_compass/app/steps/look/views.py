@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QWidget
 
 from ....core.advice.rising import Rising
+from ....core.base.quantity import Kind
 from ....core.judge.unmeasured import LEAN
 from ....job.fields import quantity_at
 from ...drawing.layout import Layout
@@ -129,7 +130,7 @@ class TreeView(LookView):
         height = snapshot.plan.tree.height_m
         off = axis_right_m(snapshot.result, self.facing, height) - axis_right_m(snapshot.result, self.facing, 0.0)
         sides = ("ahead of", "behind") if self.facing is ALONG else ("right of", "left of")
-        return f"top {snapshot.speech.show(abs(off), 'length')} {sides[0] if off >= 0 else sides[1]} the base"
+        return f"top {snapshot.speech.show(abs(off), Kind.LENGTH)} {sides[0] if off >= 0 else sides[1]} the base"
 
 
 class CrownView(LookView):

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ....core.advice.faults import FAULTS
+from ....core.base.levels import Level
 from ....core.judge.findings import Finding
 from ...drawing.palette import font
 from ...drawing.text import unbroken
@@ -20,7 +21,7 @@ from .views import StageRow, StageView, SweepView
 from .walk import Walk
 
 BESIDE = 384
-SIGNS = {"clear": "●", "watch": "◐", "unknown": "○", "stop": "⊘"}
+SIGNS = {Level.CLEAR: "●", Level.WATCH: "◐", Level.UNKNOWN: "○", Level.STOP: "⊘"}
 
 
 class StagesPage(QWidget):

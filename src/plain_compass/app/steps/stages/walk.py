@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from ....core.advice.faults import FAULTS, Played, play
 from ....core.assess import Assessment
+from ....core.base.levels import Level
+from ....core.base.quantity import Kind
 from ....core.cuts.form import Bands
 from ....core.cuts.stages import TRAPS_FROM, Stage, States, Sweep, followed_by, stages_of, states_at, sweep_of
 from ....core.judge.bar import bar_plan_of
@@ -136,17 +138,17 @@ class Walk:
     # What it means -------------------------------------------------------------------------------------
 
     @staticmethod
-    def level(stage: Stage) -> str:
+    def level(stage: Stage) -> Level:
         """The worst that is true of a state; a hinge that folds is what the last one is for."""
         if stage.sits_back or not stage.bar_free:
-            return "stop"
+            return Level.STOP
         released = stage.step is not None and stage.step.releases
         uses = [stage.side_utilisation, stage.split_index]
         if stage.goes and not released:
             uses.append(1.01)
         return level_of(max(uses))
 
-    def numbers(self, speech: Speech) -> list[tuple[str, str, str]]:
+    def numbers(self, speech: Speech) -> list[tuple[str, str, Level]]:
         """(name, value, level) of every margin at the depth that is looked at."""
         states, stage = self.states, self.stage
         standing, side, split = (
@@ -159,14 +161,14 @@ class Walk:
         shut = float(states.kerf_shut[0]) if opens else 0.0
         trapped = shut >= TRAPS_FROM
         return [
-            ("wood that holds", f"{float(states.uncut_area_m2[0]) * 1e4:.0f} cm²", "clear"),
+            ("wood that holds", f"{float(states.uncut_area_m2[0]) * 1e4:.0f} cm²", Level.CLEAR),
             (
                 "on what holds",
-                f"{speech.show(min(standing, MOST_TOLD), 'ratio')}{more}: {held}",
-                "stop" if standing >= 1 and backwards else "clear",
+                f"{speech.show(min(standing, MOST_TOLD), Kind.RATIO)}{more}: {held}",
+                Level.STOP if standing >= 1 and backwards else Level.CLEAR,
             ),
-            ("side weight", speech.show(side, "ratio"), level_of(side)),
+            ("side weight", speech.show(side, Kind.RATIO), level_of(side)),
             ("splitting ~", f"{split:.2f} of 1", level_of(split, 0.5)),
-            ("bar", "held by the kerf" if trapped else "free", "stop" if trapped else "clear"),
-            ("kerf for a wedge", speech.show(stage.seat_m, "length"), "clear"),
+            ("bar", "held by the kerf" if trapped else "free", Level.STOP if trapped else Level.CLEAR),
+            ("kerf for a wedge", speech.show(stage.seat_m, Kind.LENGTH), Level.CLEAR),
         ]
