@@ -1,8 +1,8 @@
 """Check the shape of the code: sizes, annotations, import cycles, and the share of tests.
 
 Limits: no file over 500 lines, no class over 300 lines or 20 methods, functions with a median of at most 8
-code lines, 95 % of them at most 30, none over 60; every public function annotated; tests between a quarter
-and a third of all code.
+code lines, 95 % of them at most 30, none over 60; at most 6 arguments; every public function annotated; tests between
+a quarter and a third of all code.
 """
 
 from __future__ import annotations
@@ -19,6 +19,7 @@ ROOT = Path(__file__).resolve().parent.parent
 CODE = ("src", "bench", "tools")
 MOST_FILE, MOST_CLASS, MOST_METHODS, MOST_FUNCTION = 500, 300, 20, 60
 MEDIAN_FUNCTION, MOST_AT_95 = 8, 30
+MOST_ARGUMENTS, ARGUMENTS_AT_95 = 6, 5
 TEST_SHARE = (0.25, 1 / 3 + 0.005)
 
 Function = ast.FunctionDef | ast.AsyncFunctionDef
@@ -65,9 +66,16 @@ def unannotated(node: Function) -> bool:
     return node.returns is None or any(a.annotation is None for a in named)
 
 
+def arguments(node: Function) -> int:
+    """How many arguments a function takes, itself left out."""
+    named = [*node.args.posonlyargs, *node.args.args, *node.args.kwonlyargs]
+    return sum(each.arg not in ("self", "cls") for each in named)
+
+
 def complaints() -> Iterator[str]:
     """One sentence for every limit that is broken."""
     sizes: list[int] = []
+    taken: list[int] = []
     for path in files_of(*CODE):
         text = path.read_text()
         lines, name = text.splitlines(), path.relative_to(ROOT)
@@ -79,11 +87,19 @@ def complaints() -> Iterator[str]:
             elif isinstance(node, Function):
                 size = code_lines(node, lines)
                 sizes.append(size)
+                count = arguments(node)
+                taken.append(count)
+                if count > MOST_ARGUMENTS:
+                    yield f"{name}: {node.name} takes {count} arguments; at most {MOST_ARGUMENTS}."
                 if size > MOST_FUNCTION:
                     yield f"{name}: {node.name} has {size} code lines; at most {MOST_FUNCTION}."
                 if unannotated(node):
                     yield f"{name}: {node.name} is public and not annotated throughout."
     yield from _functions(sizes)
+    at_95 = statistics.quantiles(taken, n=20)[-1]
+    print(f"Arguments: 95 % of the functions take at most {at_95:g}, none over {max(taken)}.")
+    if at_95 > ARGUMENTS_AT_95:
+        yield f"5 % of the functions take more than {at_95:g} arguments; at most {ARGUMENTS_AT_95}."
     yield from _cycles()
     yield from _tests()
 

@@ -142,9 +142,9 @@ def test_a_reading_no_tree_can_have_is_refused_by_name() -> None:
 
 def test_a_dimension_typed_with_its_spread_is_a_reading_of_what_it_measures() -> None:
     plan = fresh().plan(TREE)
-    assert path_taken(plan, "tree.crown.readings.1.radius_m", 4.0, 0.2, "paced", "", "").values == (90.0, 4.0)
-    assert path_taken(plan, "tree.lean.angle_deg", 1.0, 0.5, "typed", "", "").values == (1.0, 75.0)
-    assert path_taken(plan, "tree.height_m", 17.0, 0.5, "typed", "", "").what == "tree.height_m"
+    assert path_taken(plan, "tree.crown.readings.1.radius_m", (4.0, 0.2), "paced", "", "").values == (90.0, 4.0)
+    assert path_taken(plan, "tree.lean.angle_deg", (1.0, 0.5), "typed", "", "").values == (1.0, 75.0)
+    assert path_taken(plan, "tree.height_m", (17.0, 0.5), "typed", "", "").what == "tree.height_m"
 
 
 def test_readings_are_written_and_read_back_whole() -> None:

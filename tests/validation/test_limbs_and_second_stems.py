@@ -12,12 +12,12 @@ from hypothesis import strategies as st
 from builders import ROUND, assessed, case, round_tree
 from plain_compass.core.base.polygon import moments
 from plain_compass.core.mechanics.balance import tree_mass
-from plain_compass.core.tree.body import Body, together
+from plain_compass.core.tree.body import AboveCut, Body, together
 from plain_compass.core.tree.crown import crown_fill, crown_outline
 from plain_compass.core.tree.limbs import Fork, Limb, limb_body, second_stem
 from plain_compass.core.tree.tree import Tree
 
-NOWHERE = {"cut_m": 0.0, "at_forward_m": 0.0, "at_left_m": 0.0, "lay_deg": 0.0}
+NOWHERE = AboveCut(0.0, 20.0, 0.0), (0.0, 0.0)
 
 
 def mass_of(tree: Tree) -> object:
@@ -26,7 +26,7 @@ def mass_of(tree: Tree) -> object:
 
 
 def test_a_limb_is_half_a_cylinder_with_its_centre_a_third_out() -> None:
-    body = limb_body(Limb(90.0, 6.0, 0.2, 3.0), **NOWHERE, density=1000.0)
+    body = limb_body(Limb(90.0, 6.0, 0.2, 3.0), *NOWHERE, density=1000.0)
     assert body.mass_kg == pytest.approx(1000 * math.pi / 4 * 0.04 * 3 / 2)
     assert (body.forward_m, body.left_m, body.up_m) == pytest.approx((0.0, -1.0, 6.0))
 
@@ -34,7 +34,7 @@ def test_a_limb_is_half_a_cylinder_with_its_centre_a_third_out() -> None:
 @pytest.mark.parametrize("exponent", [0.7, 0.85, 1.0])
 def test_a_second_stem_agrees_with_slicing_it(exponent: float) -> None:
     fork = Fork("second", "wide", 2.0, 0.2, 12.0, 5.0, 0.0)
-    body = second_stem(fork, **NOWHERE, exponent=exponent, density=900.0)
+    body = second_stem(fork, *NOWHERE, exponent=exponent, density=900.0)
     steps = 20_000
     mass = up = second = 0.0
     for step in range(steps):

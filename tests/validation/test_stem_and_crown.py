@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from builders import case, plain_cut, round_tree
 from plain_compass.core.base.polygon import moments
 from plain_compass.core.mechanics.balance import Mass, tree_mass
+from plain_compass.core.tree.body import AboveCut
 from plain_compass.core.tree.crown import crown_body, crown_outline
 from plain_compass.core.tree.outline import diameters_at
 from plain_compass.core.tree.stem import Body, axis_at, profile_ratio, stem_body
@@ -23,13 +24,7 @@ NODES, WEIGHTS = np.polynomial.legendre.leggauss(80)
 
 def stem(exponent: float = 0.85, cut_m: float = 0.3, height_m: float = 18.0, lean: Lean | None = None) -> Body:
     return stem_body(
-        Trunk(diameter_m=0.45),
-        lean or Lean(),
-        cut_m=cut_m,
-        height_m=height_m,
-        lay_deg=0.0,
-        exponent=exponent,
-        density_kg_m3=1000.0,
+        Trunk(diameter_m=0.45), lean or Lean(), AboveCut(cut_m, height_m, 0.0), exponent=exponent, density_kg_m3=1000.0
     )
 
 
@@ -97,10 +92,8 @@ def test_a_round_crown_off_the_stem_keeps_its_centre(bearings: list[float]) -> N
         Crown(base_m=4.0, readings=readings),
         Lean(),
         stem(),
+        AboveCut(0.3, 18.0, 90.0),
         group="broadleaf",
-        cut_m=0.3,
-        height_m=18.0,
-        lay_deg=90.0,
         constants=indicative(),
     )
     assert crown.forward_m == pytest.approx(1.0, rel=0.03)
@@ -133,9 +126,7 @@ def test_stem_and_crown_add_up() -> None:
     bare = stem_body(
         made.tree.trunk,
         made.tree.lean,
-        cut_m=0.3,
-        height_m=15.0,
-        lay_deg=0.0,
+        AboveCut(0.3, 15.0, 0.0),
         exponent=made.constants.profile_exponent[made.wood.group],
         density_kg_m3=made.wood.density_kg_m3,
     )

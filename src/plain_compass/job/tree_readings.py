@@ -77,8 +77,9 @@ def _paths(tree: Tree, about: Taken) -> tuple[str, ...]:
     return () if about.what == WIND else (about.what,)
 
 
-def path_taken(plan: TreePlan, path: str, value: float, spread: float, by: str, note: str, at: str) -> Taken:
-    """A value typed for a dimension as a reading of what that dimension measures."""
+def path_taken(plan: TreePlan, path: str, taken: tuple[float, float], by: str, note: str, at: str) -> Taken:
+    """A value typed for a dimension, with its spread, as a reading of what that dimension measures."""
+    value, spread = taken
     for head, what in (("tree.crown.readings.", EDGE), ("tree.decay.shell.", SHELL)):
         if path.startswith(head) and path.endswith(("radius_m", "sound_m")):
             bearing = held(plan, path.rsplit(".", 1)[0]).bearing_deg

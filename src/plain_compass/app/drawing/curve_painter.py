@@ -45,21 +45,21 @@ def paint_curve(
     painter.setPen(pen(palette.ink, 2.2 * size))
     shown = [(t, u) for t, u in zip(use.tilt_deg.tolist()[::3], use.use.tolist()[::3], strict=True) if u <= MOST]
     painter.drawPolyline(QPolygonF([at(t, u) for t, u in shown]))
-    paint_label(
-        painter, plot, need, plot.top() + 2, f"needed to {use.needed_tilt_deg:.0f}°", palette.lay, size, palette
-    )
-    paint_label(painter, plot, shut, plot.bottom() - 20 * size, f"shuts at {closing:.0f}°", palette.ink, size, palette)
+    needed, shuts = f"needed to {use.needed_tilt_deg:.0f}°", f"shuts at {closing:.0f}°"
+    paint_label(painter, plot, QPointF(need, plot.top() + 2), needed, (palette.lay, palette.sheet), size)
+    paint_label(painter, plot, QPointF(shut, plot.bottom() - 20 * size), shuts, (palette.ink, palette.sheet), size)
 
 
 def paint_label(
-    painter: QPainter, plot: QRectF, x: float, top: float, text: str, colour: str, size: float, palette: Palette
+    painter: QPainter, plot: QRectF, at: QPointF, text: str, inks: tuple[str, str], size: float = 1.0
 ) -> None:
-    """A word beside an upright line, on whichever side has room, on a patch of paper."""
+    """A word beside an upright line, on whichever side has room, on a patch of paper; ``inks``: word, paper."""
+    (colour, paper), x, top = inks, at.x(), at.y()
     painter.setFont(font(12 * size, narrow=True))
     is_left = x > plot.left() + plot.width() * 0.6
     box = QRectF(x - 124 * size if is_left else x + 4 * size, top, 120 * size, 17 * size)
     align = (Align.AlignRight if is_left else Align.AlignLeft) | Align.AlignVCenter
-    painter.fillRect(painter.boundingRect(box, align, text).adjusted(-2, 0, 2, 0), fill(palette.sheet))
+    painter.fillRect(painter.boundingRect(box, align, text).adjusted(-2, 0, 2, 0), fill(paper))
     painter.setPen(pen(colour))
     painter.drawText(box, align, text)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from itertools import zip_longest
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter
 
 from ...core.base.quantity import Kind
@@ -49,29 +49,22 @@ def paint_tape(
         QRectF(box.left(), box.top(), box.width(), 18 * size), Align.AlignLeft, "Tape round the bark from the lay mark"
     )
     head, step = box.top() + 22 * size, min((box.height() - 40 * size) / max(len(rows), 1), 20 * size)
-    _row(painter, box, head, step, ("left", "", "right"), palette, size, is_head=True)
-    for number, row in enumerate(rows, start=1):
-        _row(painter, box, head + number * step, step, row, palette, size)
+    whole = min(box.width(), 390 * size)
+    for number, row in enumerate((("left", "", "right"), *rows)):
+        line = QRectF(box.left(), head + number * step, whole, step)
+        _row(painter, line, row, palette, size, is_head=number == 0)
 
 
 def _row(
-    painter: QPainter,
-    box: QRectF,
-    top: float,
-    step: float,
-    cells: tuple[str, str, str],
-    palette: Palette,
-    size: float,
-    *,
-    is_head: bool = False,
+    painter: QPainter, line: QRectF, cells: tuple[str, str, str], palette: Palette, size: float, *, is_head: bool
 ) -> None:
-    whole = min(box.width(), 390 * size)
+    whole = line.width()
     lefts, widths = (0.0, 0.28 * whole, 0.72 * whole), (0.28 * whole, 0.44 * whole, 0.28 * whole)
     painter.setFont(font(12 * size if is_head else 13 * size, narrow=is_head))
     painter.setPen(pen(palette.quiet if is_head else palette.ink))
     for column, align in enumerate((Align.AlignRight, Align.AlignCenter, Align.AlignLeft)):
-        cell = QRectF(box.left() + lefts[column], top, widths[column], step)
+        cell = QRectF(line.left() + lefts[column], line.top(), widths[column], line.height())
         painter.drawText(cell, align | Align.AlignVCenter, cells[column])
     if not is_head:
         painter.setPen(pen(palette.line, 0.8 * size))
-        painter.drawLine(QPointF(box.left(), top), QPointF(box.left() + whole, top))
+        painter.drawLine(line.topLeft(), line.topRight())

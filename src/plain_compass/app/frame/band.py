@@ -36,13 +36,13 @@ def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
 def paint_strip(
     painter: QPainter,
     box: QRectF,
-    group: str,
-    finding: Finding | None,
+    strip: tuple[str, Finding | None],
     speech: Speech,
     palette: Palette,
     size: float = 1.0,
 ) -> None:
     """One ruler: name and level above, notch and peg below. Used in the window and on the card."""
+    group, finding = strip
     level = finding.level if finding else Level.UNKNOWN
     paint_level(painter, box.topLeft() + QPointF(9 * size, 11 * size), 6 * size, level, palette)
     painter.setPen(pen(palette.ink))
@@ -145,7 +145,7 @@ class MarginBand(QWidget):
         for index, group in enumerate(GROUPS):
             if event.region().intersects(self.strip(index).toAlignedRect()):
                 finding = worst_of(self._findings, group)
-                paint_strip(painter, self.strip(index), group, finding, self._speech, self.palette_in_use)
+                paint_strip(painter, self.strip(index), (group, finding), self._speech, self.palette_in_use)
         painter.end()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

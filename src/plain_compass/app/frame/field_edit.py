@@ -119,7 +119,7 @@ class FieldEdit(QLineEdit):
         if spread is not None and self.path.startswith("tree."):
             by = "paced" if typed.paced else "typed"
             plan, note = self.store.snapshot.plan, self.text().strip()
-            taken = path_taken(plan, self.path, typed.value, spread, by, note, now())
+            taken = path_taken(plan, self.path, (typed.value, spread), by, note, now())
             return self.store.take(taken, title, self.path)
         return self.store.set(self.path, int(typed.value) if self.quantity.kind == "count" else typed.value, title)
 

@@ -114,11 +114,10 @@ def stages_of(result: Planned) -> tuple[Stage, ...]:
     steps = steps_of(result)
     kept = [whole(result), *(step.kept(1.0) for _, step in steps)]
     states = states_at(result, kept)
-    found = [_stage(result, None, "", kept[0], states, 0, wedged=False, bar_free=True)]
+    found = [_stage(result, ("", None), kept[0], states, 0, wedged=False)]
     wedged = False
     for number, (part, step) in enumerate(steps, start=1):
-        free = wedged or not step.opens_back or _bar_free(result, step)
-        found.append(_stage(result, step, part, kept[number], states, number, wedged=wedged, bar_free=free))
+        found.append(_stage(result, (part, step), kept[number], states, number, wedged=wedged))
         wedged = wedged or (found[-1].wedge_fits and bool(result.case.cut.wedges))
     return tuple(found)
 
@@ -130,16 +129,11 @@ def _bar_free(result: Planned, step: CutStep) -> bool:
 
 
 def _stage(
-    result: Planned,
-    step: CutStep | None,
-    part: str,
-    kept: Bands,
-    states: States,
-    at: int,
-    *,
-    wedged: bool,
-    bar_free: bool,
+    result: Planned, own: tuple[str, CutStep | None], kept: Bands, states: States, at: int, *, wedged: bool
 ) -> Stage:
+    """The state after a step of a part; ``at`` is its row among all states."""
+    part, step = own
+    bar_free = step is None or wedged or not step.opens_back or _bar_free(result, step)
     seat = seat_m(result, kept)
     backwards, use = bool(states.backwards[at]), float(states.standing[at])
     return Stage(

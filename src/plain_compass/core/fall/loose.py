@@ -77,7 +77,7 @@ def fall_loose(rods: Rods, ends: Ends, tilt_rad: Array, square: Array, across: A
             begin = single(tilt_rad[at], span[at], slow[at])
             state = single(np.zeros(len(at)), across[at], square_from[at], np.zeros(len(at)))
             own = Spun(*single(*(column[at] for column in by)))
-            again[at] = ~_over_tilt(own, (ends, rods.lay_deg[at]), begin, state, steps, found, at)
+            again[at] = ~_over_tilt(own, (ends, rods.lay_deg[at]), begin, state, steps, (found, at))
     at = np.nonzero(again)[0]
     found.time_s[at] = 0.0
     return found, Begun(at, np.stack([tilt_rad[at], np.zeros(len(at)), np.sqrt(square[at]), across[at]]))
@@ -121,18 +121,19 @@ def _over_tilt(
     begin: tuple[Array, Array, Array],
     state: State,
     steps: int,
-    found: Landed,
-    at: NDArray[np.intp],
+    into: tuple[Landed, NDArray[np.intp]],
 ) -> NDArray[np.bool_]:
     """Steps of tilt to where the ground is ahead, then short ones to where it is in the direction reached.
 
     Args:
         over: the ground, and the bearing each row was cut in.
         begin: tilt, range and a of the steps.
+        into: where the answers go, and which of its rows these are.
 
     Returns:
         Which rows can be trusted.
     """
+    found, at = into
     tilt, span, slow = begin
     quick = 1.0 - slow
     share = np.linspace(0.0, 1.0, 2 * steps + 1, dtype=np.float32)[:, None]

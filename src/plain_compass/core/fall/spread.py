@@ -19,9 +19,10 @@ from ..base.polygon import Array
 from ..mechanics.balance import tree_mass
 from ..mechanics.loads import gust_on, loaded
 from ..mechanics.splitting import splitting_of, sweep_back_cut
+from ..mechanics.stump import Stump
 from ..plan.case import Case, Planned, parts_of
 from ..tree.stem import axis_at
-from ..tree.wood import working_strength
+from ..tree.timber import timber_of
 from .reckon import rod_of, shutting_pull, widened
 from .rods import Rods
 from .sobol import MOST, normals
@@ -143,29 +144,15 @@ def _moved(case: Case, path: str, by: float) -> float:
 
 def _split_slopes(planned: Planned) -> tuple[float, float]:
     """Slope of the splitting index's logarithm with the centre's place ahead (a metre), and with mass (a share)."""
-    parts, case = planned.parts, planned.case
-    strength, loads, cut = working_strength(case.wood, case.tree.condition, case.constants), parts.loads, case.cut
+    parts, case, loads = planned.parts, planned.case, planned.parts.loads
+    timber = replace(timber_of(case.tree, case.wood, case.cut.height_m, case.constants), crack="none")
+    stump = Stump(case.cut, parts.section, parts.face, parts.hinge, parts.strength)
     pulled, found = loaded(parts.mass, loads), []
     for ahead_m, heavier in ((0.0, 0.0), (0.05, 0.0), (0.0, 0.05)):
         mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead_m, mass_kg=pulled.mass_kg * (1 + heavier))
-        sweep = sweep_back_cut(
-            parts.section, parts.face, parts.hinge, mass, strength, cut.back.step_m, case.constants, loads.following_Nm
-        )
-        split = splitting_of(
-            parts.section,
-            parts.face,
-            parts.hinge,
-            parts.strength,
-            mass,
-            sweep,
-            cut=cut,
-            wood=case.wood,
-            strength=strength,
-            crack="none",
-            kerf_m=case.kit.kerf_m,
-            ahead_m=parts.balance.ahead_m + ahead_m,
-            constants=case.constants,
-        )
+        sweep = sweep_back_cut(stump, timber, mass, loads.following_Nm)
+        ahead = parts.balance.ahead_m + ahead_m
+        split = splitting_of(stump, timber, sweep, mass, ahead_m=ahead, kerf_m=case.kit.kerf_m)
         found.append(math.log(max(split.split_index, 1e-6)))
     return (found[1] - found[0]) / 0.05, (found[2] - found[0]) / math.log(1.05)
 

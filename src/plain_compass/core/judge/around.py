@@ -8,7 +8,7 @@ from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..tree.around import ABOVE, LEAVE, LIFE, Around, with_answer, words_of
 from ..tree.tree import Tree
-from .findings import Finding, stated
+from .findings import Finding, Limit, stated
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +44,7 @@ def _answered(question: Question, around: Around) -> Finding:
     asked = phrase(f"{question.id}.open", items=_named(unanswered, around)) if unanswered else None
     both = phrase("around.both", found=found, asked=asked) if found and asked else None
     sentence = both or found or asked or phrase(f"{question.id}.clear")
-    return stated(question.id, Group.AROUND, level, sentence, f"{question.id}.change", source="site", mark="crown")
+    return stated(Limit(question.id, Group.AROUND, "crown"), level, sentence, f"{question.id}.change", source="site")
 
 
 def _named(names: tuple[str, ...], around: Around) -> tuple[str | Phrase, ...]:

@@ -8,7 +8,7 @@ from ..base.quantity import Kind
 from ..mechanics.bar import NICKS_DEG, BarPlan, bar_plan, off_line_m, usable_m
 from ..mechanics.hinge import bored_m, rear_line
 from ..plan.case import Case, Parts, Planned
-from .findings import Finding, against, margin_of
+from .findings import Finding, Limit, Told, against, margin_of
 
 
 def bar_findings(case: Case, parts: Parts) -> list[Finding]:
@@ -56,14 +56,11 @@ def _room(case: Case, parts: Parts) -> Finding:
     room = parts.hinge_back_m - parts.section.back_m - case.cut.back.kept_m
     sentence = phrase("bar.bore_room.between_hinge_strap", room=room, bar=case.kit.bar_width_m)
     return against(
-        "bar.bore_room",
-        Group.BAR,
+        Limit("bar.bore_room", Group.BAR, "strap"),
         case.kit.bar_width_m / max(room, 1e-6),
         (room, case.kit.bar_width_m, Kind.LENGTH),
-        sentence,
-        phrase("bar.bore_room.change"),
+        Told(sentence, phrase("bar.bore_room.change")),
         watch_from=0.9,
-        mark="strap",
     )
 
 
@@ -74,14 +71,11 @@ def _nick(case: Case, parts: Parts) -> Finding:
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
     sentence = phrase("bar.nick.bore_out_line", error=NICKS_DEG, far=far, thin=thin)
     return against(
-        "bar.nick",
-        Group.BAR,
+        Limit("bar.nick", Group.BAR, "hinge"),
         far / max(thin, 1e-4),
         (far, thin, Kind.LENGTH),
-        sentence,
-        phrase("bar.nick.change"),
+        Told(sentence, phrase("bar.nick.change")),
         indicative=True,
-        mark="hinge",
     )
 
 
@@ -95,8 +89,7 @@ def bar_plan_of(planned: Planned) -> BarPlan:
     rear = section.back_m + (cut.back.kept_m if cut.back.traits.keeps_back else 0.0)
     return bar_plan(
         section,
-        rear_m=rear,
-        front_m=(at - cut.hinge.middle_m, slope),
+        (rear, (at - cut.hinge.middle_m, slope)),
         reach_m=reach_m(case),
         first="right" if cut.back.side == "left" else "left",
         heart=(middle - half, middle + half) if half > 0 else None,

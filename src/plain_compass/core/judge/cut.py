@@ -8,7 +8,7 @@ from ..cuts import form_of, forms
 from ..cuts.form import CutForm, Fit
 from ..plan.case import Planned
 from ..plan.reach import in_reach
-from .findings import Finding, stated
+from .findings import Finding, Limit, stated
 
 GROUPS = {"face": Group.FACE, "hinge": Group.HINGE, "back": Group.SPLIT}
 MARKS = {"face": "face", "hinge": "hinge", "back": "kerf"}
@@ -34,7 +34,9 @@ def _unsuited(form: CutForm, fit: Fit) -> Finding:
     if other is not None and other is not form:
         change = phrase("cut.form.instead", name=phrase(other.name))
     text = phrase("cut.form.unsuited", name=phrase(form.name), why=fit.why)
-    return stated(f"cut.{form.part}", GROUPS[form.part], level, text, change, source="practice", mark=MARKS[form.part])
+    return stated(
+        Limit(f"cut.{form.part}", GROUPS[form.part], MARKS[form.part]), level, text, change, source="practice"
+    )
 
 
 def _specialist(form: CutForm, planned: Planned) -> list[Finding]:
@@ -43,12 +45,12 @@ def _specialist(form: CutForm, planned: Planned) -> list[Finding]:
     name, group, mark = phrase(form.name), GROUPS[form.part], MARKS[form.part]
     if not was_read(planned.case.cut.read, form):
         text = phrase("cut.statement.unread", name=name)
-        found.append(stated("cut.statement", group, Level.STOP, text, form.needs, source="practice", mark=mark))
+        found.append(stated(Limit("cut.statement", group, mark), Level.STOP, text, form.needs, source="practice"))
     dear = in_reach(planned.case)
     if dear:
         text = phrase("cut.specialist.dear", name=name, dear=dear)
         found.append(
-            stated("cut.specialist", group, Level.STOP, text, "cut.specialist.change", source="site", mark=mark)
+            stated(Limit("cut.specialist", group, mark), Level.STOP, text, "cut.specialist.change", source="site")
         )
     return found
 

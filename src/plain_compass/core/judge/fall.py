@@ -13,7 +13,7 @@ from ..fall.nominal import NominalFall
 from ..plan.case import Planned
 from ..plan.reach import called
 from ..site.site import Cost
-from .findings import Finding, against, margin_of, stated
+from .findings import Finding, Limit, Told, against, margin_of, stated
 
 LEVELS_FROM = {
     "sits_back": (0.01, 0.10),
@@ -47,14 +47,11 @@ def _drift(planned: Planned, fan: Fan) -> Finding:
     if use >= 1:
         change = phrase("fall.drift.aim_off", off=abs(middle), side=phrase("side.right" if middle > 0 else "side.left"))
     found = against(
-        "fall.drift",
-        Group.LANDING,
+        Limit("fall.drift", Group.LANDING, "lay"),
         min(use, 1.0),
         (abs(middle), tolerance, Kind.ANGLE),
-        phrase(text, middle=middle, low=low, high=high),
-        change,
+        Told(phrase(text, middle=middle, low=low, high=high), change),
         indicative=True,
-        mark="lay",
     )
     # Never worse than to watch: what a drift does is judged by what it hits.
     return replace(found, margin=margin_of(use))
@@ -67,27 +64,23 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
     if not told:
         if not site.obstacles:
             return stated(
-                "fall.not_judged",
-                Group.LANDING,
+                Limit("fall.not_judged", Group.LANDING),
                 Level.UNKNOWN,
                 phrase("fall.not_judged.tree_hit_judged"),
                 "fall.not_judged.change",
             )
         return stated(
-            "fall.targets",
-            Group.LANDING,
+            Limit("fall.targets", Group.LANDING, "lay"),
             Level.CLEAR,
             phrase("fall.targets.likely_falls_none", count=len(fan.samples)),
             "fall.targets.change",
             indicative=True,
-            mark="lay",
         )
     name, cost, chance = told[0]
     level = Level.STOP if cost == Cost.NEVER else Level.WATCH
     return replace(
         stated(
-            "fall.targets",
-            Group.LANDING,
+            Limit("fall.targets", Group.LANDING, "lay"),
             level,
             phrase(
                 "fall.targets.hits_more" if len(told) > 1 else "fall.targets.hits",
@@ -99,7 +92,6 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
             "fall.targets.hit_change",
             source="site",
             indicative=True,
-            mark="lay",
         ),
         value=chance.share,
         limit=TOLD_FROM[cost],
@@ -129,13 +121,11 @@ def _chances(fan: Fan) -> list[Finding]:
         if level == Level.CLEAR and chance.share == 0:
             continue
         told = stated(
-            f"fall.{chance.key}",
-            group,
+            Limit(f"fall.{chance.key}", group, mark),
             level,
             phrase(f"fall.{chance.key}.likely", chance=chance.share),
             f"fall.{chance.key}.change",
             indicative=True,
-            mark=mark,
         )
         found.append(replace(told, value=chance.share, limit=min(stop, 1.0), kind=Kind.RATIO))
     return found
@@ -153,13 +143,11 @@ def _butt(fall: NominalFall) -> list[Finding]:
     values = {"kicks back": {"back": -fall.butt_m}, "slides": {"ahead": fall.butt_m}}
     return [
         stated(
-            f"fall.{fall.butt.replace(' ', '_')}",
-            Group.LANDING,
+            Limit(f"fall.{fall.butt.replace(' ', '_')}", Group.LANDING, "face"),
             Level.WATCH,
             phrase(texts[fall.butt], **values.get(fall.butt, {})),
             "fall.butt.change",
             indicative=True,
-            mark="face",
         )
     ]
 
@@ -170,13 +158,11 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
     if not fall.goes:
         return [
             stated(
-                "fall.start",
-                Group.HINGE,
+                Limit("fall.start", Group.HINGE, "hinge"),
                 Level.STOP,
                 phrase("fall.start.hinge_spent_tree"),
                 "fall.start.spent_change",
                 indicative=True,
-                mark="hinge",
             )
         ]
     to = parts.wedging.tilt_deg
@@ -187,13 +173,11 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
     text = "fall.start.short" if lifts and max(lifts) > have else "fall.start.holds_on"
     return [
         stated(
-            "fall.start",
-            Group.WEDGE,
+            Limit("fall.start", Group.WEDGE, "wedges"),
             Level.WATCH,
             phrase(text, start=fall.start_deg, to=to, lift=max(lifts, default=0.0), have=have),
             "fall.start.change",
             indicative=True,
-            mark="wedges",
         )
     ]
 
@@ -212,13 +196,11 @@ def _top(planned: Planned) -> list[Finding]:
         return []
     return [
         stated(
-            "fall.top",
-            Group.AROUND,
+            Limit("fall.top", Group.AROUND, "crown"),
             Level.WATCH,
             phrase("fall.top.snaps", why=phrase(why)),
             "fall.top.change",
             indicative=True,
-            mark="crown",
         )
     ]
 
@@ -230,13 +212,11 @@ def _close(fan: Fan) -> list[Finding]:
         return []
     return [
         stated(
-            "fall.close",
-            Group.HINGE,
+            Limit("fall.close", Group.HINGE, "hinge"),
             Level.WATCH,
             phrase("fall.close.likely_falls_hinge", close=float(fan.close_calls), count=len(fan.samples)),
             "fall.close.change",
             indicative=True,
-            mark="hinge",
         )
     ]
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from ..base.levels import LEVELS, Group, Level
 from ..base.phrase import Phrase, phrase
@@ -83,17 +84,35 @@ def _rank(finding: Finding) -> tuple[float, float]:
     return -level, -10.0 if finding.level == Level.STOP else 1.0
 
 
+class Limit(NamedTuple):
+    """What is judged.
+
+    Attributes:
+        id: stable name, ``group.what``.
+        group: the limit state it belongs to.
+        mark: which part of the drawing it is about.
+    """
+
+    id: str
+    group: Group
+    mark: str = ""
+
+
+class Told(NamedTuple):
+    """What the numbers say, and what would change it."""
+
+    sentence: Phrase
+    change: Phrase
+
+
 def against(
-    id: str,
-    group: Group,
+    limit: Limit,
     use: float,
-    compared: tuple[float, float, str],
-    sentence: Phrase,
-    change: Phrase,
+    compared: tuple[float, float, Kind],
+    told: Told,
     *,
     watch_from: float = WATCH_FROM,
     indicative: bool = False,
-    mark: str = "",
 ) -> Finding:
     """A physics finding: a value held against a limit.
 
@@ -102,39 +121,33 @@ def against(
         compared: (value, limit, kind) as they are shown.
         watch_from: use from which it is a watch.
     """
-    value, limit, kind = compared
     level, margin = level_of(use, watch_from), margin_of(use)
-    return Finding(id, group, level, value, limit, kind, margin, sentence, change, "physics", indicative, mark)
+    return Finding(limit.id, limit.group, level, *compared, margin, *told, "physics", indicative, limit.mark)
 
 
-def used(
-    id: str, group: Group, use: float, sentence: Phrase, change: Phrase, *, indicative: bool = False, mark: str = ""
-) -> Finding:
+def used(limit: Limit, use: float, told: Told, *, indicative: bool = False) -> Finding:
     """A physics finding whose use of a limit is itself what is shown, in percent."""
-    return against(
-        id, group, use, (min(use, 99.0), 1.0, Kind.RATIO), sentence, change, indicative=indicative, mark=mark
-    )
+    return against(limit, use, (min(use, 99.0), 1.0, Kind.RATIO), told, indicative=indicative)
 
 
 def stated(
-    id: str,
-    group: Group,
+    limit: Limit,
     level: Level,
     sentence: Phrase,
     change: str | Phrase,
     *,
     source: str = "physics",
     indicative: bool = False,
-    mark: str = "",
 ) -> Finding:
     """A finding without arithmetic: what was seen, answered or drawn, and what that means."""
     to_do = change if isinstance(change, Phrase) else phrase(change)
-    return Finding(id, group, level, None, None, "number", None, sentence, to_do, source, indicative, mark)
+    compared = (None, None, Kind.NUMBER, None)
+    return Finding(limit.id, limit.group, level, *compared, sentence, to_do, source, indicative, limit.mark)
 
 
 def unknown(id: str, group: Group, sentence: str, change: str) -> Finding:
     """A finding about something that was not looked at, by the keys of its words: never shown as clear."""
-    return stated(id, group, Level.UNKNOWN, phrase(sentence), change)
+    return stated(Limit(id, group), Level.UNKNOWN, phrase(sentence), change)
 
 
 @dataclass(frozen=True, slots=True)

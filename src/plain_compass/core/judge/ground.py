@@ -12,7 +12,7 @@ from ..site.hang_up import gap_m
 from ..site.landing import hits_on
 from ..site.site import Cost
 from ..site.ways_out import STEEP_DEG, people_inside, ways_out
-from .findings import Finding, stated, unknown
+from .findings import Finding, Limit, stated, unknown
 
 WATCH_FROM = 0.4
 """Share of the energy of the fall taken by a neighbour from which a hang-up is to be watched for."""
@@ -51,7 +51,7 @@ def _site(
     id: str, group: Group, level: Level, text: str, change: str, *, indicative: bool = False, **values: Value
 ) -> Finding:
     sentence = phrase(text, **values)
-    return stated(id, group, level, sentence, change, source="site", indicative=indicative, mark="lay")
+    return stated(Limit(id, group, "lay"), level, sentence, change, source="site", indicative=indicative)
 
 
 def _targets(case: Case) -> Finding:

@@ -9,7 +9,7 @@ from ..base.phrase import Value, phrase
 from ..base.quantity import Kind
 from ..mechanics.resting import Resting
 from ..plan.case import Case, Parts
-from .findings import Finding, against, stated, unknown
+from .findings import Finding, Limit, Told, against, stated, unknown
 
 EARLY_DEG = 80.0
 """A top that lands before this tilt is driven back along the stem."""
@@ -39,14 +39,11 @@ def _break(lying: Resting) -> Finding:
     if span > 0:
         text = "landing.break.lying_stem_spans"
     return against(
-        "landing.break",
-        Group.LANDING,
+        Limit("landing.break", Group.LANDING, "lay"),
         lying.break_index,
         (lying.break_index, 1.0, Kind.NUMBER),
-        phrase(text, index=lying.break_index, at=lying.breaks_at_m, span=span),
-        phrase("landing.break.change"),
+        Told(phrase(text, index=lying.break_index, at=lying.breaks_at_m, span=span), phrase("landing.break.change")),
         indicative=True,
-        mark="lay",
     )
 
 
@@ -88,5 +85,5 @@ def _slide(case: Case, lying: Resting) -> list[Finding]:
 
 def _told(id: str, level: Level, text: str, change: str, **values: Value) -> Finding:
     return stated(
-        id, Group.LANDING, level, phrase(text, **values), change, source="physics", indicative=True, mark="lay"
+        Limit(id, Group.LANDING, "lay"), level, phrase(text, **values), change, source="physics", indicative=True
     )

@@ -10,7 +10,7 @@ from ..base.quantity import Kind
 from ..plan.case import Case, Parts
 from ..tree.cracks import crack_at_cut
 from .bar import bar_findings
-from .findings import Finding, against, unknown, used
+from .findings import Finding, Limit, Told, against, unknown, used
 from .wedges import wedge_findings
 
 SOUND_SHELL_LEAST = 0.30
@@ -47,7 +47,7 @@ def balance(parts: Parts) -> Finding:
         change = phrase("balance.over.goes_change")
         # Nothing is used of anything: the less help a tree needs, the more margin, and none at all is the whole of it.
         compared = (state.ahead_m, 0.0, Kind.LENGTH)
-        return against("balance.over", Group.BALANCE, 0.0, compared, sentence, change, mark="centre")
+        return against(Limit("balance.over", Group.BALANCE, "centre"), 0.0, compared, Told(sentence, change))
     shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
     lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
     use = lift / available if available > 0 else math.inf
@@ -58,13 +58,13 @@ def balance(parts: Parts) -> Finding:
     if not wedging.seats:
         what = "balance.over.no_wedge"
     return against(
-        "balance.over",
-        Group.BALANCE,
+        Limit("balance.over", Group.BALANCE, "centre"),
         use,
         (lift, available, Kind.FINE_LENGTH),
-        phrase(what, ahead=ahead, where=where, lift=lift, have=available),
-        phrase("balance.over.double_change" if wedging.doubled_needed else "balance.over.change"),
-        mark="centre",
+        Told(
+            phrase(what, ahead=ahead, where=where, lift=lift, have=available),
+            phrase("balance.over.double_change" if wedging.doubled_needed else "balance.over.change"),
+        ),
     )
 
 
@@ -75,7 +75,7 @@ def side_use(parts: Parts) -> Finding:
     other = "right" if side == "left" else "left"
     sentence = phrase("hinge.side.uses", side=phrase(f"side.{side}"), off=abs(parts.balance.left_m), use=use)
     change = phrase("hinge.side.change", side=phrase(f"side.{side}"), other=phrase(f"side.{other}"))
-    return used("hinge.side", Group.HINGE, use, sentence, change, indicative=True, mark="hinge")
+    return used(Limit("hinge.side", Group.HINGE, "hinge"), use, Told(sentence, change), indicative=True)
 
 
 def hold_until(parts: Parts) -> Finding:
@@ -90,15 +90,12 @@ def hold_until(parts: Parts) -> Finding:
     )
     change = phrase("hinge.holds.change")
     return against(
-        "hinge.holds",
-        Group.HINGE,
+        Limit("hinge.holds", Group.HINGE, "face"),
         share,
         (needed, use.lets_go_deg, Kind.ANGLE),
-        sentence,
-        change,
+        Told(sentence, change),
         watch_from=0.9,
         indicative=True,
-        mark="face",
     )
 
 
@@ -138,15 +135,12 @@ def split(case: Case, parts: Parts) -> Finding:
     if result.split_index_overcut == result.split_index > 0:
         change = phrase("split.index.overcut_change")
     return against(
-        "split.index",
-        Group.SPLIT,
+        Limit("split.index", Group.SPLIT, "kerf"),
         result.split_index,
         (result.split_index, 1.0, Kind.NUMBER),
-        sentence,
-        change,
+        Told(sentence, change),
         watch_from=0.5,
         indicative=True,
-        mark="kerf",
     )
 
 
@@ -157,7 +151,7 @@ def strap(parts: Parts) -> list[Finding]:
         return []
     sentence = phrase("split.strap.strap_carries_cut", use=use)
     change = phrase("split.strap.change")
-    return [used("split.strap", Group.SPLIT, use, sentence, change, mark="strap")]
+    return [used(Limit("split.strap", Group.SPLIT, "strap"), use, Told(sentence, change))]
 
 
 def shell(parts: Parts) -> Finding:
@@ -168,13 +162,10 @@ def shell(parts: Parts) -> Finding:
     use = SOUND_SHELL_LEAST / max(ratio, 1e-6)
     sentence = phrase("decay.shell.thinnest_sound_shell", ratio=ratio, least=SOUND_SHELL_LEAST)
     return against(
-        "decay.shell",
-        Group.DECAY,
+        Limit("decay.shell", Group.DECAY, "rot"),
         use,
         (ratio, SOUND_SHELL_LEAST, Kind.RATIO),
-        sentence,
-        phrase("decay.shell.change"),
-        mark="rot",
+        Told(sentence, phrase("decay.shell.change")),
     )
 
 
@@ -186,13 +177,10 @@ def sound_hinge(parts: Parts) -> Finding:
     use = SOUND_HINGE_LEAST / max(share, 1e-6)
     sentence = phrase("decay.hinge.hinge_sound_wood", share=share)
     return against(
-        "decay.hinge",
-        Group.DECAY,
+        Limit("decay.hinge", Group.DECAY, "hinge"),
         use,
         (share, SOUND_HINGE_LEAST, Kind.RATIO),
-        sentence,
-        phrase("decay.hinge.change"),
-        mark="hinge",
+        Told(sentence, phrase("decay.hinge.change")),
     )
 
 

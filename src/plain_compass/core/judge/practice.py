@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from ..base.levels import Group, Level
-from ..base.phrase import Phrase, phrase
+from ..base.phrase import phrase
+from ..base.quantity import Kind
 from ..plan.case import Case, Parts
-from .findings import Finding, margin_of
+from .findings import Finding, Limit, Told, margin_of
 
 LEAST_BORED_m = 0.25
 SLACK = 1e-3
@@ -26,29 +27,16 @@ def practice_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
     return tuple(found)
 
 
-def _ranged(
-    id: str, group: Group, value: float, low: float, high: float, kind: str, sentence: Phrase, change: Phrase, mark: str
-) -> Finding:
+def _ranged(limit: Limit, value: float, span: tuple[float, float], kind: Kind, told: Told) -> Finding:
     """A value against a range: clear inside it, watch outside; the margin shows how near the nearer end is."""
+    low, high = span
     slack = SLACK * high
     inside = low - slack <= value <= high + slack
-    limit = low if abs(value - low) < abs(value - high) else high
+    nearer = low if abs(value - low) < abs(value - high) else high
     middle, half = (low + high) / 2, max((high - low) / 2, 1e-9)
-    use = 0.6 * abs(value - middle) / half if inside else 0.85
-    return Finding(
-        id,
-        group,
-        Level.CLEAR if inside else Level.WATCH,
-        value,
-        limit,
-        kind,
-        margin_of(use),
-        sentence,
-        change,
-        "practice",
-        False,
-        mark,
-    )
+    margin = margin_of(0.6 * abs(value - middle) / half if inside else 0.85)
+    level = Level.CLEAR if inside else Level.WATCH
+    return Finding(limit.id, limit.group, level, value, nearer, kind, margin, *told, source="practice", mark=limit.mark)
 
 
 def _face_depth(case: Case, parts: Parts) -> Finding:
@@ -56,7 +44,7 @@ def _face_depth(case: Case, parts: Parts) -> Finding:
     ratio = parts.face.depth_ratio
     sentence = phrase("face.depth.face_wood_deep", share=ratio, low=low, high=high)
     change = phrase("face.depth.change")
-    return _ranged("face.depth", Group.FACE, ratio, low, high, "ratio", sentence, change, "face")
+    return _ranged(Limit("face.depth", Group.FACE, "face"), ratio, (low, high), Kind.RATIO, Told(sentence, change))
 
 
 def _opening(case: Case, parts: Parts) -> Finding:
@@ -64,7 +52,7 @@ def _opening(case: Case, parts: Parts) -> Finding:
     opening = parts.face.opening_deg
     sentence = phrase("face.opening.face_opens_practice", opening=opening, low=low, high=high)
     change = phrase("face.opening.change")
-    return _ranged("face.opening", Group.FACE, opening, low, high, "angle", sentence, change, "face")
+    return _ranged(Limit("face.opening", Group.FACE, "face"), opening, (low, high), Kind.ANGLE, Told(sentence, change))
 
 
 def _hinge_thickness(case: Case, parts: Parts) -> Finding:
@@ -81,7 +69,7 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
             Level.STOP,
             thin,
             least,
-            "length",
+            Kind.LENGTH,
             margin_of(least / max(thin, 1e-4)),
             sentence,
             phrase("hinge.thickness.leave_more_wood"),
@@ -91,7 +79,9 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
         )
     sentence = phrase("hinge.thickness.hinge_thick_average", mean=mean, low=low, high=high)
     change = phrase("hinge.thickness.change")
-    return _ranged("hinge.thickness", Group.HINGE, mean, low, high, "length", sentence, change, "hinge")
+    return _ranged(
+        Limit("hinge.thickness", Group.HINGE, "hinge"), mean, (low, high), Kind.LENGTH, Told(sentence, change)
+    )
 
 
 def _step(case: Case) -> Finding:
@@ -101,7 +91,9 @@ def _step(case: Case) -> Finding:
         low = 0.0
     sentence = phrase("hinge.step.back_cut_above", step=cut.back.step_m, low=low, high=high)
     change = phrase("hinge.step.change")
-    return _ranged("hinge.step", Group.HINGE, cut.back.step_m, low, high, "length", sentence, change, "step")
+    return _ranged(
+        Limit("hinge.step", Group.HINGE, "step"), cut.back.step_m, (low, high), Kind.LENGTH, Told(sentence, change)
+    )
 
 
 def _uneven(case: Case, parts: Parts) -> list[Finding]:
@@ -120,7 +112,7 @@ def _uneven(case: Case, parts: Parts) -> list[Finding]:
             Level.WATCH,
             abs(difference),
             0.003,
-            "length",
+            Kind.LENGTH,
             0.2,
             sentence,
             change,

@@ -10,7 +10,7 @@ from ..base.quantity import Kind
 from ..mechanics.wedge import moment_wanted_Nm
 from ..plan.case import Case, Parts
 from ..site.rigging import Rigging
-from .findings import Finding, against, stated, used
+from .findings import Finding, Limit, Told, against, stated, used
 
 STRAIGHT_IN_DEG = 45.0
 """A hauler within this of the lay, and in reach of the top, stands where the tree comes down."""
@@ -23,7 +23,9 @@ def rope_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
         return ()
     if rigging is None:
         text = "rope.pull.straight_down"
-        return (stated("rope.pull", Group.BALANCE, Level.STOP, phrase(text), "rope.pull.straight_change", mark="rope"),)
+        return (
+            stated(Limit("rope.pull", Group.BALANCE, "rope"), Level.STOP, phrase(text), "rope.pull.straight_change"),
+        )
     return (_pull(case, parts, rigging), _weakest(rigging), _long_enough(case, rigging), _hauler(case, rigging))
 
 
@@ -37,41 +39,40 @@ def _pull(case: Case, parts: Parts, rigging: Rigging) -> Finding:
     if gives <= 0:
         text = "rope.pull.pulls_away"
     return against(
-        "rope.pull",
-        Group.BALANCE,
+        Limit("rope.pull", Group.BALANCE, "rope"),
         use,
         (needs, rigging.pull_N, Kind.FORCE),
-        phrase(
-            text,
-            pull=rigging.pull_N,
-            haul=case.rope.haul_N,
-            real=rigging.advantage,
-            needs=needs,
-            low=rigging.low_pull_N * min(use, 99.0),
+        Told(
+            phrase(
+                text,
+                pull=rigging.pull_N,
+                haul=case.rope.haul_N,
+                real=rigging.advantage,
+                needs=needs,
+                low=rigging.low_pull_N * min(use, 99.0),
+            ),
+            phrase("rope.pull.change"),
         ),
-        phrase("rope.pull.change"),
         watch_from=0.9,
-        mark="rope",
     )
 
 
 def _weakest(rigging: Rigging) -> Finding:
     sentence = phrase("rope.weakest.nearest", part=phrase(f"rope.weakest.{rigging.weakest}"), use=rigging.weakest_use)
     change = phrase("rope.weakest.change")
-    return used("rope.weakest", Group.BALANCE, rigging.weakest_use, sentence, change, mark="rope")
+    return used(Limit("rope.weakest", Group.BALANCE, "rope"), rigging.weakest_use, Told(sentence, change))
 
 
 def _long_enough(case: Case, rigging: Rigging) -> Finding:
     have = case.rope.length_m
     return against(
-        "rope.length",
-        Group.BALANCE,
+        Limit("rope.length", Group.BALANCE, "rope"),
         rigging.length_needed_m / have,
         (rigging.length_needed_m, have, Kind.SPAN),
-        phrase("rope.length.all_legs_ends", needs=rigging.length_needed_m, have=have),
-        phrase("rope.length.change"),
+        Told(
+            phrase("rope.length.all_legs_ends", needs=rigging.length_needed_m, have=have), phrase("rope.length.change")
+        ),
         watch_from=0.95,
-        mark="rope",
     )
 
 
@@ -82,9 +83,9 @@ def _hauler(case: Case, rigging: Rigging) -> Finding:
     inside = rigging.hauler_m <= 1.2 * reach
     if inside and rigging.hauler_off_lay_deg <= STRAIGHT_IN_DEG:
         text = "rope.hauler.under_it"
-        return stated("rope.hauler", Group.WAY_OUT, Level.STOP, phrase(text, away=away), change, mark="rope")
+        return stated(Limit("rope.hauler", Group.WAY_OUT, "rope"), Level.STOP, phrase(text, away=away), change)
     if rigging.hauler_m <= case.site.kept_away_lengths * case.tree.height_m:
         text = "rope.hauler.inside"
-        return stated("rope.hauler", Group.WAY_OUT, Level.WATCH, phrase(text, away=away), change, mark="rope")
+        return stated(Limit("rope.hauler", Group.WAY_OUT, "rope"), Level.WATCH, phrase(text, away=away), change)
     text = "rope.hauler.outside"
-    return stated("rope.hauler", Group.WAY_OUT, Level.CLEAR, phrase(text, away=away), change, mark="rope")
+    return stated(Limit("rope.hauler", Group.WAY_OUT, "rope"), Level.CLEAR, phrase(text, away=away), change)

@@ -8,7 +8,7 @@ from ..design.flare import flares_to_trim
 from ..plan.case import Case, Parts
 from ..tree.cracks import NEAR_CUT_M
 from ..tree.soundness import DEFECTS, Defect, beside_cut
-from .findings import Finding, stated
+from .findings import Finding, Limit, stated
 
 
 def seen_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
@@ -25,7 +25,7 @@ def _fork(case: Case) -> list[Finding]:
     if fork.height_m <= cut_m:
         text = "fork.union.stems_part_below"
         change = "fork.below.change"
-        return [stated("fork.below", Group.SPLIT, Level.WATCH, phrase(text, at=at), change, mark="crown")]
+        return [stated(Limit("fork.below", Group.SPLIT, "crown"), Level.WATCH, phrase(text, at=at), change)]
     level, text = {
         "unknown": (Level.UNKNOWN, "fork.union.union_stems_been"),
         "wide": (Level.CLEAR, "fork.union.stems_part_wide"),
@@ -33,7 +33,7 @@ def _fork(case: Case) -> list[Finding]:
         "cracked": (Level.STOP, "fork.union.union_cracked_stems"),
     }[fork.union]
     change = "fork.union.change"
-    return [stated("fork.union", Group.SPLIT, level, phrase(text, at=at), change, mark="crown")]
+    return [stated(Limit("fork.union", Group.SPLIT, "crown"), level, phrase(text, at=at), change)]
 
 
 def _soundings(case: Case) -> list[Finding]:
@@ -58,9 +58,9 @@ def _soundings(case: Case) -> list[Finding]:
                 more=count - 1,
                 tail="" if drawn or sound == "unknown" else phrase("decay.sounding.not_drawn"),
             )
-            return [stated("decay.sounding", Group.DECAY, level, sentence, "decay.sounding.probe", mark="rot")]
+            return [stated(Limit("decay.sounding", Group.DECAY, "rot"), level, sentence, "decay.sounding.probe")]
     sentence = phrase("decay.sounding.sound", count=len(decay.soundings))
-    return [stated("decay.sounding", Group.DECAY, Level.CLEAR, sentence, "decay.sounding.change", mark="rot")]
+    return [stated(Limit("decay.sounding", Group.DECAY, "rot"), Level.CLEAR, sentence, "decay.sounding.change")]
 
 
 def _defects(case: Case) -> list[Finding]:
@@ -72,7 +72,7 @@ def _defects(case: Case) -> list[Finding]:
         if near:
             sentence = phrase(f"defect.{kind}.seen", at=near[0].height_m, side=near[0].bearing_deg)
             level, change = _defect_level(near[0], case), f"defect.{kind}.change"
-            found.append(stated(f"defect.{kind}", Group.DECAY, level, sentence, change, mark="rot"))
+            found.append(stated(Limit(f"defect.{kind}", Group.DECAY, "rot"), level, sentence, change))
     return found
 
 
@@ -98,7 +98,7 @@ def _flare(case: Case, parts: Parts) -> list[Finding]:
     if picked is None:
         text = "bar.flare.every_buttress_trimmed"
         sentence = phrase(text, bar=reach)
-        return [stated("bar.flare", Group.BAR, Level.WATCH, sentence, "bar.flare.short_change", mark="kerf")]
+        return [stated(Limit("bar.flare", Group.BAR, "kerf"), Level.WATCH, sentence, "bar.flare.short_change")]
     names = tuple(phrase("place.bearing", at=lobe.bearing_deg) for lobe in picked)
     sentence = phrase("bar.flare.trim_several" if len(picked) > 1 else "bar.flare.trim", bar=reach, names=names)
-    return [stated("bar.flare", Group.BAR, Level.WATCH, sentence, "bar.flare.trim_change", mark="kerf")]
+    return [stated(Limit("bar.flare", Group.BAR, "kerf"), Level.WATCH, sentence, "bar.flare.trim_change")]

@@ -8,7 +8,7 @@ from ..base.errors import PlainCompassError
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..tree.tree import Tree
-from .findings import Finding, stated, worst_first
+from .findings import Finding, Limit, stated, worst_first
 
 EDGES = "crown.readings."
 LEAN = ("lean.angle_deg", "lean.bearing_deg")
@@ -87,7 +87,7 @@ def with_unknowns(tree: Tree, findings: tuple[Finding, ...]) -> tuple[Finding, .
 def _asked(key: str) -> Finding:
     group = Group.FACE if key == "diameter" else Group.BALANCE
     sentence = phrase("measured.not_yet", name=phrase(f"measured.{key}.name"))
-    return stated(f"measured.{key}", group, Level.UNKNOWN, sentence, f"measured.{key}.change")
+    return stated(Limit(f"measured.{key}", group), Level.UNKNOWN, sentence, f"measured.{key}.change")
 
 
 def _held_back(finding: Finding, lacking: tuple[str, ...]) -> Finding:
@@ -98,7 +98,7 @@ def _held_back(finding: Finding, lacking: tuple[str, ...]) -> Finding:
         return finding
     text = "measured.not_known_several" if len(wanted) > 1 else "measured.not_known_one"
     sentence = phrase(text, names=named_things(wanted), by_stand_ins=finding.sentence)
-    bare = stated(finding.id, finding.group, Level.UNKNOWN, sentence, finding.change, source=finding.source)
+    bare = stated(Limit(finding.id, finding.group), Level.UNKNOWN, sentence, finding.change, source=finding.source)
     return replace(bare, indicative=finding.indicative, mark=finding.mark)
 
 

@@ -10,7 +10,7 @@ from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
 from ..mechanics.wedge import seat_wanted_m
 from ..plan.case import Case, Parts
-from .findings import Finding, against, unknown, used
+from .findings import Finding, Limit, Told, against, unknown, used
 
 SOUND_SEAT_LEAST = 0.5
 SMALL_STEM_USE = 0.95
@@ -21,24 +21,25 @@ def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
     wedging, kit = parts.wedging, case.kit
     if not wedging.wanted:
         sentence = phrase("wedge.drive.wedge_needed_tip")
-        return [used("wedge.drive", Group.WEDGE, 0.0, sentence, phrase("wedge.drive.unneeded_change"), mark="wedges")]
+        return [
+            used(
+                Limit("wedge.drive", Group.WEDGE, "wedges"), 0.0, Told(sentence, phrase("wedge.drive.unneeded_change"))
+            )
+        ]
     found = [_fits_first(case, parts)]
     if not wedging.seats:
         sentence = phrase("wedge.drive.tree_needs_wedges")
         change = phrase("wedge.drive.none_change")
-        return [*found, used("wedge.drive", Group.WEDGE, math.inf, sentence, change, mark="wedges")]
+        return [*found, used(Limit("wedge.drive", Group.WEDGE, "wedges"), math.inf, Told(sentence, change))]
     found += [_drive(case, parts), _room(parts), _seat_sound(case, parts)]
     asked = sum(seat.stacked for seat in wedging.seats)
     if asked > kit.wedge_count:
         sentence = phrase("wedge.drive.wedges_placed_carried", n=asked, have=kit.wedge_count)
         found.append(
             used(
-                "wedge.carried",
-                Group.WEDGE,
+                Limit("wedge.carried", Group.WEDGE, "wedges"),
                 asked / max(kit.wedge_count, 0.1),
-                sentence,
-                phrase("wedge.carried.change"),
-                mark="wedges",
+                Told(sentence, phrase("wedge.carried.change")),
             )
         )
     found += _in_strap(case, parts) + _spacing(case, parts)
@@ -69,14 +70,11 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
         # A small stem that stands by itself is tipped by hand or lever: that wants thought, and is no reason to stop.
         use = min(use, SMALL_STEM_USE)
     return against(
-        "wedge.fits_first",
-        Group.WEDGE,
+        Limit("wedge.fits_first", Group.WEDGE, "wedges"),
         use,
         (kerf, needs, Kind.LENGTH),
-        phrase(text, kerf=kerf, needs=needs),
-        change,
+        Told(phrase(text, kerf=kerf, needs=needs), change),
         watch_from=0.85,
-        mark="wedges",
     )
 
 
@@ -115,14 +113,11 @@ def _drive(case: Case, parts: Parts) -> Finding:
     sentence = phrase("wedge.drive.about_blows_tip", blows=wedging.blows, advance=min(advance, 0.2), least=least)
     change = phrase("wedge.drive.change")
     return against(
-        "wedge.drive",
-        Group.WEDGE,
+        Limit("wedge.drive", Group.WEDGE, "wedges"),
         use,
         (min(advance, 0.2), least, Kind.FINE_LENGTH),
-        sentence,
-        change,
+        Told(sentence, change),
         indicative=True,
-        mark="wedges",
     )
 
 
@@ -131,14 +126,11 @@ def _room(parts: Parts) -> Finding:
     use = tightest.driven_m / max(tightest.room_m, 1e-6)
     sentence = phrase("wedge.room.wedge_tree_tips", driven=tightest.driven_m, room=tightest.room_m)
     return against(
-        "wedge.room",
-        Group.WEDGE,
+        Limit("wedge.room", Group.WEDGE, "wedges"),
         use,
         (tightest.driven_m, tightest.room_m, Kind.LENGTH),
-        sentence,
-        phrase("wedge.room.change"),
+        Told(sentence, phrase("wedge.room.change")),
         watch_from=0.9,
-        mark="wedges",
     )
 
 
@@ -149,13 +141,10 @@ def _seat_sound(case: Case, parts: Parts) -> Finding:
     use = SOUND_SEAT_LEAST / max(share, 1e-6)
     sentence = phrase("wedge.sound.worst_wedge_seat", share=share)
     return against(
-        "wedge.sound",
-        Group.WEDGE,
+        Limit("wedge.sound", Group.WEDGE, "wedges"),
         use,
         (share, SOUND_SEAT_LEAST, Kind.RATIO),
-        sentence,
-        phrase("wedge.sound.change"),
-        mark="wedges",
+        Told(sentence, phrase("wedge.sound.change")),
     )
 
 

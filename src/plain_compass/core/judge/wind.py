@@ -11,7 +11,7 @@ from ..base.quantity import Kind
 from ..mechanics.wedge import tipping_tilt_deg
 from ..plan.case import Case, Parts
 from ..site.wind import speed_for_force_m_s
-from .findings import Finding, against, unknown
+from .findings import Finding, Limit, Told, against, unknown
 
 
 def wind_finding(case: Case, parts: Parts) -> Finding:
@@ -50,14 +50,11 @@ def wind_finding(case: Case, parts: Parts) -> Finding:
     values = {"speed": site.wind_m_s, "wind_from": site.wind_from_deg, "use": use}
     values["most"] = min(most, 99.0)
     return against(
-        "balance.wind",
-        Group.BALANCE,
+        Limit("balance.wind", Group.BALANCE, "centre"),
         use,
         (site.wind_m_s, min(most, 99.0), Kind.SPEED),
-        phrase(text, **values),
-        phrase("balance.wind.change"),
+        Told(phrase(text, **values), phrase("balance.wind.change")),
         indicative=True,
-        mark="centre",
     )
 
 

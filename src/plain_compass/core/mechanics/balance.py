@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from ..base.frames import GRAVITY_m_s2, to_tree
 from ..base.polygon import Moments
 from ..design.cut import Cut
-from ..tree.body import Body, together
+from ..tree.body import AboveCut, Body, together
 from ..tree.crown import crown_body
 from ..tree.limbs import limb_body, second_stem
 from ..tree.stem import axis_at, stem_body
@@ -73,18 +73,10 @@ class Balance:
 
 def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
     """Mass, centre and inertia of stems, crown and heavy limbs together; a measured mass or centre overrides."""
-    stems = _stems(tree, wood, cut, constants.profile_exponent[wood.group])
-    crown = crown_body(
-        tree.crown,
-        tree.lean,
-        stems,
-        group=wood.group,
-        cut_m=cut.height_m,
-        height_m=tree.height_m,
-        lay_deg=cut.gun_deg,
-        constants=constants,
-    )
-    grown = together(stems, crown, *_limbs(tree, wood, cut))
+    over = AboveCut(cut.height_m, tree.height_m, cut.gun_deg)
+    stems = _stems(tree, wood, over, constants.profile_exponent[wood.group])
+    crown = crown_body(tree.crown, tree.lean, stems, over, group=wood.group, constants=constants)
+    grown = together(stems, crown, *_limbs(tree, wood, over))
     whole = _overridden(grown, tree, cut.gun_deg)
     per_height = (tree.height_m - cut.height_m) / whole.up_m
     return Mass(
@@ -99,35 +91,19 @@ def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
     )
 
 
-def _axis(tree: Tree, cut: Cut, height_m: float) -> tuple[float, float]:
-    return axis_at(tree.lean, height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg)
+def _axis(tree: Tree, over: AboveCut, height_m: float) -> tuple[float, float]:
+    return axis_at(tree.lean, height_m, cut_m=over.cut_m, tree_height_m=tree.height_m, lay_deg=over.lay_deg)
 
 
-def _stems(tree: Tree, wood: Wood, cut: Cut, exponent: float) -> Body:
+def _stems(tree: Tree, wood: Wood, over: AboveCut, exponent: float) -> Body:
     """The stem above the cut, and the second one where it leaves above the cut too."""
-    first = stem_body(
-        tree.trunk,
-        tree.lean,
-        cut_m=cut.height_m,
-        height_m=tree.height_m,
-        lay_deg=cut.gun_deg,
-        exponent=exponent,
-        density_kg_m3=wood.density_kg_m3,
-    )
-    fork = tree.fork
-    if not fork_above_cut(tree, cut.height_m):
+    density, fork = wood.density_kg_m3, tree.fork
+    first = stem_body(tree.trunk, tree.lean, over, exponent=exponent, density_kg_m3=density)
+    if not fork_above_cut(tree, over.cut_m):
         return first
-    forward, left = _axis(tree, cut, fork.height_m)
-    second = second_stem(
-        fork,
-        cut_m=cut.height_m,
-        at_forward_m=forward,
-        at_left_m=left,
-        lay_deg=cut.gun_deg,
-        exponent=exponent,
-        density=wood.density_kg_m3,
+    return together(
+        first, second_stem(fork, over, _axis(tree, over, fork.height_m), exponent=exponent, density=density)
     )
-    return together(first, second)
 
 
 def fork_above_cut(tree: Tree, cut_m: float) -> bool:
@@ -135,22 +111,12 @@ def fork_above_cut(tree: Tree, cut_m: float) -> bool:
     return tree.fork.kind == "second" and tree.fork.height_m > cut_m
 
 
-def _limbs(tree: Tree, wood: Wood, cut: Cut) -> list[Body]:
-    found = []
-    for limb in tree.limbs:
-        if limb.height_m > cut.height_m:
-            forward, left = _axis(tree, cut, limb.height_m)
-            found.append(
-                limb_body(
-                    limb,
-                    cut_m=cut.height_m,
-                    at_forward_m=forward,
-                    at_left_m=left,
-                    lay_deg=cut.gun_deg,
-                    density=wood.density_kg_m3,
-                )
-            )
-    return found
+def _limbs(tree: Tree, wood: Wood, over: AboveCut) -> list[Body]:
+    return [
+        limb_body(limb, over, _axis(tree, over, limb.height_m), density=wood.density_kg_m3)
+        for limb in tree.limbs
+        if limb.height_m > over.cut_m
+    ]
 
 
 def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:

@@ -70,19 +70,18 @@ def off_line_m(length_m: float) -> float:
 
 def bar_plan(
     section: Section,
+    kerf: tuple[float, tuple[float, float]],
     *,
-    rear_m: float,
-    front_m: tuple[float, float],
     reach_m: float,
     first: str,
     heart: tuple[float, float] | None,
     thickness_m: tuple[float, float],
 ) -> BarPlan:
-    """Sweep the kerf between ``rear_m`` and the hinge's rear line.
+    """Sweep the kerf up to the hinge's rear line.
 
     Args:
-        rear_m: rear edge of the kerf along the lay: the back of the wood, or the front of a strap.
-        front_m: (position at left = 0, slope) of the hinge's rear line.
+        kerf: its rear edge along the lay, which is the back of the wood or the front of a strap; and the hinge's rear
+            line, (position at left = 0, slope).
         reach_m: usable length of the bar.
         first: side from which the first pass goes in.
         heart: (low, high) of a bore through the face across the lay; None without.
@@ -90,7 +89,7 @@ def bar_plan(
 
     A bar in from one side reaches ``reach_m`` across from the bark there, at every depth.
     """
-    at, low, high = _chords(section, rear_m, front_m)
+    at, low, high = _chords(section, *kerf)
     other = "left" if first == "right" else "right"
     near = np.minimum(high, low + reach_m) if first == "right" else np.maximum(low, high - reach_m)
     whole = float(np.maximum(high - low, 0.0).sum())

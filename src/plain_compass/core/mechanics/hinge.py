@@ -10,7 +10,8 @@ import numpy as np
 from ..base.polygon import Array, Moments, across, added, clip, moments
 from ..design.cut import BackCut, Cut, Hinge
 from ..tree.section import Section, sound_powers
-from ..tree.wood import Indicative, Strength, Wood
+from ..tree.timber import Timber
+from ..tree.wood import Indicative
 from .balance import Balance, Mass
 from .face import FaceGeometry
 
@@ -195,15 +196,7 @@ def fibre_length_m(thickness_m: float, step_m: float, constants: Indicative) -> 
 
 
 def hinge_strength(
-    hinge: HingeGeometry,
-    *,
-    step_m: float,
-    wood: Wood,
-    strength: Strength,
-    condition: str,
-    load_left_m: float,
-    diameter_m: float,
-    constants: Indicative,
+    hinge: HingeGeometry, timber: Timber, *, step_m: float, load_left_m: float, diameter_m: float
 ) -> HingeStrength:
     """Stiffness and capacities from the hinge's exact moments.
 
@@ -214,7 +207,7 @@ def hinge_strength(
     ``rupture`` is a modulus of rupture, 6M/(b t^2) by definition, so that the folding moment divides by 6.
     Twist takes the polar moment over the distance to the tension end: the crushed end still carries shear.
     """
-    region = hinge.region
+    region, strength, constants = hinge.region, timber.strength, timber.constants
     to_right = region.left_m - hinge.right_m
     to_left = hinge.left_m - region.left_m
     tension = to_right if load_left_m > 0 else to_left if load_left_m < 0 else max(to_left, to_right)
@@ -225,7 +218,9 @@ def hinge_strength(
         plastic_Nm=strength.rupture_Pa / 6 * hinge.width_thickness2_m3,
         side_capacity_Nm=strength.rupture_Pa * region.second_side_m4 / tension,
         twist_capacity_Nm=strength.shear_Pa * (region.second_fall_m4 + region.second_side_m4) / tension,
-        break_angle_deg=break_angle_deg(hinge.thickness_m, step_m, diameter_m, wood.suppleness, condition, constants),
+        break_angle_deg=break_angle_deg(
+            hinge.thickness_m, step_m, diameter_m, timber.wood.suppleness, timber.condition, constants
+        ),
     )
 
 

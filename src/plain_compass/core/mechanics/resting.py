@@ -136,7 +136,7 @@ def beam_on(along_m: Array, bending_Nm2: Array, weight_N_m: Array, bed_m: Array,
             # The same springs act as were reckoned with: this is the place of rest itself.
             place = moved
             break
-        share = _share(place, move, table, load, springs, bed_m, float(slope @ move))
+        share = _share(place, move, float(slope @ move), (table, load, springs, bed_m))
         place = place + share * move
     contact = springs * np.maximum(bed_m - place[0::2], 0.0)
     return Beam(-place[0::2], _moments(along_m, contact, weight_N_m, step), contact)
@@ -161,8 +161,14 @@ def _rigid(along_m: Array, bed_m: Array, weight_N_m: Array, step: float, springs
     return place
 
 
-def _share(place: Array, move: Array, table: Array, load: Array, springs: Array, bed_m: Array, falls: float) -> float:
-    """How much of a step brings the energy down enough: all of it, or halves of it."""
+def _share(place: Array, move: Array, falls: float, held: tuple[Array, Array, Array, Array]) -> float:
+    """How much of a step brings the energy down enough: all of it, or halves of it.
+
+    Args:
+        falls: slope of the energy along the step.
+        held: stiffness of the beam, its load, the bed's springs and where the bed lies.
+    """
+    table, load, springs, bed_m = held
 
     def energy(at: Array) -> float:
         deep = np.maximum(bed_m - at[0::2], 0.0)

@@ -8,12 +8,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..base.polygon import Array, Moments, across, added, ahead_of, behind, chord_length, moments
-from ..design.cut import BackCut, Cut
 from ..tree.section import Section, sound_powers
-from ..tree.wood import Indicative, Strength, Wood
+from ..tree.timber import Timber
+from ..tree.wood import Indicative, Wood
 from .balance import Mass, amplified
-from .face import FaceGeometry
-from .hinge import HingeGeometry, HingeStrength
+from .stump import Stump
 
 LIGAMENTS = 36
 
@@ -63,18 +62,10 @@ class Splitting:
     strap_area_m2: float | None
 
 
-def sweep_back_cut(
-    section: Section,
-    face: FaceGeometry,
-    hinge: HingeGeometry,
-    mass: Mass,
-    strength: Strength,
-    step_m: float,
-    constants: Indicative,
-    following_Nm: float = 0.0,
-) -> BackCutSweep:
+def sweep_back_cut(stump: Stump, timber: Timber, mass: Mass, following_Nm: float = 0.0) -> BackCutSweep:
     """Follow the ligament from the uncut stem to the finished hinge, taken parallel to the apex line."""
-    front = face.hinge_front_m
+    section, hinge, strength, constants = stump.section, stump.hinge, timber.strength, timber.constants
+    front, step_m = stump.face.hinge_front_m, stump.cut.back.step_m
     ligament = np.linspace(front - section.back_m, hinge.reach_m, LIGAMENTS)
     rear = np.broadcast_to((front - ligament)[:, None], (LIGAMENTS, len(section.strips.left_m)))
     zero, first, second = sound_powers(section.strips, rear, np.full_like(rear, front))
@@ -146,35 +137,28 @@ def resistance_J_m2(wood: Wood, crack: str, diameter_m: float, constants: Indica
 
 
 def splitting_of(
-    section: Section,
-    face: FaceGeometry,
-    hinge: HingeGeometry,
-    hinge_capacity: HingeStrength,
-    mass: Mass,
-    sweep: BackCutSweep,
-    *,
-    cut: Cut,
-    wood: Wood,
-    strength: Strength,
-    crack: str,
-    kerf_m: float,
-    ahead_m: float,
-    constants: Indicative,
+    stump: Stump, timber: Timber, sweep: BackCutSweep, pulled: Mass, *, ahead_m: float, kerf_m: float
 ) -> Splitting:
-    """Splitting index of a cut from behind, of a bored cut, and of an overcut that shuts early."""
-    elasticity = strength.elasticity_Pa
+    """Splitting index of a cut from behind, of a bored cut, and of an overcut that shuts early.
+
+    Args:
+        pulled: the tree with rope and wind in it.
+        ahead_m: how far ahead of the hinge everything that pulls acts together.
+    """
+    section, face, hinge, cut = stump.section, stump.face, stump.hinge, stump.cut
+    elasticity = timber.strength.elasticity_Pa
     at_hinge = face.hinge_front_m - hinge.reach_m
-    bored = energy_release_J_m2(section, at_hinge, hinge_capacity.plastic_Nm, elasticity)
+    bored = energy_release_J_m2(section, at_hinge, stump.strength.plastic_Nm, elasticity)
     moves_at = moves_forward_at_m(sweep)
     plain = bored
     if moves_at is not None:
         ligament = max(moves_at, hinge.reach_m)
         moment = float(np.interp(-ligament, -sweep.ligament_m, sweep.moment_Nm)) + sweep.following_Nm
         plain = max(bored, energy_release_J_m2(section, face.hinge_front_m - ligament, moment, elasticity))
-    overcut = _overcut_energy(section, face, hinge, mass, cut, strength, kerf_m)
+    overcut = _overcut_energy(stump, timber, pulled, kerf_m)
     chosen = max(bored if cut.back.held else plain, overcut)
-    resists = resistance_J_m2(wood, crack, section.diameter_m, constants)
-    use, area = (None, None) if not cut.back.held else _strap(section, face, hinge, cut, mass, strength, ahead_m)
+    resists = resistance_J_m2(timber.wood, timber.crack, section.diameter_m, timber.constants)
+    use, area = _strap(stump, timber, pulled, ahead_m) if cut.back.held else (None, None)
     return Splitting(
         split_index=chosen / resists,
         split_index_plain=max(plain, overcut) / resists,
@@ -188,14 +172,13 @@ def splitting_of(
     )
 
 
-def _overcut_energy(
-    section: Section, face: FaceGeometry, hinge: HingeGeometry, mass: Mass, cut: Cut, strength: Strength, kerf_m: float
-) -> float:
+def _overcut_energy(stump: Stump, timber: Timber, mass: Mass, kerf_m: float) -> float:
     """When the slot of an overcut e shuts at atan(kerf/e), the tree pivots on the apex and tears at the hinge.
 
     M = min(m g (Z sin + X cos), rupture A (e + t/2)), X from the apex where it shuts.
     """
-    e = cut.face.overcut_m
+    face, hinge, strength = stump.face, stump.hinge, timber.strength
+    e = stump.cut.face.overcut_m
     if e <= 0:
         return 0.0
     tilt = math.atan2(kerf_m, e)
@@ -203,14 +186,15 @@ def _overcut_energy(
     weight = mass.weight_N * (mass.com_up_m * math.sin(tilt) + ahead_of_apex * math.cos(tilt))
     fibres = strength.rupture_Pa * hinge.region.area_m2 * (e + hinge.thickness_m / 2)
     moment = max(min(weight, fibres), 0.0)
-    return energy_release_J_m2(section, face.hinge_front_m - hinge.reach_m, moment, strength.elasticity_Pa)
+    return energy_release_J_m2(stump.section, face.hinge_front_m - hinge.reach_m, moment, strength.elasticity_Pa)
 
 
-def held_behind(section: Section, face: FaceGeometry, back: BackCut, hinge: HingeGeometry) -> Moments:
+def held_behind(stump: Stump) -> Moments:
     """The sound wood a held back cut leaves behind: a strap right across, a corner, a rib, or two posts."""
+    section, back = stump.section, stump.cut.back
     low, high = section.strips.left_m[0], section.strips.left_m[-1]
     across_all = ((low - 1.0, high + 1.0, section.back_m + back.kept_m),)
-    pieces = back.traits.kept(section, face, back, hinge) if back.traits.kept else across_all
+    pieces = back.traits.kept(section, stump.face, back, stump.hinge) if back.traits.kept else across_all
     return added(
         *(
             moments(across(behind(section.wood, edge), *span), across(behind(section.rot, edge), *span))
@@ -219,12 +203,10 @@ def held_behind(section: Section, face: FaceGeometry, back: BackCut, hinge: Hing
     )
 
 
-def _strap(
-    section: Section, face: FaceGeometry, hinge: HingeGeometry, cut: Cut, mass: Mass, strength: Strength, ahead_m: float
-) -> tuple[float, float]:
+def _strap(stump: Stump, timber: Timber, mass: Mass, ahead_m: float) -> tuple[float, float]:
     """(utilisation, sound area) of the strap in tension: T = M/arm against a third of rupture times area."""
-    strap = held_behind(section, face, cut.back, hinge)
-    tension = max(mass.weight_N * ahead_m, 0.0) / max(hinge.region.forward_m - strap.forward_m, 1e-9)
+    strap = held_behind(stump)
+    tension = max(mass.weight_N * ahead_m, 0.0) / max(stump.hinge.region.forward_m - strap.forward_m, 1e-9)
     if strap.area_m2 <= 0:
         return (math.inf if tension else 0.0), 0.0
-    return tension / (strength.rupture_Pa * strap.area_m2 / 3), strap.area_m2
+    return tension / (timber.strength.rupture_Pa * strap.area_m2 / 3), strap.area_m2

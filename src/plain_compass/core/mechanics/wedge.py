@@ -11,8 +11,8 @@ from ..design.cut import Cut, Kit, WedgeSeat
 from ..tree.section import Section, sound_powers
 from ..tree.wood import Indicative
 from .balance import Balance, Mass
-from .face import FaceGeometry
 from .hinge import HingeGeometry, HingeStrength
+from .stump import Stump
 
 TILT_STEPS = 120
 
@@ -102,29 +102,17 @@ def tipping_tilt_deg(balance: Balance, mass: Mass, constants: Indicative) -> flo
 
 
 def wedging_of(
-    section: Section,
-    face: FaceGeometry,
-    hinge: HingeGeometry,
-    capacity: HingeStrength,
-    balance: Balance,
-    mass: Mass,
-    *,
-    cut: Cut,
-    kit: Kit,
-    dbh_m: float,
-    tree_height_m: float,
-    sits_back_at_m: float | None,
-    constants: Indicative,
+    stump: Stump, kit: Kit, mass: Mass, balance: Balance, *, sits_back_at_m: float | None, constants: Indicative
 ) -> Wedging:
-    """Reckon every seat and the plan as a whole; seats share the force equally."""
+    """Every seat and the plan as a whole; seats share the force equally. How long to wait is not in it yet."""
+    section, face, hinge, cut, capacity = stump.section, stump.face, stump.hinge, stump.cut, stump.strength
     tilt = tipping_tilt_deg(balance, mass, constants)
     curve = resisting_moment(tilt, balance, mass, capacity)
     peak = max(float(curve.max()), 0.0)
     arms = [_arm(section, hinge, seat) for seat in cut.wedges]
     force = peak / sum(arm for arm, _, _ in arms) if arms else 0.0
     seats = tuple(
-        _seat(section, face, hinge, seat, arm, force, tilt, kit, constants)
-        for seat, arm in zip(cut.wedges, arms, strict=True)
+        _seat(stump, seat, arm, (force, tilt), kit, constants) for seat, arm in zip(cut.wedges, arms, strict=True)
     )
     kerf_at = None
     if sits_back_at_m is not None and cut.back.traits.from_behind:
@@ -140,9 +128,9 @@ def wedging_of(
         blows=_blows(curve, tilt, seats, kit, constants),
         advance_per_blow_m=min((seat.advance_per_blow_m for seat in seats), default=math.inf),
         kerf_at_sit_back_m=kerf_at,
-        first_fits=_first_fits(kerf_at, section, face, hinge, cut, kit),
+        first_fits=_first_fits(kerf_at, stump, kit),
         doubled_needed=single_lift < lift <= 2 * kit.wedge_thickness_m - kit.kerf_m,
-        pause_s=pause_s(mass, capacity, dbh_m, tree_height_m),
+        pause_s=None,
     )
 
 
@@ -201,17 +189,16 @@ def _arm(section: Section, hinge: HingeGeometry, seat: WedgeSeat) -> tuple[float
 
 
 def _seat(
-    section: Section,
-    face: FaceGeometry,
-    hinge: HingeGeometry,
+    stump: Stump,
     seat: WedgeSeat,
     arm: tuple[float, float, float],
-    force_N: float,
-    tilt_deg: float,
+    driven: tuple[float, float],
     kit: Kit,
     constants: Indicative,
 ) -> SeatResult:
-    arm_m, edge, left = arm
+    """One seat: its arm, edge and side, driven with a force to a tilt."""
+    section, face, hinge = stump.section, stump.face, stump.hinge
+    (arm_m, edge, left), (force_N, tilt_deg) = arm, driven
     angle = wedge_angle_rad(kit, seat.stacked)
     lift = arm_m * math.tan(math.radians(tilt_deg))
     push = force_N * driving_factor(angle, constants.wedge_friction)
@@ -278,13 +265,11 @@ def seat_wanted_m(cut: Cut, kit: Kit) -> float:
     return kit.wedge_seat_m + (kit.bar_width_m if cut.back.traits.wedge_beside_bar else 0.0)
 
 
-def _first_fits(
-    kerf_at_m: float | None, section: Section, face: FaceGeometry, hinge: HingeGeometry, cut: Cut, kit: Kit
-) -> bool:
+def _first_fits(kerf_at_m: float | None, stump: Stump, kit: Kit) -> bool:
     """Whether kerf long enough for a wedge's seat and the bar is there before the tree sits back."""
-    whole = face.hinge_front_m - hinge.reach_m - section.back_m
+    whole = stump.face.hinge_front_m - stump.hinge.reach_m - stump.section.back_m
     kerf = whole if kerf_at_m is None else min(kerf_at_m, whole)
-    return kerf >= seat_wanted_m(cut, kit)
+    return kerf >= seat_wanted_m(stump.cut, kit)
 
 
 def pause_s(mass: Mass, capacity: HingeStrength, dbh_m: float, tree_height_m: float) -> float | None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from ..design.checks import check_cut_fits
 from ..design.cut import Cut, Kit
@@ -13,14 +13,15 @@ from ..mechanics.hinge import HingeGeometry, HingeStrength, HingeUse, hinge_on, 
 from ..mechanics.loads import Gust, Loads, gust_on, loaded, loads_of
 from ..mechanics.resting import Resting, resting_on
 from ..mechanics.splitting import BackCutSweep, Splitting, sits_back_at_m, splitting_of, sweep_back_cut
-from ..mechanics.wedge import Wedging, wedging_of
+from ..mechanics.stump import Stump
+from ..mechanics.wedge import Wedging, pause_s, wedging_of
 from ..site.ground import Profile, profile_on
 from ..site.rigging import Rigging, Rope, rigged
 from ..site.site import Place, Site
-from ..tree.cracks import crack_at_cut
 from ..tree.section import Section, section_at
+from ..tree.timber import Timber, timber_of
 from ..tree.tree import Tree
-from ..tree.wood import Indicative, Wood, working_strength
+from ..tree.wood import Indicative, Wood
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,26 +92,24 @@ def parts_of(case: Case, lies: Resting | None = None) -> Parts:
     tree, cut, constants = case.tree, case.cut, case.constants
     section = section_at(tree, cut.height_m, cut.gun_deg, constants.profile_exponent[case.wood.group])
     check_cut_fits(section, cut)
-    strength = working_strength(case.wood, tree.condition, constants)
+    timber = timber_of(tree, case.wood, cut.height_m, constants)
     mass = tree_mass(tree, case.wood, cut, constants)
     face = face_on(section, cut.face, case.kit.kerf_m)
     hinge = hinge_on(section, face, cut)
     capacity = hinge_strength(
         hinge,
+        timber,
         step_m=cut.back.step_m + lengthened_m(cut),
-        wood=case.wood,
-        strength=strength,
-        condition=tree.condition,
         load_left_m=mass.com_left_m - hinge.region.left_m,
         diameter_m=section.diameter_m,
-        constants=constants,
     )
+    stump = Stump(cut, section, face, hinge, capacity)
     gust, rigging, loads = _loads(case)
     balance = balance_on(
         mass, (loads.forward_Nm, loads.left_Nm), hinge.region, capacity.stiffness_Nm, capacity.plastic_Nm
     )
     use = hinge_use(mass, capacity, balance, loads.left_Nm, face.closing_angle_deg, case.practice.tolerance_deg)
-    sweep, splitting, wedging = _released(case, section, face, hinge, capacity, (mass, loads), balance)
+    sweep, splitting, wedging = _released(case, stump, timber, (mass, loads), balance)
     return Parts(
         section=section,
         mass=mass,
@@ -131,48 +130,30 @@ def parts_of(case: Case, lies: Resting | None = None) -> Parts:
 
 
 def _released(
-    case: Case,
-    section: Section,
-    face: FaceGeometry,
-    hinge: HingeGeometry,
-    capacity: HingeStrength,
-    carried: tuple[Mass, Loads],
-    balance: Balance,
+    case: Case, stump: Stump, timber: Timber, carried: tuple[Mass, Loads], balance: Balance
 ) -> tuple[BackCutSweep, Splitting, Wedging]:
     """What happens as the back cut comes in: the ligament, splitting, the wedges."""
-    (mass, loads), tree, cut, constants = carried, case.tree, case.cut, case.constants
-    strength, pulled = working_strength(case.wood, tree.condition, constants), loaded(mass, loads)
-    sweep = sweep_back_cut(section, face, hinge, pulled, strength, cut.back.step_m, constants, loads.following_Nm)
+    (mass, loads), tree = carried, case.tree
+    pulled = loaded(mass, loads)
+    sweep = sweep_back_cut(stump, timber, pulled, loads.following_Nm)
     splitting = splitting_of(
-        section,
-        face,
-        hinge,
-        capacity,
-        pulled,
+        stump,
+        timber,
         sweep,
-        cut=cut,
-        wood=case.wood,
-        strength=strength,
-        crack=crack_at_cut(tree, cut.height_m),
-        kerf_m=case.kit.kerf_m,
+        pulled,
         ahead_m=(balance.moment_forward_Nm + loads.following_Nm) / mass.weight_N,
-        constants=constants,
+        kerf_m=case.kit.kerf_m,
     )
     wedging = wedging_of(
-        section,
-        face,
-        hinge,
-        capacity,
-        balance,
+        stump,
+        case.kit,
         mass,
-        cut=cut,
-        kit=case.kit,
-        dbh_m=tree.trunk.diameter_m,
-        tree_height_m=tree.height_m,
+        balance,
         sits_back_at_m=sits_back_at_m(sweep, mass.toppling_Nm),
-        constants=constants,
+        constants=timber.constants,
     )
-    return sweep, splitting, wedging
+    pause = pause_s(mass, stump.strength, tree.trunk.diameter_m, tree.height_m)
+    return sweep, splitting, replace(wedging, pause_s=pause)
 
 
 def lengthened_m(cut: Cut) -> float:

@@ -97,14 +97,13 @@ def catches_on(
         if along + other.radius_m <= 0 or abs(aside) >= reach or along - other.radius_m >= footprint.length_m:
             continue
         foot_m = rise_to_m(site, at, other.points[0])
-        caught = _met(index, other, (along, aside), foot_m, footprint, faller, stops_J_m2)
+        caught = _met((index, other), (along, aside), foot_m, footprint, faller, stops_J_m2)
         found += [caught] if caught is not None else []
     return tuple(sorted(found, key=lambda catch: -catch.use))
 
 
 def _met(
-    index: int,
-    other: Obstacle,
+    neighbour: tuple[int, Obstacle],
     away_m: tuple[float, float],
     foot_m: float,
     footprint: Footprint,
@@ -112,6 +111,7 @@ def _met(
     stops_J_m2: float,
 ) -> Catch | None:
     """One neighbour; None when the crown passes over or beside it."""
+    _, other = neighbour
     length = footprint.length_m - footprint.crown_from_m
     share = (np.arange(ALONG) + 0.5) / ALONG
     up = footprint.crown_from_m + share * length
@@ -127,7 +127,7 @@ def _met(
         return None
     patch = (length / ALONG) * (2 * half / len(ACROSS))
     swept = (np.logical_or.accumulate(met, axis=0) * patch[None, :, None]).sum(axis=(1, 2))
-    return _judged(index, other, met, swept, high + foot_m, faller, stops_J_m2, on_stem)
+    return _judged(neighbour, (met, swept, high + foot_m), faller, stops_J_m2, on_stem)
 
 
 def _stem_meets(
@@ -142,15 +142,14 @@ def _stem_meets(
 
 
 def _judged(
-    index: int,
-    other: Obstacle,
-    met: NDArray[np.bool_],
-    swept_m2: Array,
-    high_m: Array,
+    neighbour: tuple[int, Obstacle],
+    swept: tuple[NDArray[np.bool_], Array, Array],
     faller: Faller,
     stops_J_m2: float,
     stem_tilt_deg: float | None,
 ) -> Catch:
+    """What the sweep means: which patches met it, the area swept by then and the height of each, by tilt."""
+    (index, other), (met, swept_m2, high_m) = neighbour, swept
     gained, taken = faller.gained_J(TILTS_DEG), stops_J_m2 * swept_m2
     hit = swept_m2 > 0
     use = float(np.where(hit, taken / np.maximum(gained, 1e-9), 0.0).max())

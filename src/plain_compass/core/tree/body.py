@@ -22,6 +22,20 @@ class Body:
     second_up_kg_m2: float
 
 
+@dataclass(frozen=True, slots=True)
+class AboveCut:
+    """From where the tree above the cut is looked at: what is placed, is placed from the pith there, along this lay.
+
+    Attributes:
+        cut_m, height_m: heights of the cut and of the top over the ground.
+        lay_deg: bearing that is forward.
+    """
+
+    cut_m: float
+    height_m: float
+    lay_deg: float
+
+
 def together(*bodies: Body) -> Body:
     """Several bodies as one; at least one must have mass."""
     mass = sum(body.mass_kg for body in bodies)

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..base.frames import rotated, to_tree
 from ..base.polygon import Array, following
-from .body import Body
+from .body import AboveCut, Body
 from .tree import Crown, CrownReading, Lean
 from .wood import Indicative
 
@@ -73,22 +73,13 @@ def _eased(turn: Array, at: Array, values: Array) -> Array:
     return eased
 
 
-def crown_body(
-    crown: Crown,
-    lean: Lean,
-    stem: Body,
-    *,
-    group: str,
-    cut_m: float,
-    height_m: float,
-    lay_deg: float,
-    constants: Indicative,
-) -> Body:
+def crown_body(crown: Crown, lean: Lean, stem: Body, over: AboveCut, *, group: str, constants: Indicative) -> Body:
     """The crown as one body. Its share of mass and the height of its centre are indicative.
 
     Radii are paced from the stem base, so that they already hold the lean; the pith at the cut stands off
     the base by the lean's part below the cut, which is taken off again.
     """
+    cut_m, height_m, lay_deg = over.cut_m, over.height_m, over.lay_deg
     length = height_m - crown.base_m
     kept, own_forward, own_left = crown_fill(crown.readings, constants.crown_dead_share)
     mass = _share(group, crown.leaf, constants) * stem.mass_kg

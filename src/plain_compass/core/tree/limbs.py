@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..base.frames import to_tree
 from ..base.quantity import Kind, bearing, choice, quantity
-from .body import Body, taper
+from .body import AboveCut, Body, taper
 
 UNIONS = {
     "unknown": "union not looked at",
@@ -97,36 +97,32 @@ class Fork:
     bearing_deg: float = bearing("towards", "Bearing towards which the second stem leans.")
 
 
-def limb_body(
-    limb: Limb, *, cut_m: float, at_forward_m: float, at_left_m: float, lay_deg: float, density: float
-) -> Body:
+def limb_body(limb: Limb, over: AboveCut, at_m: tuple[float, float], *, density: float) -> Body:
     """A limb as a paraboloid lying level: half a cylinder's mass, its centre a third of the way out.
 
     Its side branches are reckoned into that shape (indicative).
 
     Args:
-        at_forward_m, at_left_m: the stem's axis at the limb's height, from the pith at the cut.
+        at_m: (forward, left) of the stem's axis at the limb's height, from the pith at the cut.
         density: green density in kg/m3.
     """
     mass = density * math.pi / 8 * limb.diameter_m**2 * limb.length_m
-    forward, left = to_tree(limb.bearing_deg, limb.length_m / 3, lay_deg)
-    up = limb.height_m - cut_m
-    return Body(mass, up, at_forward_m + forward, at_left_m + left, mass * up**2)
+    forward, left = to_tree(limb.bearing_deg, limb.length_m / 3, over.lay_deg)
+    up = limb.height_m - over.cut_m
+    return Body(mass, up, at_m[0] + forward, at_m[1] + left, mass * up**2)
 
 
-def second_stem(
-    fork: Fork, *, cut_m: float, at_forward_m: float, at_left_m: float, lay_deg: float, exponent: float, density: float
-) -> Body:
+def second_stem(fork: Fork, over: AboveCut, at_m: tuple[float, float], *, exponent: float, density: float) -> Body:
     """The second stem from its fork to its top, tapering as the first does; see ``stem.stem_body``.
 
     Args:
-        at_forward_m, at_left_m: the fork, from the pith at the cut.
+        at_m: (forward, left) of the fork, from the pith at the cut.
         density: green density in kg/m3.
     """
     form, above = taper(exponent), fork.top_m - fork.height_m
     mass = density * math.pi / 4 * fork.diameter_m**2 * above * form.volume
     centre = above * form.centre
-    forward, left = to_tree(fork.bearing_deg, math.tan(math.radians(fork.lean_deg)) * centre, lay_deg)
-    base = fork.height_m - cut_m
+    forward, left = to_tree(fork.bearing_deg, math.tan(math.radians(fork.lean_deg)) * centre, over.lay_deg)
+    base = fork.height_m - over.cut_m
     second = mass * (base**2 + 2 * base * centre + form.mean_square * above**2)
-    return Body(mass, base + centre, at_forward_m + forward, at_left_m + left, second)
+    return Body(mass, base + centre, at_m[0] + forward, at_m[1] + left, second)

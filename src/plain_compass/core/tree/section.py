@@ -83,20 +83,15 @@ def section_at(tree: Tree, height_m: float, lay_deg: float, exponent: float) -> 
 
     Raises InputError when bark, buttresses or decay do not fit.
     """
-    return _section(tree.trunk, tree.lobes, tree.decay, tree.height_m, height_m, lay_deg, exponent)
+    return _section((tree.trunk, tree.lobes, tree.decay), tree.height_m, height_m, lay_deg, exponent)
 
 
 @lru_cache(maxsize=64)
 def _section(
-    trunk: Trunk,
-    lobes: tuple[Lobe, ...],
-    decay: Decay,
-    tree_height_m: float,
-    height_m: float,
-    lay_deg: float,
-    exponent: float,
+    butt: tuple[Trunk, tuple[Lobe, ...], Decay], tree_height_m: float, height_m: float, lay_deg: float, exponent: float
 ) -> Section:
     """``section_at`` by what it depends on: a crown or lean measured anew leaves the section as it was."""
+    trunk, lobes, decay = butt
     first, second = diameters_at(trunk, height_m, tree_height_m, exponent)
     share = round_share(trunk, lobes)
     first, second = first * share, second * share

@@ -8,7 +8,7 @@ import numpy as np
 
 from ..base.frames import to_tree
 from ..base.polygon import Array
-from .body import Body, taper
+from .body import AboveCut, Body, taper
 from .tree import Lean, Trunk
 
 
@@ -27,10 +27,9 @@ def diameters_m(trunk: Trunk, heights_m: Array, tree_height_m: float, exponent: 
     return found
 
 
-def stem_body(
-    trunk: Trunk, lean: Lean, *, cut_m: float, height_m: float, lay_deg: float, exponent: float, density_kg_m3: float
-) -> Body:
+def stem_body(trunk: Trunk, lean: Lean, over: AboveCut, *, exponent: float, density_kg_m3: float) -> Body:
     """The stem above the cut, by the closed forms of its taper. Their mean square places a parabolic sweep sideways."""
+    cut_m, height_m, lay_deg = over.cut_m, over.height_m, over.lay_deg
     form, above = taper(exponent), height_m - cut_m
     cross = trunk.cross_diameter_m or trunk.diameter_m
     base_m2 = math.pi / 4 * trunk.diameter_m * cross * profile_ratio(cut_m, trunk.at_m, height_m, exponent) ** 2

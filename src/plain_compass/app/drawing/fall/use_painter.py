@@ -47,16 +47,18 @@ def paint_use(
     ):
         painter.setPen(pen(colour, 1.4, style))
         painter.drawLine(at(tilt, 0), at(tilt, MOST))
-    paint_label(painter, plot, at(needed, 0).x(), plot.top() + 2, f"needed to {needed:.0f}°", palette.lay, 1.0, palette)
+    beside = QPointF(at(needed, 0).x(), plot.top() + 2)
+    paint_label(painter, plot, beside, f"needed to {needed:.0f}°", (palette.lay, palette.sheet))
     shuts = c.speech.say(f"[face] shuts at {closing:.0f}°")
-    paint_label(painter, plot, shut, plot.bottom() - 20, shuts, palette.ink, 1.0, palette)
+    paint_label(painter, plot, QPointF(shut, plot.bottom() - 20), shuts, (palette.ink, palette.sheet))
     broke = min(fall.hinge_broke_at_deg, TO_DEG)
     use = _use_at(result, broke)
     painter.setPen(pen(palette.load, 2.0))
     painter.setBrush(fill(palette.sheet))
     painter.drawEllipse(at(broke, use), 5, 5)
     text = f"lets go at {broke:.0f}°"
-    paint_label(painter, plot, at(broke, 0).x() + 5, at(broke, use).y() - 26, text, palette.load, 1.0, palette)
+    beside = QPointF(at(broke, 0).x() + 5, at(broke, use).y() - 26)
+    paint_label(painter, plot, beside, text, (palette.load, palette.sheet))
     painter.setPen(pen(palette.focus, 2.0))
     painter.drawLine(at(tilt_deg, 0), at(tilt_deg, MOST))
 

@@ -40,8 +40,7 @@ def paint_reading(painter: QPainter, at: QPointF, palette: Palette, *, left_out:
 def paint_centre(
     painter: QPainter,
     at: QPointF,
-    half_px: tuple[float, float],
-    turn_deg: float,
+    ellipse: tuple[tuple[float, float], float],
     palette: Palette,
     *,
     hot: bool,
@@ -50,9 +49,9 @@ def paint_centre(
     """The centre of mass: a crossed ring, and its ellipse of one and of two spreads.
 
     Args:
-        half_px: half axes of one spread, in pixels.
-        turn_deg: angle of the first axis from the page's right, counter-clockwise.
+        ellipse: half axes of one spread in pixels, and the angle of the first from the page's right, counter-clockwise.
     """
+    half_px, turn_deg = ellipse
     painter.save()
     painter.translate(at)
     painter.rotate(-turn_deg)

@@ -131,7 +131,7 @@ def _centre(c: Canvas, s: Surveyed) -> None:
     view = c.painter.viewport()
     inside = QPointF(min(max(at.x(), 14.0), view.width() - 14.0), min(max(at.y(), 40.0), view.height() - 60.0))
     half = (centre.long_m * px, centre.short_m * px) if inside == at else (0.0, 0.0)
-    paint_centre(c.painter, inside, half, 90.0 + centre.turn_deg, c.palette, hot=c.mark == "centre")
+    paint_centre(c.painter, inside, (half, 90.0 + centre.turn_deg), c.palette, hot=c.mark == "centre")
     if inside != at:
         paint_word(c.painter, inside + QPointF(0, 18), "weight, off the stump", c.palette)
 

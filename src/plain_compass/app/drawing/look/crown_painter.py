@@ -131,4 +131,4 @@ def _centre(c: Canvas, s: Surveyed) -> None:
     at = c.scale.point(-centre.left_m - left, centre.forward_m + forward)
     half = centre.long_m * c.scale.px_per_m, centre.short_m * c.scale.px_per_m
     # Forward is up the page and left is left: an angle from forward to left turns counter-clockwise from up.
-    paint_centre(c.painter, at, half, 90.0 + centre.turn_deg, c.palette, hot=c.mark == "centre", size=3.5)
+    paint_centre(c.painter, at, (half, 90.0 + centre.turn_deg), c.palette, hot=c.mark == "centre", size=3.5)

@@ -144,7 +144,7 @@ def _hinge(c: Canvas, facing: Facing, surveyed: Surveyed) -> None:
     c.painter.drawLine(left, right if right.x() - left.x() >= 3 else left + QPointF(3, 0))
     across = centre.forward_spread_m if facing is ALONG else centre.left_spread_m
     spread_px = (across * c.scale.px_per_m, centre.up_spread_m * c.scale.px_per_m)
-    paint_centre(c.painter, at, spread_px, 0.0, c.palette, hot=c.mark == "centre")
+    paint_centre(c.painter, at, (spread_px, 0.0), c.palette, hot=c.mark == "centre")
     c.painter.setPen(pen(c.palette.load, 3.0))
     c.painter.drawLine(foot - QPointF(spread_px[0], 0), foot + QPointF(spread_px[0], 0))
     _offset(c, facing, foot)

@@ -175,7 +175,8 @@ def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> fl
     for index, group in enumerate(GROUPS):
         row, column = divmod(index, across)
         box = QRectF(MARGIN + column * width, top + 42 * row, width - 12, 40)
-        paint_strip(painter, box, group, worst_of(snapshot.result.findings, group), snapshot.speech, LIGHT, 0.78)
+        strip = group, worst_of(snapshot.result.findings, group)
+        paint_strip(painter, box, strip, snapshot.speech, LIGHT, 0.78)
     return top + 88
 
 
