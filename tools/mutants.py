@@ -51,7 +51,7 @@ SLIPS = (
     Slip("core/mechanics/balance.py", "moment_left_Nm=mass.weight_N * left + loads[1]", "moment_left_Nm=mass.weight_N * left"),
     Slip("core/mechanics/balance.py", "sits_back=moment < 0.0 and utilisation >= 1.0", "sits_back=moment < 0.0"),
     Slip("core/mechanics/balance.py", "ahead = mass.com_forward_m - hinge.forward_m", "ahead = mass.com_forward_m"),
-    Slip("core/tree/limbs.py", "limb.length_m / 3, lay_deg", "limb.length_m / 2, lay_deg"),
+    Slip("core/tree/limbs.py", "limb.length_m / 3, over.lay_deg", "limb.length_m / 2, over.lay_deg"),
     # Face, hinge, splitting
     Slip("core/mechanics/face.py", "closing_angle_deg=min(opening, slot)", "closing_angle_deg=opening"),
     Slip("core/mechanics/face.py", "opening += math.degrees(math.atan2(face.block_m, face.depth_m))", "opening += 0.0"),

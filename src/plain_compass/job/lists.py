@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import Any
 
 from ..core.base.errors import InputError
+from ..core.base.frames import full_turn_deg
 from ..core.base.paths import held
 from ..core.tree.butt import Lobe
 from ..core.tree.crown import crown_outline
@@ -39,11 +40,11 @@ class ItemList:
 
 def _free_bearing(items: tuple[Any, ...]) -> float:
     """The middle of the widest gap between the bearings that are there."""
-    at = sorted(item.bearing_deg % 360.0 for item in items)
+    at = sorted(full_turn_deg(item.bearing_deg) for item in items)
     if not at:
         return 0.0
     low, high = max(pairwise([*at, at[0] + 360.0]), key=lambda pair: pair[1] - pair[0])
-    return float(round((low + high) / 2) % 360)
+    return float(full_turn_deg(round((low + high) / 2)))
 
 
 def _edge(tree: Tree) -> tuple[CrownReading, ...]:

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 
+from ..core.base.frames import half_turn_deg
 from ..core.measuring.estimate import Averaged, Estimate, Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
 
@@ -75,7 +75,7 @@ def _key(taken: Taken, readings: tuple[Taken, ...], gathered: dict[str, list[int
 
 def same_bearing(one_deg: float, other_deg: float) -> bool:
     """Whether two bearings are near enough to be one."""
-    return abs(math.remainder(one_deg - other_deg, 360.0)) <= SAME_BEARING_DEG
+    return abs(half_turn_deg(one_deg - other_deg)) <= SAME_BEARING_DEG
 
 
 def _group(key: str, positions: tuple[int, ...], readings: tuple[Taken, ...]) -> Group:

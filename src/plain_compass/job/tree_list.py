@@ -28,6 +28,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..core.base.errors import InputError
+from ..core.base.frames import full_turn_deg
 from ..core.base.paths import held, with_value
 from ..core.base.quantity import check_name
 from ..core.design.first import first_design
@@ -150,7 +151,7 @@ def _column(heading: str, name: str) -> Column | None:
 def _crown_column(side: str, unit: str, name: str, heading: str) -> Column:
     """A crown edge by the name of its side or its bearing in degrees."""
     try:
-        bearing = CROWN_SIDES[side] if side in CROWN_SIDES else number_in(side) % 360.0
+        bearing = CROWN_SIDES[side] if side in CROWN_SIDES else full_turn_deg(number_in(side))
     except ValueError:
         raise TableError(
             f"{name}, heading “{heading}”: {side!r} is no bearing; accepted: north, east, south, west, or degrees."

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ..core.base.errors import InputError
+from ..core.base.frames import full_turn_deg
 from .units import (
     ANGLE_KINDS,
     COMPASS,
@@ -147,7 +148,7 @@ def _named_bearing(clean: str) -> float | None:
     if match is None or (angle := float(match[2].replace(",", "."))) > 90:
         return None
     towards = angle if match[3] == "E" else -angle
-    return (towards if match[1] == "N" else 180.0 - towards) % 360.0
+    return full_turn_deg(towards if match[1] == "N" else 180.0 - towards)
 
 
 def _side_last(clean: str) -> str:

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
+from ..core.base.frames import full_turn_deg
+
 UNITS = {"metric": "metric (cm, m)", "imperial": "imperial (in, ft)"}
 
 METRES = {"mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "ft": 0.3048, "yd": 0.9144}
@@ -69,7 +71,7 @@ def shown(value: float | None, kind: str, units: str) -> str:
         return f"{abs(value):.0f}° {'L' if value >= 0.5 else 'R' if value <= -0.5 else ''}".strip()
     return {
         "angle": f"{_trim(value, 1)}°",
-        "bearing": f"{_trim(value % 360 if value != 360 else 360, 1)}°",
+        "bearing": f"{_trim(full_turn_deg(value) if value != 360 else 360, 1)}°",
         "degrees": f"{value:.6f}°",
         "ratio": f"{value * 100:.0f} %",
         "count": f"{value:.0f}",

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from PySide6.QtCore import QPointF
 
 from ...core.assess import Assessment
+from ...core.base.frames import full_turn_deg
 from .scale import Scale, towards
 
 FIELD_GAP = 43.0
@@ -163,7 +164,7 @@ def _ring_grip(result: Assessment, scale: Scale) -> Grip:
 
     def turned(right_m: float, up_m: float) -> float:
         aimed = result.case.cut.aim_off_deg
-        return (round(-math.degrees(math.atan2(right_m, up_m)) * 2) / 2 + aimed) % 360
+        return full_turn_deg(round(-math.degrees(math.atan2(right_m, up_m)) * 2) / 2 + aimed)
 
     return Grip("cut.lay_deg", at, turned, "turn the ring: north goes round, the lay stays up the page")
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
+from ..base.frames import full_turn_deg
 from ..base.levels import LEVELS, Level
 from ..base.paths import with_value
 from ..base.phrase import Phrase, phrase
@@ -79,7 +80,7 @@ def _rotten(case: Case) -> Case:
 FAULTS = (
     Fault("roof-overcut", "face", _cut(lambda c: with_value(c.cut, "face.overcut_m", c.cut.face.overcut_m + 0.02))),
     Fault("floor-overcut", "face", _cut(lambda c: with_value(c.cut, "face.overcut_m", c.cut.face.overcut_m + 0.04))),
-    Fault("aim", "face", _cut(lambda c: with_value(c.cut, "lay_deg", (c.cut.lay_deg + 5.0) % 360.0))),
+    Fault("aim", "face", _cut(lambda c: with_value(c.cut, "lay_deg", full_turn_deg(c.cut.lay_deg + 5.0)))),
     Fault("thick-middle", "back", _cut(_thick_middle)),
     Fault("uneven", "back", _cut(lambda c: with_value(c.cut, "hinge.left_m", 0.5 * c.cut.hinge.left_m))),
     Fault(

@@ -3,12 +3,30 @@
 from __future__ import annotations
 
 import math
+from typing import TypeVar
 
 import numpy as np
 
 from .polygon import Array
 
 GRAVITY_m_s2 = 9.81
+
+Angle = TypeVar("Angle", int, float, Array)
+
+
+def full_turn_deg(angle_deg: Angle) -> Angle:
+    """An angle as a bearing: 0 up to 360."""
+    return angle_deg % 360
+
+
+def half_turn_deg(angle_deg: Angle) -> Angle:
+    """An angle as a turn either way: -180 up to 180."""
+    return (angle_deg + 180) % 360 - 180
+
+
+def bearing_of(east_m: float, north_m: float) -> float:
+    """Bearing towards a place east and north of here, -180 up to 180 degrees."""
+    return math.degrees(math.atan2(east_m, north_m))
 
 
 def to_tree(bearing_deg: float, distance_m: float, lay_deg: float) -> tuple[float, float]:

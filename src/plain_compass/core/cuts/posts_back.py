@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ..base.frames import full_turn_deg
 from ..base.phrase import phrase
 from ..design.cut import BackCut, Cut
 from ..design.traits import BackTraits, KeptPiece, Line, Marker, Notch, Span, Standing
@@ -29,7 +30,7 @@ def _fits(result: Planned) -> Fit:
         return Fit("refused", phrase("cut.back.posts.fits.without_face_goes"), "bored")
     turn = posts.off_square_deg
     if abs(turn) > SQUARE_DEG:
-        lay = (result.case.cut.lay_deg + turn) % 360
+        lay = full_turn_deg(result.case.cut.lay_deg + turn)
         return Fit("poor", phrase("cut.back.posts.fits.folds_off", off=abs(turn), lay=lay))
     return GOOD
 

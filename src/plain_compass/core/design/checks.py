@@ -8,6 +8,7 @@ from typing import TypeAlias
 import numpy as np
 
 from ..base.errors import InputError
+from ..base.frames import full_turn_deg
 from ..base.quantity import Kind, check_ranges
 from ..site.ground import check_spots
 from ..site.rigging import Rope
@@ -29,7 +30,7 @@ def check_tree(tree: Tree) -> None:
     check_ranges(tree, "tree")
     if not tree.crown.readings:
         raise InputError("tree.crown.readings", "empty", reason="at least one crown edge is wanted")
-    bearings = [reading.bearing_deg % 360 for reading in tree.crown.readings]
+    bearings = [full_turn_deg(reading.bearing_deg) for reading in tree.crown.readings]
     if len(set(bearings)) < len(bearings):
         twice = next(b for b in bearings if bearings.count(b) > 1)
         raise InputError("tree.crown.readings", twice, kind=Kind.BEARING, reason="two crown edges lie on one bearing")

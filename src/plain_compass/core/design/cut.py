@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from ..base.frames import full_turn_deg
 from ..base.quantity import Kind, choice, quantity
 from .traits import BackTraits, FaceTraits, HingeTraits
 
@@ -316,7 +317,7 @@ class Cut:
     @property
     def gun_deg(self) -> float:
         """Bearing the [face] is really cut to: the lay, or beside it by what is aimed off."""
-        return (self.lay_deg - self.aim_off_deg) % 360.0 if self.aim_off_deg else self.lay_deg
+        return full_turn_deg(self.lay_deg - self.aim_off_deg) if self.aim_off_deg else self.lay_deg
 
     @property
     def forms(self) -> dict[str, str]:

@@ -8,6 +8,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frames import half_turn_deg
 from ..base.polygon import Array
 from ..mechanics.resting import first_touch
 from ..plan.case import Case
@@ -61,7 +62,7 @@ class Catches:
     def at(self, bearing_deg: Array) -> NDArray[np.intp]:
         """Row for each bearing; the last one at either side for those beyond."""
         first = self.bearings_deg[0]
-        away = np.mod(bearing_deg - first + 180.0 - CATCH_REACH_DEG, 360.0) - 180.0 + CATCH_REACH_DEG
+        away = half_turn_deg(bearing_deg - first - CATCH_REACH_DEG) + CATCH_REACH_DEG
         row = np.rint(away / CATCH_EVERY_DEG).astype(np.intp)
         found: NDArray[np.intp] = np.clip(row, 0, len(self.bearings_deg) - 1)
         return found

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frames import full_turn_deg, half_turn_deg
 from ..base.polygon import Array
 from ..plan.case import Planned
 from ..plan.reach import faller_of, tree_alone
@@ -195,7 +196,7 @@ def _landings(planned: Planned, samples: Samples, falls: Falls, catches: Catches
         hangs = np.where(holds, catches.which[row], -1)
     reach = np.hypot(forward, left)
     turn = np.radians(bearing)
-    off = np.mod(planned.case.cut.lay_deg - bearing + 180.0, 360.0) - 180.0
+    off = half_turn_deg(planned.case.cut.lay_deg - bearing)
     return Landings(
         off_deg=off,
         reach_m=reach,
@@ -219,7 +220,7 @@ def _hits(planned: Planned, samples: Samples, falls: Falls, landings: Landings) 
     if not case.site.obstacles:
         return ()
     table = reach_round(case.site, case.at, tree_alone(case))
-    bearing = np.mod(case.cut.lay_deg - landings.off_deg, 360.0)
+    bearing = full_turn_deg(case.cut.lay_deg - landings.off_deg)
     rows = np.rint(bearing).astype(np.intp) % len(table)
     lands = falls.fell & (landings.hangs < 0)
     under = (table[rows] <= samples.rods.length_m[:, None]) & lands[:, None]

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..base.errors import ReckoningError
+from ..base.frames import full_turn_deg
 from ..base.polygon import Array
 
 BEARINGS = 120
@@ -102,7 +103,7 @@ class Ends:
 
     def at(self, bearing_deg: Array) -> Array:
         """Tilt at bearings, shape as given."""
-        place = np.mod(bearing_deg, 360.0) * (BEARINGS / 360.0)
+        place = full_turn_deg(bearing_deg) * (BEARINGS / 360.0)
         low = place.astype(np.intp)
         share = place - low
         first, second = self.tilt_rad[low % BEARINGS], self.tilt_rad[(low + 1) % BEARINGS]

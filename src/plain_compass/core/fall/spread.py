@@ -14,6 +14,7 @@ from typing import TypeAlias
 import numpy as np
 
 from ..base.errors import InputError
+from ..base.frames import full_turn_deg
 from ..base.paths import held, with_value
 from ..base.polygon import Array
 from ..mechanics.balance import tree_mass
@@ -139,7 +140,7 @@ def _slope(planned: Planned, base: Slopes, path: str, spread: float, *, into: bo
 
 def _moved(case: Case, path: str, by: float) -> float:
     value = float(held(case, path)) + by
-    return value % 360.0 if path.endswith("bearing_deg") else value
+    return full_turn_deg(value) if path.endswith("bearing_deg") else value
 
 
 def _split_slopes(planned: Planned) -> tuple[float, float]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from ..base.frames import half_turn_deg
 from ..base.levels import Group, Level
 from ..base.phrase import Value, phrase
 from ..plan.case import Case, Parts
@@ -156,7 +157,7 @@ def _tangled(case: Case) -> list[Finding]:
     around = case.tree.around
     if around.tangled != "yes":
         return []
-    off = abs((around.tangled_deg - case.cut.lay_deg + 180.0) % 360.0 - 180.0)
+    off = abs(half_turn_deg(around.tangled_deg - case.cut.lay_deg))
     away = off > TEARS_FREE_DEG
     return [
         _site(

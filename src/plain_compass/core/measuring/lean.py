@@ -7,6 +7,7 @@ import statistics
 from dataclasses import dataclass
 
 from ..base.errors import InputError
+from ..base.frames import bearing_of, full_turn_deg
 from ..base.quantity import Kind
 from .estimate import MAD_TO_SPREAD, OUTLIER_SPREADS, Estimate, Reading, propagated, tan_deg, weighted_mean
 
@@ -46,7 +47,7 @@ def lean_by_plumb(offset_m: Reading, drop_m: Reading, bearing_deg: Reading) -> L
     angle = propagated(
         lambda offset, drop: math.degrees(math.atan2(offset, drop)), {"offset": offset_m, "drop": drop_m}
     )
-    return LeanEstimate(angle, Estimate(bearing_deg.value % 360.0, bearing_deg.spread))
+    return LeanEstimate(angle, Estimate(full_turn_deg(bearing_deg.value), bearing_deg.spread))
 
 
 def lean_by_faces(first_deg: Reading, second_deg: Reading, bearing_deg: float) -> LeanEstimate:
@@ -68,7 +69,7 @@ def lean_by_faces(first_deg: Reading, second_deg: Reading, bearing_deg: float) -
     aside = propagated(lambda first, second: _turn(first, second, first_deg.value, second_deg.value), inputs)
     turn = math.degrees(math.atan2(tan_deg(second_deg.value), tan_deg(first_deg.value)))
     spread = min(aside.spread, 180.0) if tilt.value > 0 else 180.0
-    return LeanEstimate(tilt, Estimate((bearing_deg + turn) % 360.0, spread, aside.shares))
+    return LeanEstimate(tilt, Estimate(full_turn_deg(bearing_deg + turn), spread, aside.shares))
 
 
 def _tilt(first: float, second: float) -> float:
@@ -87,7 +88,7 @@ def lean_by_eye(judged: EyeClass, bearing_deg: Reading) -> LeanEstimate:
     """Lean from a class judged by eye, with the large spread that has."""
     return LeanEstimate(
         Estimate(judged.angle_deg, judged.spread_deg, (("eye", 1.0),)),
-        Estimate(bearing_deg.value % 360.0, bearing_deg.spread),
+        Estimate(full_turn_deg(bearing_deg.value), bearing_deg.spread),
     )
 
 
@@ -139,7 +140,7 @@ def averaged_lean(readings: tuple[LeanReading, ...]) -> tuple[LeanEstimate, tupl
     aside = min(spread / max(tangent, 1e-9), 180.0)
     return LeanEstimate(
         Estimate(math.degrees(math.atan(tangent)), spread),
-        Estimate(math.degrees(math.atan2(east.value, north.value)) % 360.0, aside),
+        Estimate(full_turn_deg(bearing_of(east.value, north.value)), aside),
     ), out
 
 

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..base.frames import full_turn_deg
 from ..mechanics.balance import Mass
 from ..site.hang_up import Catch, Faller, catches_on
 from ..site.landing import Footprint, footprint_of, hits_by_bearing, sampled
@@ -50,7 +51,7 @@ def caught(case: Case, mass: Mass) -> tuple[Catch, ...]:
 
 @lru_cache(maxsize=512)
 def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, ...]:
-    bearings = (lay_deg + 180.0 + MISSES_DEG) % 360.0
+    bearings = full_turn_deg(lay_deg + 180.0 + MISSES_DEG)
     table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))
     return tuple(np.nonzero(table.any(axis=0))[0].tolist())
 

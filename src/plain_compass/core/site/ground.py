@@ -10,6 +10,7 @@ from itertools import pairwise
 import numpy as np
 
 from ..base.errors import InputError
+from ..base.frames import bearing_of, full_turn_deg
 from ..base.polygon import Array, contains
 from .site import Obstacle, Place, Site
 
@@ -131,7 +132,7 @@ def slope_at(site: Site, at: Place) -> tuple[float, float]:
     north = at.north_m + np.array([0.0, 0.0, 2.0, -2.0])
     height = ground_of(site).height_at_m(east, north)
     rise_east, rise_north = float(height[0] - height[1]) / 4, float(height[2] - height[3]) / 4
-    down = math.degrees(math.atan2(-rise_east, -rise_north)) % 360.0
+    down = full_turn_deg(bearing_of(-rise_east, -rise_north))
     return math.degrees(math.atan(math.hypot(rise_east, rise_north))), down
 
 

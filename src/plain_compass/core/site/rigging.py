@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, field, replace
 
-from ..base.frames import to_tree
+from ..base.frames import bearing_of, half_turn_deg, to_tree
 from ..base.quantity import Kind, choice, quantity
 from .ground import rise_to_m
 from .rope import SHEAVES, advantage_simple, advantage_three_on_two, bark_efficiency, pull_needed_N, redirect_load_N
@@ -144,7 +144,7 @@ def rigged(rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float) -> R
     led = efficiency ** (bend / 180.0) if rope.redirect == "set" else 1.0
     pull = rope.haul_N * advantage * led
     down = math.atan2(drop, level)
-    bearing = math.degrees(math.atan2(first.east_m - at.east_m, first.north_m - at.north_m))
+    bearing = bearing_of(first.east_m - at.east_m, first.north_m - at.north_m)
     forward, left = to_tree(bearing, 1.0, lay_deg)
     lever = (rope.attached_m - cut_m) * math.cos(down)
     redirect = redirect_load_N(rope.haul_N * advantage, 180.0 - bend) if rope.redirect == "set" else 0.0
@@ -175,15 +175,15 @@ def rigged(rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float) -> R
 
 
 def _off_lay_deg(place: Place, at: Place, lay_deg: float) -> float:
-    bearing = math.degrees(math.atan2(place.east_m - at.east_m, place.north_m - at.north_m))
-    return abs((bearing - lay_deg + 180.0) % 360.0 - 180.0)
+    bearing = bearing_of(place.east_m - at.east_m, place.north_m - at.north_m)
+    return abs(half_turn_deg(bearing - lay_deg))
 
 
 def _bend_deg(rope: Rope, at: Place) -> float:
     """How far a redirect turns the line, on the plan: 0 straight on, 180 straight back."""
     one = math.atan2(rope.corner.east_m - at.east_m, rope.corner.north_m - at.north_m)
     other = math.atan2(rope.anchor.east_m - rope.corner.east_m, rope.anchor.north_m - rope.corner.north_m)
-    return abs((math.degrees(other - one) + 180.0) % 360.0 - 180.0)
+    return abs(half_turn_deg(math.degrees(other - one)))
 
 
 def _weakest(rope: Rope, pull_N: float, advantage: float, redirect_N: float) -> tuple[str, float]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..base.frames import half_turn_deg
 from .ground import slope_at
 from .site import Place, Site
 from .ways_out import ways_out
@@ -41,7 +42,7 @@ def sides(site: Site, at: Place, lay_deg: float, load_left_m: float) -> tuple[Si
         load_left_m: how far the weight stands to the left of the hinge.
     """
     slope, down_deg = slope_at(site, at)
-    off = (down_deg - lay_deg + 180.0) % 360.0 - 180.0
+    off = half_turn_deg(down_deg - lay_deg)
     found = []
     for way in ways_out(site, at, lay_deg):
         sign = 1.0 if way.side == "left" else -1.0

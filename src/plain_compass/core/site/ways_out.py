@@ -8,6 +8,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..base.frames import full_turn_deg
 from .ground import rise_along_deg, slope_at
 from .landing import TREES, neighbours_on, sampled
 from .site import Place, Site
@@ -56,7 +57,7 @@ def ways_out(site: Site, at: Place, lay_deg: float) -> tuple[WayOut, WayOut]:
 
 
 def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
-    bearing = (lay_deg + (FROM_LAY_DEG if side == "right" else -FROM_LAY_DEG)) % 360.0
+    bearing = full_turn_deg(lay_deg + (FROM_LAY_DEG if side == "right" else -FROM_LAY_DEG))
     points, turn = sampled(site, at), math.radians(bearing)
     bars = np.array([o.kind in BARS_THE_WAY for o in site.obstacles], dtype=bool)
     blocked, at_m = None, LENGTH_M

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..base.frames import rotated, to_tree
+from ..base.frames import full_turn_deg, half_turn_deg, rotated, to_tree
 from ..base.polygon import Array, following
 from .body import AboveCut, Body
 from .tree import Crown, CrownReading, Lean
@@ -27,7 +27,7 @@ def crown_outline(readings: tuple[CrownReading, ...]) -> Array:
     which is what side weight usually is, keeps its centre that way; straight lines would lose a fifth of it.
     """
     radius = np.array([reading.radius_m for reading in readings])
-    turned = tuple((readings[0].bearing_deg - reading.bearing_deg) % 360.0 for reading in readings)
+    turned = tuple(full_turn_deg(readings[0].bearing_deg - reading.bearing_deg) for reading in readings)
     edge = np.maximum(_influence(turned) @ radius, 0.0)
     outline: Array = edge[:, None] * _DIRECTIONS
     return outline
@@ -121,8 +121,8 @@ def _sector_weights(readings: tuple[CrownReading, ...], dead_share: float) -> Ar
     """Weight of each triangle of the outline by the state of the nearest reading; shape (360,)."""
     share = {"live": 1.0, "dead": dead_share, "missing": 0.0}
     middle = (np.arange(OUTLINE_POINTS) + 0.5) * 360.0 / OUTLINE_POINTS
-    at = np.array([(readings[0].bearing_deg - r.bearing_deg) % 360.0 for r in readings])
-    away = np.abs((middle[:, None] - at[None, :] + 180.0) % 360.0 - 180.0)
+    at = np.array([full_turn_deg(readings[0].bearing_deg - r.bearing_deg) for r in readings])
+    away = np.abs(half_turn_deg(middle[:, None] - at[None, :]))
     weights: Array = np.array([share[r.state] for r in readings])[away.argmin(axis=1)]
     return weights
 

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.frames import to_tree
+from ..base.frames import full_turn_deg, to_tree
 from ..base.polygon import EMPTY, Array, moments, overlap
 from ..base.quantity import Kind
 from .outline import OUTLINE_POINTS
@@ -76,8 +76,8 @@ def _hollow(decay: Decay, wood: Array, share: float, lay_deg: float) -> Array:
     outer = wood[:: OUTLINE_POINTS // ROT_POINTS]
     radius = np.hypot(outer[:, 0], outer[:, 1])
     bearing = lay_deg - np.degrees(np.arctan2(outer[:, 1], outer[:, 0]))
-    probes = sorted((reading.bearing_deg % 360.0, reading.sound_m) for reading in decay.shell)
-    shell = np.interp(bearing % 360.0, [b for b, _ in probes], [s for _, s in probes], period=360.0)
+    probes = sorted((full_turn_deg(reading.bearing_deg), reading.sound_m) for reading in decay.shell)
+    shell = np.interp(full_turn_deg(bearing), [b for b, _ in probes], [s for _, s in probes], period=360.0)
     left = np.clip((radius - shell) * share, 0.0, radius)
     if not left.any():
         return EMPTY

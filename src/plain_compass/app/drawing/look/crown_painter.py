@@ -7,7 +7,7 @@ import math
 import numpy as np
 from PySide6.QtCore import QPointF, Qt
 
-from ....core.base.frames import rotated, to_tree
+from ....core.base.frames import full_turn_deg, half_turn_deg, rotated, to_tree
 from ....core.base.polygon import Array
 from ....core.tree.crown import crown_outline
 from ..canvas import Canvas
@@ -46,13 +46,15 @@ def _sectors(c: Canvas, outline: Array) -> None:
         return
     bearing = lay - np.degrees(np.arctan2(outline[:, 1], outline[:, 0]))
     at = np.array([reading.bearing_deg for reading in readings])
-    away = np.abs((bearing[:, None] - at[None, :] + 180) % 360 - 180)
+    away = np.abs(half_turn_deg(bearing[:, None] - at[None, :]))
     nearest = away.argmin(axis=1)
     for index, reading in enumerate(readings):
         edge = outline[nearest == index]
         if reading.state == "live" or len(edge) < 2:
             continue
-        order = np.argsort((lay - np.degrees(np.arctan2(edge[:, 1], edge[:, 0])) - reading.bearing_deg + 180) % 360)
+        order = np.argsort(
+            full_turn_deg(lay - np.degrees(np.arctan2(edge[:, 1], edge[:, 0])) - reading.bearing_deg + 180)
+        )
         sector = c.scale.plan(np.vstack([[[0.0, 0.0]], edge[order]]))
         if reading.state == "missing":
             c.painter.setPen(pen(c.palette.quiet, 1.0, Qt.PenStyle.DotLine))

@@ -8,6 +8,7 @@ from collections.abc import Callable, Mapping
 from PySide6.QtCore import QPointF
 
 from ....core.assess import Assessment
+from ....core.base.frames import full_turn_deg, half_turn_deg
 from ....core.tree.butt import standing_m
 from ....core.tree.outline import taped_height_m
 from ....core.tree.rot import reach_m
@@ -63,7 +64,7 @@ def _leaned(result: Assessment, facing: Facing, height_m: float) -> Callable[[fl
         part = (right_m - sweep) / above
         new_forward, new_right = (part, right) if facing is ALONG else (forward, part)
         angle = math.degrees(math.atan(math.hypot(new_forward, new_right)))
-        bearing = (lay + math.degrees(math.atan2(new_right, new_forward))) % 360.0
+        bearing = full_turn_deg(lay + math.degrees(math.atan2(new_right, new_forward)))
         if angle < 0.05:
             return {"tree.lean.angle_deg": 0.0}
         return {"tree.lean.angle_deg": round(angle, 1), "tree.lean.bearing_deg": round(bearing)}
@@ -80,12 +81,12 @@ def _lean_only(result: Assessment, facing: Facing, height_m: float) -> float:
 
 def _polar(right_m: float, up_m: float, lay_deg: float) -> tuple[float, float]:
     """(distance, bearing) of a point on a drawing with the lay up the page."""
-    return math.hypot(right_m, up_m), (lay_deg + math.degrees(math.atan2(right_m, up_m))) % 360.0
+    return math.hypot(right_m, up_m), full_turn_deg(lay_deg + math.degrees(math.atan2(right_m, up_m)))
 
 
 def _snapped(bearing_deg: float, held_deg: float) -> float:
-    off = math.remainder(bearing_deg - held_deg, 360.0)
-    return held_deg if abs(off) <= SNAP_DEG else round(bearing_deg) % 360.0
+    off = half_turn_deg(bearing_deg - held_deg)
+    return held_deg if abs(off) <= SNAP_DEG else full_turn_deg(round(bearing_deg))
 
 
 def crown_layout(result: Assessment, scale: Scale, size: tuple[float, float]) -> Layout:
@@ -177,7 +178,7 @@ def _width(
 ) -> Callable[[float, float], Mapping[str, float]]:
     def width(right_m: float, up_m: float) -> Mapping[str, float]:
         _, bearing = _polar(right_m, up_m, lay_deg)
-        half = abs(math.remainder(bearing - bearing_deg, 360.0))
+        half = abs(half_turn_deg(bearing - bearing_deg))
         return {f"{path}.width_m": round(2 * math.radians(half) * stem_m, 2)}
 
     return width
@@ -211,7 +212,7 @@ def _cavity_grips(result: Assessment, scale: Scale) -> list[Grip]:
 
     def moved(right_m: float, up_m: float) -> Mapping[str, float]:
         distance, bearing = _polar(right_m, up_m, lay)
-        return {"tree.decay.offset_m": round(distance, 3), "tree.decay.bearing_deg": round(bearing) % 360}
+        return {"tree.decay.offset_m": round(distance, 3), "tree.decay.bearing_deg": full_turn_deg(round(bearing))}
 
     def grown(right_m: float, up_m: float) -> float:
         return round(math.hypot(right_m - centre[0], up_m - centre[1]), 3)

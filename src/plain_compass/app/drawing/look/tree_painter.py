@@ -9,7 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.assess import Assessment
-from ....core.base.frames import rotated, to_tree
+from ....core.base.frames import half_turn_deg, rotated, to_tree
 from ....core.base.polygon import Array
 from ....core.base.quantity import Kind
 from ....core.tree.crown import crown_outline
@@ -219,6 +219,6 @@ def _edge_spread(c: Canvas, s: Surveyed, facing: Facing, off_deg: float) -> tupl
     """Spread of the crown edge nearest to a side of the page, and whether it is the one that hurts most."""
     wanted = c.result.case.cut.gun_deg + facing.bearing_off_deg + off_deg
     readings = c.result.case.tree.crown.readings
-    nearest = min(range(len(readings)), key=lambda i: abs(math.remainder(readings[i].bearing_deg - wanted, 360.0)))
+    nearest = min(range(len(readings)), key=lambda i: abs(half_turn_deg(readings[i].bearing_deg - wanted)))
     path = f"tree.crown.readings.{nearest}.radius_m"
     return s.spread(path), s.worst == path

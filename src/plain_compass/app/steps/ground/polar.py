@@ -7,6 +7,7 @@ import math
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit, QWidget
 
+from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.site.site import Place
 from ....job.edits import set_values
 from ....job.typed import TypedError, parse
@@ -18,7 +19,7 @@ from ...frame.store import Snapshot, Store
 def polar(place: Place, at: Place) -> tuple[float, float]:
     """(bearing in degrees, metres) of a place from the tree."""
     east, north = place.east_m - at.east_m, place.north_m - at.north_m
-    return math.degrees(math.atan2(east, north)) % 360.0, math.hypot(east, north)
+    return full_turn_deg(bearing_of(east, north)), math.hypot(east, north)
 
 
 class PolarEdit(QLineEdit):

@@ -8,6 +8,7 @@ import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from ....core.advice.rose import Spoke, spoke_at, targets_by_bearing, turned_away
+from ....core.base.frames import full_turn_deg, half_turn_deg
 from ....core.plan.case import Case
 from ...frame.store import Snapshot
 
@@ -94,7 +95,7 @@ class RoseReckoner(QObject):
         """The spoke nearest to a bearing; None before any is there."""
         if not self.spokes:
             return None
-        wanted = round(bearing_deg) % 360
+        wanted = full_turn_deg(round(bearing_deg))
         return self.spokes.get(wanted) or min(
-            self.spokes.values(), key=lambda s: abs((s.bearing_deg - wanted + 180) % 360 - 180)
+            self.spokes.values(), key=lambda s: abs(half_turn_deg(s.bearing_deg - wanted))
         )

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
+from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.site.site import Place, SpotHeight
 from ...drawing.fall.fan_painter import paint_sector
 from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
@@ -69,7 +70,7 @@ class SiteView(DrawingView):
         offset = scale.metres(middle)
 
         def turned(right_m: float, up_m: float) -> float:
-            return round(math.degrees(math.atan2(right_m - offset[0], up_m - offset[1]))) % 360
+            return full_turn_deg(round(bearing_of(right_m - offset[0], up_m - offset[1])))
 
         grips = [Grip("cut.lay_deg", middle + towards(lay) * (self.ring_px - 14), turned, "turn the lay")]
         return Layout(fields, (*grips, *self._corners(snapshot, scale), *self._places(snapshot, scale)))
@@ -141,7 +142,7 @@ class SiteView(DrawingView):
 
     def show_read(self, bearing_deg: float) -> None:
         """Read another bearing."""
-        self._read_deg = bearing_deg % 360
+        self._read_deg = full_turn_deg(bearing_deg)
         self.read.emit(self.read_deg)
         self.update()
 
@@ -150,7 +151,7 @@ class SiteView(DrawingView):
         away = event.position() - QPointF(self.width() / 2, self.height() / 2)
         distance = math.hypot(away.x(), away.y())
         if self._dragged is None and abs(distance - self.ring_px - OUT_PX / 3) < OUT_PX:
-            self.show_read(round(math.degrees(math.atan2(away.x(), -away.y()))) % 360)
+            self.show_read(full_turn_deg(round(bearing_of(away.x(), -away.y()))))
         super().mouseMoveEvent(event)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

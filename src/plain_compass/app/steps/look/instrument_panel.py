@@ -9,6 +9,7 @@ from dataclasses import replace
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
 from ....core.base.errors import InputError
+from ....core.base.frames import full_turn_deg
 from ....instruments.assemble import Assembler
 from ....instruments.devices import DEVICES, Faults, Truth
 from ....instruments.protocol import Sample
@@ -149,7 +150,7 @@ class InstrumentPanel(QWidget):
 
     def _arrived(self, sample: Sample) -> None:
         try:
-            self.assembler.probe_bearing_deg = parse(self.bearing.text(), "bearing", "metric") % 360.0
+            self.assembler.probe_bearing_deg = full_turn_deg(parse(self.bearing.text(), "bearing", "metric"))
         except TypedError:
             self.assembler.probe_bearing_deg = 0.0
         try:
