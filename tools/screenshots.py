@@ -69,8 +69,8 @@ def main() -> int:
         app.processEvents()
         window.falls.finish()
         if isinstance(window.page, LookPage):
-            window.page.reckon()
-        window.side.survey.reckon()
+            window.page.compute()
+        window.side.survey.compute()
         app.processEvents()
         window.grab().save(str(folder / f"{name}.png"))
 

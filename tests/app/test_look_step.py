@@ -148,7 +148,7 @@ def test_a_crown_edge_may_be_typed_in_paces(window: Window, look: LookPage) -> N
 
 
 def test_the_most_harmful_bracket_is_named_on_the_drawing(window: Window, look: LookPage) -> None:
-    look.reckon()
+    look.compute()
     worst = look.surveyed(window.store.snapshot).worst
     assert worst
     tags = [p.tag for view in look.views for p in view.layout_now.fields if p.path == worst]
@@ -163,7 +163,7 @@ def test_every_demo_tree_is_drawn_inside_its_views_at_every_size(
 ) -> None:
     window.resize(*size)
     window.store.look_at(tree_id)
-    look.reckon()
+    look.compute()
     window.grab()
     for view in look.views:
         for grip in view.layout_now.grips:
@@ -254,7 +254,7 @@ def test_wrong_and_missing_readings_are_said_and_cannot_be_taken(panel: MeasureP
     panel.inputs["distance"].setText("20")
     panel.inputs["top"].setText("-10")
     assert "the top would be below the base" in panel.answer.text()
-    panel.take()
+    panel.record()
 
 
 def test_the_room_is_told_but_not_kept_as_a_reading(panel: MeasurePanel) -> None:
@@ -426,7 +426,7 @@ def test_a_new_tree_says_of_every_stand_in_that_it_was_not_measured(window: Wind
     QTest.keyClicks(field, "15")
     QTest.keyClick(field, Qt.Key.Key_Return)
     assert field.text() == "15 m"
-    window.side.survey.reckon()
+    window.side.survey.compute()
     assert window.side.survey.text().startswith("Measure first")
     assert window.edits.suggest() is None
 

@@ -16,7 +16,7 @@ from plain_compass.app.frame.window import Window
 from plain_compass.core import cuts
 from plain_compass.core.assess import assess
 from plain_compass.core.base.phrase import phrase
-from plain_compass.core.cuts.form import Bands, CutForm, CutStep
+from plain_compass.core.cuts.form import Band, Bands, CutForm, CutStep
 from plain_compass.core.cuts.plain_back import CRACK
 from plain_compass.core.cuts.shapes import GOOD, hinge_bands
 from plain_compass.core.cuts.stages import stages_of, sweep_of
@@ -46,7 +46,7 @@ def _marks(marker: Marker, section: Section, _notch: Notch, back: BackCut, _rear
 
 def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     hinge, section, back = hinge_bands(result), result.parts.section, result.case.cut.back
-    tabs = tuple((*piece[:2], section.back_m, 0.0, piece[2], 0.0) for piece in _kept(section, None, back, None))  # type: ignore[arg-type]
+    tabs = tuple(Band(*piece[:2], section.back_m, 0.0, piece[2], 0.0) for piece in _kept(section, None, back, None))  # type: ignore[arg-type]
     do, stand, look = phrase("cut.back.twin.do"), "cut.back.twin.stand", "cut.back.twin.look"
     return (
         CutStep("tabs", "cut.back.twin.tabs", do, stand, look, CRACK, lambda _: (*hinge, *tabs)),

@@ -15,7 +15,7 @@ from plain_compass.core.advice.rose import spoke_at
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.plan.case import Case
-from plain_compass.core.site.rigging import SYSTEMS, Rope, advantage_of, begun, efficiency_of, rigged
+from plain_compass.core.site.rigging import SYSTEMS, Rope, advantage_of, efficiency_of, initial_rope, rigged
 from plain_compass.core.site.site import Obstacle, Place, Site
 
 HERE = Place()
@@ -173,7 +173,7 @@ def test_without_a_rope_nothing_is_said_of_one_and_the_rose_leaves_it_out() -> N
 
 
 def test_a_rope_begun_leads_along_the_lay_and_its_hauler_stands_outside_the_drop() -> None:
-    line = begun(Rope(), Place(3, 4), 120.0, 20.0)
+    line = initial_rope(Rope(), Place(3, 4), 120.0, 20.0)
     found = rigged(line, Site(), Place(3, 4), 120.0, 0.3)
     assert found is not None
     assert abs(found.off_lay_deg) < 0.5

@@ -21,7 +21,7 @@ from plain_compass.job.fall import with_its_fall
 from plain_compass.job.files import job_text, parse_job, write_job
 from plain_compass.job.readings import EDGE, Taken
 from plain_compass.job.spreads import plan_spreads
-from plain_compass.job.taking import take
+from plain_compass.job.taking import record_reading
 from plain_compass.job.tree_list import import_csv
 
 TYPED = {
@@ -89,7 +89,7 @@ def test_a_stand_in_has_no_spread() -> None:
 
 
 def test_a_reading_taken_makes_its_crown_edge_a_measurement() -> None:
-    job = take(new_job(), "1", Taken(what=EDGE, by="paced", values=(90.0, 4.0), spreads=(2.0, 0.3)))
+    job = record_reading(new_job(), "1", Taken(what=EDGE, by="paced", values=(90.0, 4.0), spreads=(2.0, 0.3)))
     left = job.plan("1").tree.stand_ins
     assert "crown.readings.1.radius_m" not in left and "crown.readings.0.radius_m" in left
 

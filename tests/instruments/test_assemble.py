@@ -27,7 +27,7 @@ def samples(device: str, count: int, faults: Faults) -> list[Sample]:
 
 def readings(device: str, count: int, faults: Faults | None = None) -> list[Taken]:
     assembler = Assembler()
-    taken = [assembler.take(sample) for sample in samples(device, count, faults or Faults())]
+    taken = [assembler.add(sample) for sample in samples(device, count, faults or Faults())]
     return [each for each in taken if each is not None]
 
 
@@ -39,7 +39,7 @@ def test_a_height_wants_a_distance_and_two_angles_in_any_order(order: tuple[str,
         "base": Sample("r", 2, "angle", math.degrees(math.atan2(-1.6, 25)), "b"),
     }
     assembler = Assembler()
-    *partial, whole = [assembler.take(parts[name]) for name in order]
+    *partial, whole = [assembler.add(parts[name]) for name in order]
     assert partial == [None, None]
     assert whole is not None
     assert whole.values[0] == pytest.approx(20.0)
@@ -66,7 +66,7 @@ def test_each_instrument_measures_its_own_thing() -> None:
 def test_a_probe_profile_finds_the_depth_of_sound_wood_at_the_bearing_it_was_drilled() -> None:
     assembler = Assembler()
     assembler.probe_bearing_deg = 140.0
-    taken = assembler.take(samples("probe", 1, Faults())[0])
+    taken = assembler.add(samples("probe", 1, Faults())[0])
     assert taken is not None
     assert (taken.what, taken.values[0]) == (SHELL, 140.0)
     assert taken.values[1] == pytest.approx(0.12, abs=0.01)
@@ -77,20 +77,20 @@ def test_profiles_of_any_known_shell_give_that_shell_back(shell_m: float, noise:
     truth = Truth(sound_shell_m=shell_m, radius_m=0.25)
     line = lines(BY_NAME["probe"], 1, 5, truth, Faults(noise=noise))
     sample = next(each for each in Decoder().feed(line[0]) if isinstance(each, Sample))
-    taken = Assembler().take(sample)
+    taken = Assembler().add(sample)
     assert taken is not None
     assert taken.values[1] == pytest.approx(shell_m, abs=0.012)
 
 
 def test_parts_that_make_no_sense_together_are_dropped_with_a_sentence_and_the_next_ones_work() -> None:
     assembler = Assembler()
-    assembler.take(Sample("r", 0, "distance", 25.0, ""))
-    assembler.take(Sample("r", 1, "angle", 5.0, "", aim="top"))
+    assembler.add(Sample("r", 0, "distance", 25.0, ""))
+    assembler.add(Sample("r", 1, "angle", 5.0, "", aim="top"))
     with pytest.raises(InputError):
-        assembler.take(Sample("r", 2, "angle", 9.0, "", aim="base"))
+        assembler.add(Sample("r", 2, "angle", 9.0, "", aim="base"))
     for sample in (Sample("r", 3, "distance", 25.0, ""), Sample("r", 4, "angle", 30.0, "")):
-        assert assembler.take(sample) is None
-    assert assembler.take(Sample("r", 5, "angle", -3.0, "")) is not None
+        assert assembler.add(sample) is None
+    assert assembler.add(Sample("r", 5, "angle", -3.0, "")) is not None
 
 
 def test_a_line_says_what_its_angle_was_aimed_at() -> None:

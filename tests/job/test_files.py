@@ -19,7 +19,7 @@ from hypothesis import strategies as st
 
 from builders import one_tree_job
 from plain_compass.core.base.errors import InputError
-from plain_compass.core.base.paths import held, with_value
+from plain_compass.core.base.paths import value_at, with_value
 from plain_compass.core.tree.tree import ShellReading
 from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import VERSION, Job, TreePlan, assess_tree, with_plan
@@ -322,8 +322,8 @@ def test_trees_are_added_renamed_and_removed() -> None:
 
 def test_values_are_reached_by_path() -> None:
     job = one_tree_job()
-    assert held(job, "trees.0.cut.wedges.1.at_deg") == -25.0
-    assert held(with_value(job, "trees.0.cut.wedges.1.at_deg", -30.0), "trees.0.cut.wedges.1.at_deg") == -30.0
+    assert value_at(job, "trees.0.cut.wedges.1.at_deg") == -25.0
+    assert value_at(with_value(job, "trees.0.cut.wedges.1.at_deg", -30.0), "trees.0.cut.wedges.1.at_deg") == -30.0
     assert quantity_at("tree.crown.readings.0.radius_m").kind == "span"
     assert quantity_at("kit.bar_m").kind == "length"
     assert "plumb" in choice_at("tree.lean.method")[1]

@@ -10,7 +10,7 @@ import pytest
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.cuts import forms
-from plain_compass.core.site.rigging import begun
+from plain_compass.core.site.rigging import initial_rope
 from plain_compass.core.site.site import Place
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, case_of
@@ -68,7 +68,7 @@ def test_what_a_neighbour_has_overhead_is_what_was_seen_in_it() -> None:
 def test_ropes_and_spot_heights_are_kept_in_the_file(tmp_path: Path) -> None:
     job = demo_job()
     plan = job.plan("WH-07")
-    rope = begun(plan.rope, plan.at, plan.cut.lay_deg, plan.tree.height_m)
+    rope = initial_rope(plan.rope, plan.at, plan.cut.lay_deg, plan.tree.height_m)
     job = replace(job, trees=(replace(plan, rope=rope), *job.trees[1:]))
     job = add_spot(job, Place(3.0, 4.0))
     write_job(tmp_path / "job.pcjob.json", job)

@@ -23,7 +23,7 @@ from plain_compass.job.lists import LISTS, MOST_ITEMS, add_item, remove_item
 from plain_compass.job.readings import EDGE, LEAN, SHELL, WIND, Taken, groups_of
 from plain_compass.job.readings_csv import HEADINGS, readings_csv
 from plain_compass.job.spreads import plan_spreads, usual_spreads
-from plain_compass.job.taking import take, use_reading
+from plain_compass.job.taking import record_reading, use_reading
 from plain_compass.job.tree_readings import path_taken, reading_marks
 
 TREE = "WH-07"
@@ -42,7 +42,7 @@ def height(value: float, spread: float = 0.5) -> Taken:
 def taking(*readings: Taken) -> Job:
     job = fresh()
     for reading in readings:
-        job = take(job, TREE, reading)
+        job = record_reading(job, TREE, reading)
     return job
 
 
@@ -129,7 +129,7 @@ def test_wind_is_kept_and_changes_nothing_yet() -> None:
 
 def test_a_girth_read_by_tape_takes_the_cut_along() -> None:
     before = fresh()
-    job = take(before, TREE, Taken("tree.trunk.butt_diameter_m", "tape", (0.28,), (0.003,)))
+    job = record_reading(before, TREE, Taken("tree.trunk.butt_diameter_m", "tape", (0.28,), (0.003,)))
     # In proportion to the wood, which lies inside 8 mm of bark on both sides.
     wood = (0.28 - 0.016) / (0.56 - 0.016)
     assert job.plan(TREE).cut.face.depth_m == pytest.approx(before.plan(TREE).cut.face.depth_m * wood, rel=5e-3)
@@ -137,7 +137,7 @@ def test_a_girth_read_by_tape_takes_the_cut_along() -> None:
 
 def test_a_reading_no_tree_can_have_is_refused_by_name() -> None:
     with pytest.raises(InputError, match=r"tree\.height_m"):
-        take(fresh(), TREE, height(400.0))
+        record_reading(fresh(), TREE, height(400.0))
 
 
 def test_a_dimension_typed_with_its_spread_is_a_reading_of_what_it_measures() -> None:

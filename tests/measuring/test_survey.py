@@ -10,7 +10,7 @@ from builders import assessed, case, round_tree
 from plain_compass.app.frame.window import Window
 from plain_compass.core.advice.survey import least_margin, survey
 from plain_compass.core.assess import assess
-from plain_compass.core.base.paths import held, with_value
+from plain_compass.core.base.paths import value_at, with_value
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, case_of
 from plain_compass.job.spreads import measure_better, named_input, usual_spreads
@@ -40,7 +40,7 @@ def test_an_effect_is_the_larger_of_both_ways() -> None:
         (found,) = survey(made, {path: spread})
         ways = []
         for sign in (1, -1):
-            value = float(held(made, path)) + sign * spread
+            value = float(value_at(made, path)) + sign * spread
             value = value % 360.0 if path.endswith("bearing_deg") else value
             tree = with_value(made.tree, path.removeprefix("tree."), value)
             ways.append(abs(least_margin(assess(replace(made, tree=tree))) - least_margin(assess(made))))
@@ -81,7 +81,7 @@ def test_every_spread_belongs_to_an_input_that_is_there() -> None:
     made = case_of(job, "WH-07")
     spreads = usual_spreads(made.tree)
     assert "tree.decay.radius_m" in spreads and "tree.trunk.butt_diameter_m" in spreads
-    assert all(isinstance(held(made, path), float) for path in spreads)
+    assert all(isinstance(value_at(made, path), float) for path in spreads)
     assert "tree.decay.radius_m" not in usual_spreads(BACK)
 
 
@@ -95,11 +95,11 @@ def test_the_sentence_names_the_input_as_people_do() -> None:
 
 
 def test_the_window_names_it_once_the_hands_are_still(window: Window) -> None:
-    window.side.survey.reckon()
+    window.side.survey.compute()
     assert "Most worth measuring better" in window.side.survey.text()
     window.store.preview({"cut.face.depth_m": 0.13})
     before = window.side.survey.text()
-    window.side.survey.reckon()
+    window.side.survey.compute()
     assert window.side.survey.text() == before
     window.store.abandon()
 

@@ -15,7 +15,7 @@ from builders import assessed, case, round_tree
 from plain_compass.cli import main
 from plain_compass.core.advice.centre import centre_spread
 from plain_compass.core.base.errors import InputError
-from plain_compass.core.base.paths import held, with_value
+from plain_compass.core.base.paths import value_at, with_value
 from plain_compass.core.measuring.estimate import Reading
 from plain_compass.core.measuring.lean import LeanReading, averaged_lean, lean_by_sighting
 from plain_compass.core.mechanics.balance import tree_mass
@@ -137,7 +137,7 @@ def test_the_ellipse_agrees_with_moving_everything_at_random() -> None:
         tree = whole.tree
         for path, spread in SPREADS.items():
             name = path.removeprefix("tree.")
-            tree = with_value(tree, name, held(tree, name) + spread * rng.standard_normal())
+            tree = with_value(tree, name, value_at(tree, name) + spread * rng.standard_normal())
         mass = tree_mass(tree, whole.wood, whole.cut, whole.constants)
         at.append((mass.com_forward_m, mass.com_left_m, mass.com_up_m))
     spread = np.std(at, axis=0)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 
-from ..job.measuring import MeasureError, measure_repeated, told
+from ..job.measuring import MeasureError, describe, measure_repeated
 from ..job.units import UNITS
 from ..job.ways import METHODS, Answer
 from ..job.words import Speech
@@ -38,7 +38,7 @@ def run(arguments: argparse.Namespace) -> int:
         print(json.dumps({"by": arguments.by, **plain, "left_out": left_out}, indent=2))
     else:
         out = f" (reading {', '.join(map(str, left_out))} stands off the others and is left out)" if left_out else ""
-        print(told(found.answers, Speech(arguments.units)) + out)
+        print(describe(found.answers, Speech(arguments.units)) + out)
     return 0
 
 

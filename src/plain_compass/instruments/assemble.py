@@ -33,7 +33,7 @@ class Assembler:
         self._sighting = _Sighting()
         self.probe_bearing_deg = 0.0
 
-    def take(self, sample: Sample, at: str = "") -> Taken | None:
+    def add(self, sample: Sample, at: str = "") -> Taken | None:
         """The reading a sample completes; None while it is only part of one.
 
         Raises InputError when the parts make no sense together; they are dropped then.

@@ -9,7 +9,7 @@ from itertools import pairwise
 from typing import Any
 
 from ..core.base.errors import InputError
-from ..core.base.paths import held, with_value
+from ..core.base.paths import value_at, with_value
 from ..core.base.quantity import check_name
 from ..core.cuts import form_of, usual_face
 from ..core.design.checks import check_tree
@@ -110,7 +110,7 @@ def _gap(seats: list[float]) -> float:
 
 def remove_wedge(job: Job, tree_id: str, index: int) -> Job:
     """One wedge less."""
-    seats = held(job.plan(tree_id), "cut.wedges")
+    seats = value_at(job.plan(tree_id), "cut.wedges")
     return with_plan(job, tree_id, "cut.wedges", seats[:index] + seats[index + 1 :])
 
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from ..core.base.errors import InputError
 from ..core.base.frames import full_turn_deg
-from ..core.base.paths import held
+from ..core.base.paths import value_at
 from ..core.tree.butt import Lobe
 from ..core.tree.crown import crown_outline
 from ..core.tree.limbs import Limb
@@ -93,7 +93,7 @@ LISTS: dict[str, ItemList] = {
 def add_item(job: Job, tree_id: str, path: str) -> Job:
     """One more item in a list. Raises InputError when there are too many."""
     plan = job.plan(tree_id)
-    items = held(plan, path)
+    items = value_at(plan, path)
     made = LISTS[path].new(plan.tree)
     if len(items) + len(made) > MOST_ITEMS:
         raise InputError(path, len(items) + len(made), kind="count", low=0, high=MOST_ITEMS)
@@ -103,7 +103,7 @@ def add_item(job: Job, tree_id: str, path: str) -> Job:
 def remove_item(job: Job, tree_id: str, path: str, index: int) -> Job:
     """One item less; what is said of the others by their place follows them. Raises InputError when it must stay."""
     plan = job.plan(tree_id)
-    items = held(plan, path)
+    items = value_at(plan, path)
     if len(items) <= LISTS[path].least:
         raise InputError(path, len(items) - 1, kind="count", low=LISTS[path].least, high=MOST_ITEMS)
     moved = [(taken, _moved_up(taken.what, path, index)) for taken in plan.readings]

@@ -90,7 +90,7 @@ def measure_repeated(thing: str, way: str, times: Sequence[Mapping[str, str]], u
     return Repeated(answers, means[0].outliers)
 
 
-def told(answers: tuple[Answer, ...], speech: Speech) -> str:
+def describe(answers: tuple[Answer, ...], speech: Speech) -> str:
     """The answers as one line, with their spread and what decides it."""
     parts = []
     for answer in answers:

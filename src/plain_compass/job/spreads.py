@@ -7,7 +7,7 @@ from functools import cache
 from typing import Any
 
 from ..core.advice.survey import Sensitivity
-from ..core.base.paths import held
+from ..core.base.paths import value_at
 from ..core.base.quantity import Kind
 from ..core.tree.tree import Tree
 from .document import TreePlan
@@ -81,7 +81,7 @@ COMPASS_NAMES = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}
 def named_input(tree: Tree, path: str, speech: Speech) -> str:
     """What a person calls an input of the tree."""
     if any(char.isdigit() for char in path):
-        bearing = held(tree, path.removeprefix("tree.").rsplit(".", 1)[0]).bearing_deg
+        bearing = value_at(tree, path.removeprefix("tree.").rsplit(".", 1)[0]).bearing_deg
         return f"{speech.label(quantity_at(path))} {COMPASS_NAMES.get(bearing, speech.show(bearing, Kind.BEARING))}"
     return speech.label(quantity_at(path))
 

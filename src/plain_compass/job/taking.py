@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from ..core.base.errors import InputError
-from ..core.base.paths import held
+from ..core.base.paths import value_at
 from ..core.tree.tree import CrownReading, Decay, ShellReading
 from .document import Job, TreePlan, with_plan
 from .edits import set_values
@@ -16,7 +16,7 @@ LEAN_BY = {"plumb": "plumb", "faces": "clinometer", "sighting": "plumb", "eye": 
 """Way of measuring -> what the tree sheet calls how the lean was judged."""
 
 
-def take(job: Job, tree_id: str, taken: Taken) -> Job:
+def record_reading(job: Job, tree_id: str, taken: Taken) -> Job:
     """The job with one more reading, and with what it measures set to the average of its readings.
 
     Raises InputError when the average is nothing the tree can have.
@@ -55,7 +55,7 @@ def _targets(plan: TreePlan, about: Taken, group: Group) -> dict[str, Any]:
     if about.what == WIND:
         return {}
     try:
-        held(plan, about.what)
+        value_at(plan, about.what)
     except (LookupError, AttributeError):
         # A file may hold readings of something that is no longer listed; they stay as they are.
         raise InputError(about.what, values[0], reason="what this was a reading of is not listed any more") from None

@@ -29,7 +29,7 @@ from typing import Any
 
 from ..core.base.errors import InputError
 from ..core.base.frames import full_turn_deg
-from ..core.base.paths import held, with_value
+from ..core.base.paths import value_at, with_value
 from ..core.base.quantity import check_name
 from ..core.design.first import first_design
 from ..core.judge.unmeasured import EDGES, LEAN, STAND_INS
@@ -83,7 +83,7 @@ def export_csv(job: Job) -> str:
 
 
 def _written(plan: TreePlan, path: str, unit: str) -> str:
-    value = held(plan, path)
+    value = value_at(plan, path)
     return "" if value is None else f"{value / METRES.get(unit, 1.0):.10g}"
 
 

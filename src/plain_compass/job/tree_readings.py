@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ..core.base.paths import held
+from ..core.base.paths import value_at
 from ..core.tree.tree import Tree
 from .document import TreePlan
 from .readings import EDGE, LEAN, SHELL, WIND, Taken, groups_of, same_bearing
@@ -50,7 +50,7 @@ def _measures(taken: Taken, path: str, plan: TreePlan) -> bool:
         head = "tree.crown.readings." if taken.what == EDGE else "tree.decay.shell."
         if not path.startswith(head):
             return False
-        return same_bearing(held(plan, path.rsplit(".", 1)[0]).bearing_deg, taken.values[0])
+        return same_bearing(value_at(plan, path.rsplit(".", 1)[0]).bearing_deg, taken.values[0])
     return taken.what == path
 
 
@@ -82,7 +82,7 @@ def path_taken(plan: TreePlan, path: str, taken: tuple[float, float], by: str, n
     value, spread = taken
     for head, what in (("tree.crown.readings.", EDGE), ("tree.decay.shell.", SHELL)):
         if path.startswith(head) and path.endswith(("radius_m", "sound_m")):
-            bearing = held(plan, path.rsplit(".", 1)[0]).bearing_deg
+            bearing = value_at(plan, path.rsplit(".", 1)[0]).bearing_deg
             return Taken(what, by, (bearing, value), (0.0, spread), note, at)
     if path == "tree.lean.angle_deg":
         return Taken(LEAN, by, (value, plan.tree.lean.bearing_deg), (spread, 0.0), note, at)

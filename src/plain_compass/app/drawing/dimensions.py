@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 
-from ...core.base.paths import held
+from ...core.base.paths import value_at
 from ...job.fields import quantity_at
 from .canvas import Canvas
 from .layout import FieldPlace
@@ -18,7 +18,7 @@ SIDE = {"left": Align.AlignLeft, "right": Align.AlignRight, "centre": Align.Alig
 def paint_dimensions(c: Canvas, places: tuple[FieldPlace, ...]) -> None:
     """Paint name, value and leader of every dimension; an overcut only where there is one."""
     for place in places:
-        value = held(c.result.case, place.path)
+        value = value_at(c.result.case, place.path)
         if place.path == "cut.face.overcut_m" and value == 0:
             continue
         left = {"left": 0.0, "right": -WIDTH, "centre": -WIDTH / 2}[place.align]

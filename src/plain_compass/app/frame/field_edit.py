@@ -120,7 +120,7 @@ class FieldEdit(QLineEdit):
             by = "paced" if typed.paced else "typed"
             plan, note = self.store.snapshot.plan, self.text().strip()
             taken = path_taken(plan, self.path, (typed.value, spread), by, note, now())
-            return self.store.take(taken, title, self.path)
+            return self.store.record_reading(taken, title, self.path)
         return self.store.set(self.path, int(typed.value) if self.quantity.kind == "count" else typed.value, title)
 
     def _read(self) -> Typed | Literal[False] | None:

@@ -9,7 +9,7 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from ...core.assess import Assessment, awaiting_fall
-from ...core.base.paths import held
+from ...core.base.paths import value_at
 from ...core.fall.fan import Fan
 from ...core.fall.nominal import NominalFall
 from ...job.disk import JobFileError, content_hash, hash_on_disk, write_atomically
@@ -37,7 +37,7 @@ class Snapshot:
 
     def value(self, path: str) -> Any:
         """The value at a path of the plan or the job."""
-        return held(self.plan if root_of(path) is TreePlan else self.job, path)
+        return value_at(self.plan if root_of(path) is TreePlan else self.job, path)
 
 
 class ChangedElsewhereError(JobFileError):

@@ -19,7 +19,7 @@ from ...job.fields import quantity_at
 from ...job.files import Opened
 from ...job.readings import Taken
 from ...job.spreads import plan_spreads
-from ...job.taking import take
+from ...job.taking import record_reading
 from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, assessed
 from .history import State
 
@@ -69,9 +69,9 @@ class Store(HeldDocument):
         """Change one value as one named step."""
         return self.change(title, lambda job: set_value(job, self.tree_id, path, value), path=path, joins=joins)
 
-    def take(self, taken: Taken, title: str, path: str = "") -> bool:
+    def record_reading(self, taken: Taken, title: str, path: str = "") -> bool:
         """Keep a reading with the tree and average it into what it measures, as one named step."""
-        return self.change(title, lambda job: take(job, self.tree_id, taken), path=path)
+        return self.change(title, lambda job: record_reading(job, self.tree_id, taken), path=path)
 
     def preview(self, values: Mapping[str, float]) -> None:
         """Follow a drag: show the values, by path, without a step. What does not fit stays, with a sentence."""

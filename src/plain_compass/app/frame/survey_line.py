@@ -29,11 +29,11 @@ class SurveyLine(PlainLabel):
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(STILL_MS)
-        self._timer.timeout.connect(self.reckon)
+        self._timer.timeout.connect(self.compute)
         store.changed.connect(lambda _: self._timer.start())
         self._timer.start()
 
-    def reckon(self) -> None:
+    def compute(self) -> None:
         """Reckon and show the sentence, now."""
         self._timer.stop()
         if self.store.dragging:

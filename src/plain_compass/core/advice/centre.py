@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.paths import held, with_value
+from ..base.paths import value_at, with_value
 from ..base.polygon import Array
 from ..mechanics.balance import tree_mass
 from ..plan.case import Case
@@ -83,6 +83,6 @@ def _centre(case: Case, path: str | None, change: float) -> Array:
     tree = case.tree
     if path is not None:
         name = path.removeprefix("tree.")
-        tree = with_value(tree, name, float(held(tree, name)) + change)
+        tree = with_value(tree, name, float(value_at(tree, name)) + change)
     mass = tree_mass(tree, case.wood, case.cut, case.constants)
     return np.array([mass.com_forward_m, mass.com_left_m, mass.com_up_m])

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
-from ..base.paths import held, with_value
+from ..base.paths import value_at, with_value
 from ..judge.findings import Finding
 from ..plan.case import Case
 
@@ -53,7 +53,7 @@ def survey(case: Case, spreads: Mapping[str, float]) -> tuple[Sensitivity, ...]:
     base = least_margin(assess(case))
     found = []
     for path, spread in spreads.items():
-        value = float(held(case, path))
+        value = float(value_at(case, path))
         moved = [_margin_at(case, path, value + sign * spread) for sign in (1, -1)]
         effect = max((abs(margin - base) for margin in moved if margin is not None), default=0.0)
         found.append(Sensitivity(path, value, spread, effect))

@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 D = TypeVar("D")
 
 
-def held(document: Any, path: str) -> Any:
+def value_at(document: Any, path: str) -> Any:
     """The value at a dotted path; numbers index tuples: ``cut.wedges.0.at_deg``."""
     for name in path.split("."):
         document = document[int(name)] if name.isdigit() else getattr(document, name)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from types import ModuleType
+
 from ..design.cut import register
 from . import (
     axe_back,
@@ -35,30 +37,8 @@ NEVER_PLANNED = "cut.never_planned"
 """Explained as a hazard wherever the table is shown."""
 PARTS = ("face", "hinge", "back")
 """The parts of a cut, in the order in which they are made."""
-MODULES = (
-    axe_back,
-    blocked_face,
-    bored_back,
-    conventional_face,
-    corner_back,
-    even_hinge,
-    flare_face,
-    heart_hinge,
-    lengthened_hinge,
-    narrow_face,
-    no_face,
-    open_face,
-    plain_back,
-    posts_back,
-    quarter_back,
-    relieved_hinge,
-    reverse_face,
-    sides_back,
-    slot_back,
-    tapered_hinge,
-    toothed_back,
-    vees_back,
-)
+MODULES = [each for _, each in sorted(globals().items()) if isinstance(each, ModuleType) and hasattr(each, "FORM")]
+"""Every form's file that is imported above: a new one is that one line more."""
 _FORMS: dict[tuple[str, str], CutForm] = {}
 
 

@@ -9,7 +9,7 @@ from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
-from .faces import face_steps, told
+from .faces import cutting_words, face_steps
 from .form import CutForm, Fit
 from .shapes import GOOD, section_of, with_face
 
@@ -40,7 +40,7 @@ FORM = CutForm(
     "face",
     _fits,
     _design,
-    face_steps(told("cut.face.blocked.do")),
+    face_steps(cutting_words("cut.face.blocked.do")),
     traits=FaceTraits("blocked out, with a snipe", blocked_out=True),
     fields=("cut.face.block_m", "cut.face.snipe_left_m", "cut.face.snipe_right_m"),
 )

@@ -7,7 +7,7 @@ from ..design.cut import BackCut
 from ..design.traits import BackTraits, Marker, Notch
 from ..plan.case import Planned
 from ..tree.section import Section
-from .form import Bands, CutForm, CutStep, Fit
+from .form import Band, Bands, CutForm, CutStep, Fit
 from .plain_back import CRACK, driving
 from .shapes import GOOD, bored, hinge_bands, strap, with_back
 
@@ -60,7 +60,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         if share >= 1:
             return hinge_bands(result)
         low, high, rear, _, front, slope = strap(result, cut.back.strap_m)
-        return (*hinge_bands(result), (low, high, rear + share * (front - rear), 0.0, front, slope))
+        return (*hinge_bands(result), Band(low, high, rear + share * (front - rear), 0.0, front, slope))
 
     wanted = result.parts.wedging.wanted
     release = CutStep(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..base.phrase import phrase
 from ..design.traits import FaceTraits
 from ..plan.case import Planned
-from .faces import face_steps, told
+from .faces import cutting_words, face_steps
 from .form import CutForm, Fit
 from .shapes import GOOD, with_face
 
@@ -21,7 +21,7 @@ FORM = CutForm(
     "face",
     _fits,
     with_face(form="conventional", roof_deg=55.0),
-    face_steps(told("cut.face.conventional.do")),
+    face_steps(cutting_words("cut.face.conventional.do")),
     traits=FaceTraits("conventional: level floor"),
     usual=True,
 )

@@ -27,27 +27,37 @@ def _corner(result: Planned) -> Band:
     half = float(abs(section.wood[:, 1]).max()) + 0.01
     inner = half - 2 * back.strap_m
     low, high = (inner, FAR_m) if back.side == "left" else (-FAR_m, -inner)
-    return (low, high, section.back_m - 0.01, 0.0, section.back_m + back.kept_m, 0.0)
+    return Band(low, high, section.back_m - 0.01, 0.0, section.back_m + back.kept_m, 0.0)
 
 
 def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     cut, corner, hinge = result.case.cut, _corner(result), hinge_bands(result)
     rear, slope = hinge_line(result)
     back = result.parts.section.back_m - 0.01
-    inner = corner[0] if cut.back.side == "left" else corner[1]
+    inner = corner.from_m if cut.back.side == "left" else corner.to_m
 
     def kept(share: float) -> Bands:
         """Bored along the hinge, then out through the open side; the corner's side stays up to its own line."""
         at = rear + share * (back - rear)
         open_side = (-FAR_m, inner) if cut.back.side == "left" else (inner, FAR_m)
-        corner_front = rear + share * (corner[4] - rear)
-        own = (*corner[:4], corner_front, slope * (1 - share))
-        return (*hinge, own) if share >= 1 else (*hinge, own, (*open_side, back, 0.0, at, slope * (1 - share)))
+        corner_front = rear + share * (corner.front_m - rear)
+        own = Band(*corner[:4], corner_front, slope * (1 - share))
+        return (*hinge, own) if share >= 1 else (*hinge, own, Band(*open_side, back, 0.0, at, slope * (1 - share)))
 
     def released(share: float) -> Bands:
         if share >= 1:
             return hinge
-        return (*hinge, (corner[0], corner[1], corner[2] + share * (corner[4] - corner[2]), 0.0, corner[4], 0.0))
+        return (
+            *hinge,
+            Band(
+                corner.from_m,
+                corner.to_m,
+                corner.rear_m + share * (corner.front_m - corner.rear_m),
+                0.0,
+                corner.front_m,
+                0.0,
+            ),
+        )
 
     return (
         CutStep(

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from ..base.phrase import Phrase, phrase
 from ..plan.case import Planned
-from .form import Bands, CutStep
+from .form import Band, Bands, CutStep
 from .shapes import whole
 
 LOOK = "step.look"
@@ -22,14 +22,14 @@ def face_steps(words: Callable[[Planned], Phrase]) -> Callable[[Planned, Bands],
 
         def kept(share: float) -> Bands:
             front = section.front_m + share * (apex - section.front_m)
-            return tuple((*band[:4], front, 0.0) for band in whole(result))
+            return tuple(Band(*band[:4], front, 0.0) for band in whole(result))
 
         return (CutStep("face", "cut.face.face.title", words(result), BESIDE, LOOK, STOP, kept),)
 
     return steps
 
 
-def told(text: str) -> Callable[[Planned], Phrase]:
+def cutting_words(text: str) -> Callable[[Planned], Phrase]:
     """Words for a face: ``{depth}``, ``{high}``, ``{roof}`` and ``{floor}`` are filled in."""
 
     def words(result: Planned) -> Phrase:

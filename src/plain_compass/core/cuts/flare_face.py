@@ -9,7 +9,7 @@ from ..base.polygon import chord
 from ..design.cut import Cut
 from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
-from .faces import face_steps, told
+from .faces import cutting_words, face_steps
 from .form import CutForm, Fit
 from .shapes import GOOD, section_of
 
@@ -38,5 +38,10 @@ def _design(case: Case) -> Cut:
 
 
 FORM = CutForm(
-    "flare", "face", _fits, _design, face_steps(told("cut.face.flare.do")), traits=FaceTraits("over a large flare")
+    "flare",
+    "face",
+    _fits,
+    _design,
+    face_steps(cutting_words("cut.face.flare.do")),
+    traits=FaceTraits("over a large flare"),
 )

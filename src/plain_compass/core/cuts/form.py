@@ -1,22 +1,37 @@
 """What a row of the table of cuts is made of: when it fits, what it begins as, and how it takes the wood away.
 
 Wood that still holds is a few *bands*: between a rear and a front line, both straight, over a stretch across the lay.
-A band is six numbers (from_m, to_m, rear_m, rear_slope, front_m, front_slope): the lines stand at
-``rear_m + rear_slope * left`` and ``front_m + front_slope * left``.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import TypeAlias
+from typing import NamedTuple, TypeAlias
 
 from ..base.phrase import Phrase
 from ..design.cut import BackCut, Cut, Hinge
 from ..design.traits import BackTraits, FaceTraits, HingeTraits
 from ..plan.case import Case, Planned
 
-Band: TypeAlias = tuple[float, float, float, float, float, float]
+
+class Band(NamedTuple):
+    """Wood between two straight lines over a stretch across the lay.
+
+    Attributes:
+        from_m, to_m: the stretch, left positive.
+        rear_m, rear_slope: the rear line stands at ``rear_m + rear_slope * left``.
+        front_m, front_slope: the front line likewise.
+    """
+
+    from_m: float
+    to_m: float
+    rear_m: float
+    rear_slope: float
+    front_m: float
+    front_slope: float
+
+
 Bands: TypeAlias = tuple[Band, ...]
 Traits: TypeAlias = FaceTraits | HingeTraits[Hinge] | BackTraits[BackCut]
 Kept: TypeAlias = Callable[[float], Bands]

@@ -9,7 +9,7 @@ from ..design.cut import Cut, Hinge
 from ..design.traits import HingeTraits, Marker
 from ..plan.case import Case, Planned
 from ..tree.section import Section
-from .form import Bands, CutForm, CutStep, FAR_m, Fit
+from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, section_of
 
@@ -40,9 +40,9 @@ def _steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
         at = face.hinge_front_m + share * (deepest - face.hinge_front_m)
         band = before[0]
         return (
-            (-FAR_m, middle - half, *band[2:]),
-            (middle + half, FAR_m, *band[2:]),
-            (middle - half, middle + half, band[2], 0.0, at, 0.0),
+            Band(-FAR_m, middle - half, *band[2:]),
+            Band(middle + half, FAR_m, *band[2:]),
+            Band(middle - half, middle + half, band.rear_m, 0.0, at, 0.0),
         )
 
     return (

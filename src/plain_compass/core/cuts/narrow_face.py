@@ -8,7 +8,7 @@ from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import FaceTraits
 from ..plan.case import Case, Planned
-from .faces import face_steps, told
+from .faces import cutting_words, face_steps
 from .form import CutForm, Fit
 from .shapes import GOOD, section_of, with_face
 
@@ -34,7 +34,7 @@ FORM = CutForm(
     "face",
     _fits,
     _design,
-    face_steps(told("cut.face.narrow.do")),
+    face_steps(cutting_words("cut.face.narrow.do")),
     traits=FaceTraits("narrow and deep, corners nipped", slopes=("roof", "floor")),
     fields=("cut.hinge.nip_m",),
 )

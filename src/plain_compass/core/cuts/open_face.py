@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..base.phrase import phrase
 from ..design.traits import FaceTraits
 from ..plan.case import Planned
-from .faces import face_steps, told
+from .faces import cutting_words, face_steps
 from .form import CutForm, Fit
 from .shapes import GOOD, with_face
 
@@ -21,7 +21,7 @@ FORM = CutForm(
     "face",
     _fits,
     with_face(form="open", roof_deg=50.0, floor_deg=20.0),
-    face_steps(told("cut.face.open.do")),
+    face_steps(cutting_words("cut.face.open.do")),
     traits=FaceTraits("open: both slope", slopes=("roof", "floor"), holds_long=True),
     usual=True,
 )

@@ -10,7 +10,7 @@ from ..design.cut import BackCut, Cut
 from ..design.traits import BackTraits, KeptPiece, Line, Marker, Notch, Span, Standing
 from ..plan.case import Case, Planned
 from ..tree.section import Section
-from .form import Bands, CutForm, CutStep, FAR_m, Fit
+from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .posts import Posts, posts_on
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
@@ -66,10 +66,10 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     hinge, section, cut = hinge_bands(result), result.parts.section, result.case.cut
     width, back = cut.back.strap_m, section.back_m - 0.01
     posts = _posts(result)
-    rears = tuple((low, high, back, 0.0, line, 0.0) for low, high, line in posts.rear)
+    rears = tuple(Band(low, high, back, 0.0, line, 0.0) for low, high, line in posts.rear)
     gaps = _between(posts)
     # Nothing is cut ahead of the front posts: what stands there stays with them.
-    hinge = tuple((*band[:4], FAR_m, 0.0) for band in hinge)
+    hinge = tuple(Band(*band[:4], FAR_m, 0.0) for band in hinge)
     rear, slope = hinge_line(result)
 
     def inner(share: float) -> Bands:
@@ -77,12 +77,15 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         if share >= 1:
             return (*hinge, *rears)
         at = rear + share * (back - rear)
-        return (*hinge, *rears, *((low, high, back, 0.0, at, slope * (1 - share)) for low, high in gaps))
+        return (*hinge, *rears, *(Band(low, high, back, 0.0, at, slope * (1 - share)) for low, high in gaps))
 
     def last(share: float) -> Bands:
         if share >= 1:
             return hinge
-        return (*hinge, *((b[0], b[1], b[2] + share * (b[4] - b[2]), 0.0, b[4], 0.0) for b in rears))
+        return (
+            *hinge,
+            *(Band(b.from_m, b.to_m, b.rear_m + share * (b.front_m - b.rear_m), 0.0, b.front_m, 0.0) for b in rears),
+        )
 
     return (
         CutStep(

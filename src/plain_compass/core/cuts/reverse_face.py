@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..base.phrase import phrase
 from ..design.traits import FaceTraits
 from ..plan.case import Planned
-from .faces import face_steps, told
+from .faces import cutting_words, face_steps
 from .form import CutForm, Fit
 from .shapes import GOOD, with_face
 
@@ -24,6 +24,6 @@ FORM = CutForm(
     "face",
     _fits,
     with_face(form="reverse", floor_deg=45.0),
-    face_steps(told("cut.face.reverse.do")),
+    face_steps(cutting_words("cut.face.reverse.do")),
     traits=FaceTraits("reverse: level roof", slopes=("floor",), butt_slides=True),
 )

@@ -18,7 +18,7 @@ GOOD = Fit("fits", phrase("cut.fits"))
 def whole(result: Planned) -> Bands:
     """The stem before anything is cut."""
     section = result.parts.section
-    return ((-FAR_m, FAR_m, section.back_m - 0.01, 0.0, section.front_m + 0.01, 0.0),)
+    return (Band(-FAR_m, FAR_m, section.back_m - 0.01, 0.0, section.front_m + 0.01, 0.0),)
 
 
 def hinge_line(result: Planned) -> tuple[float, float]:
@@ -33,7 +33,7 @@ def hinge_bands(result: Planned) -> Bands:
     front, skew = front_line(section, face, cut.back)
     rears = rear_lines(section, face, cut)
     cut_to: list[Bands] = [
-        tuple((low, high, *rear, front, skew) for low, high in result.parts.hinge.spans) for rear in rears
+        tuple(Band(low, high, *rear, front, skew) for low, high in result.parts.hinge.spans) for rear in rears
     ]
     if len(cut_to) == 1:
         return cut_to[0]
@@ -43,7 +43,9 @@ def hinge_bands(result: Planned) -> Bands:
 
 def within(bands: Bands, low: float, high: float) -> Bands:
     """The pieces of bands inside a stretch across the lay."""
-    return tuple((max(b[0], low), min(b[1], high), *b[2:]) for b in bands if min(b[1], high) > max(b[0], low))
+    return tuple(
+        Band(max(b.from_m, low), min(b.to_m, high), *b[2:]) for b in bands if min(b.to_m, high) > max(b.from_m, low)
+    )
 
 
 def rear_moved(bands: Bands, result: Planned, share: float) -> Bands:
@@ -51,13 +53,13 @@ def rear_moved(bands: Bands, result: Planned, share: float) -> Bands:
     rear, slope = hinge_line(result)
     back = result.parts.section.back_m - 0.01
     at = back + share * (rear - back)
-    return tuple((b[0], b[1], at, share * slope, b[4], b[5]) for b in bands)
+    return tuple(Band(b.from_m, b.to_m, at, share * slope, b.front_m, b.front_slope) for b in bands)
 
 
 def strap(result: Planned, depth_m: float, low: float = -FAR_m, high: float = FAR_m) -> Band:
     """Wood left at the back, so deep along the lay, over a stretch across it."""
     back = result.parts.section.back_m
-    return (low, high, back - 0.01, 0.0, back + depth_m, 0.0)
+    return Band(low, high, back - 0.01, 0.0, back + depth_m, 0.0)
 
 
 def bored(result: Planned, held: Bands, share: float, edge_m: float) -> Bands:
@@ -67,7 +69,7 @@ def bored(result: Planned, held: Bands, share: float, edge_m: float) -> Bands:
     start = rear - width
     at = start + share * (edge_m - start)
     back = result.parts.section.back_m - 0.01
-    return (*held, (-FAR_m, FAR_m, back, 0.0, at, slope * (1.0 - share)))
+    return (*held, Band(-FAR_m, FAR_m, back, 0.0, at, slope * (1.0 - share)))
 
 
 def section_of(case: Case) -> Section:

@@ -10,7 +10,7 @@ from ..design.cut import BackCut, Cut
 from ..design.traits import BackTraits, KeptPiece, Marker, Notch, Standing
 from ..plan.case import Case, Planned
 from ..tree.section import Section
-from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
+from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, section_of
 
@@ -65,17 +65,17 @@ def _kept(result: Planned) -> tuple[Kept, Kept, Kept]:
     def through(share: float) -> Bands:
         """The slot is bored from the face backwards, through the whole stem."""
         at = front + share * (back - front)
-        sides = tuple((low, high, back, 0.0, front, 0.0) for low, high in outer)
-        return sides if share >= 1 else (*sides, (-slot, slot, back, 0.0, at, 0.0))
+        sides = tuple(Band(low, high, back, 0.0, front, 0.0) for low, high in outer)
+        return sides if share >= 1 else (*sides, Band(-slot, slot, back, 0.0, at, 0.0))
 
     def sides_out(share: float) -> Bands:
         at = rear + share * (edge - rear)
-        return (*hinge, *((low, high, back, 0.0, at, slope * (1 - share)) for low, high in outer))
+        return (*hinge, *(Band(low, high, back, 0.0, at, slope * (1 - share)) for low, high in outer))
 
     def last(share: float) -> Bands:
         if share >= 1:
             return hinge
-        return (*hinge, *((low, high, back + share * (edge - back), 0.0, edge, 0.0) for low, high in outer))
+        return (*hinge, *(Band(low, high, back + share * (edge - back), 0.0, edge, 0.0) for low, high in outer))
 
     return through, sides_out, last
 

@@ -6,7 +6,7 @@ from ..base.phrase import phrase
 from ..design.traits import BackTraits
 from ..plan.case import Planned
 from .bored_back import bore_steps, strap_marks
-from .form import Bands, CutForm, CutStep, Fit
+from .form import Band, Bands, CutForm, CutStep, Fit
 from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, strap, with_back
 
@@ -30,7 +30,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         if share >= 1:
             return hinge_bands(result)
         low, high, rear, _, front, slope = strap(result, back.strap_m)
-        return (*hinge_bands(result), (low, high, rear + share * (front - rear), 0.0, front, slope))
+        return (*hinge_bands(result), Band(low, high, rear + share * (front - rear), 0.0, front, slope))
 
     release = CutStep(
         "release",

@@ -25,18 +25,18 @@ def _fits(result: Planned) -> Fit:
 def _rib(result: Planned) -> Band:
     half = result.case.cut.back.strap_m / 2
     rear, slope = hinge_line(result)
-    return (-half, half, result.parts.section.back_m - 0.01, 0.0, rear, slope)
+    return Band(-half, half, result.parts.section.back_m - 0.01, 0.0, rear, slope)
 
 
 def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     rib, hinge, cut = _rib(result), hinge_bands(result), result.case.cut
-    back = rib[2]
+    back = rib.rear_m
 
     def side(share: float, sign: int) -> Band:
         """What is left of one side: it is cut from outside towards the rib."""
-        edge, half = rib[1], FAR_m if share <= 0 else _half_width(result) * (1 - share) + rib[1] * share
+        edge, half = rib.to_m, FAR_m if share <= 0 else _half_width(result) * (1 - share) + rib.to_m * share
         low, high = (edge, half) if sign > 0 else (-half, -edge)
-        return (low, high, back, 0.0, rib[4], rib[5])
+        return Band(low, high, back, 0.0, rib.front_m, rib.front_slope)
 
     def right(share: float) -> Bands:
         return (*hinge, rib, side(0.0, 1)) if share >= 1 else (*hinge, rib, side(share, -1), side(0.0, 1))
@@ -47,7 +47,10 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
     def release(share: float) -> Bands:
         if share >= 1:
             return hinge
-        return (*hinge, (rib[0], rib[1], back + share * (rib[4] - back), 0.0, rib[4], rib[5]))
+        return (
+            *hinge,
+            Band(rib.from_m, rib.to_m, back + share * (rib.front_m - back), 0.0, rib.front_m, rib.front_slope),
+        )
 
     words = phrase("cut.back.vees.side_v_towards", step=cut.back.step_m)
     return (

@@ -28,7 +28,7 @@ def fall_all(rods: Rods, ends: Ends) -> Falls:
     """Reckon every row."""
     # A row that swings far aside may run out of the range of its clock; it is told by its numbers and done again.
     with np.errstate(all="ignore"):
-        return finished(rods, ends, (begun(block, ends) for block in blocks_of(rods)))
+        return finished(rods, ends, (initial_falls(block, ends) for block in blocks_of(rods)))
 
 
 def finished(rods: Rods, ends: Ends, blocks: Iterable[tuple[Falls, Begun]]) -> Falls:
@@ -54,7 +54,7 @@ def _take(falls: Falls, rows: NDArray[np.intp], landed: Landed) -> None:
     falls.time_s[rows] += landed.time_s
 
 
-def begun(rods: Rods, ends: Ends) -> tuple[Falls, Begun]:
+def initial_falls(rods: Rods, ends: Ends) -> tuple[Falls, Begun]:
     """One block: every row that tilt carries to the ground, and where the awkward ones stand."""
     quick = rods.single()
     broke, by = lets_go(quick)

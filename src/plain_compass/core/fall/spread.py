@@ -15,7 +15,7 @@ import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
-from ..base.paths import held, with_value
+from ..base.paths import value_at, with_value
 from ..base.polygon import Array
 from ..mechanics.balance import tree_mass
 from ..mechanics.loads import gust_on, loaded
@@ -139,7 +139,7 @@ def _slope(planned: Planned, base: Slopes, path: str, spread: float, *, into: bo
 
 
 def _moved(case: Case, path: str, by: float) -> float:
-    value = float(held(case, path)) + by
+    value = float(value_at(case, path)) + by
     return full_turn_deg(value) if path.endswith("bearing_deg") else value
 
 

@@ -206,7 +206,7 @@ def _length_m(rope: Rope, level_m: float, drop_m: float) -> float:
     return line + (legs - 1) * 0.2 * line + haul + TAIL_m
 
 
-def begun(rope: Rope, at: Place, lay_deg: float, height_m: float) -> Rope:
+def initial_rope(rope: Rope, at: Place, lay_deg: float, height_m: float) -> Rope:
     """A rope set for the first time: at six tenths, anchored one and a half lengths off along the lay, hauled aside."""
 
     def place(bearing_deg: float, away_m: float) -> Place:

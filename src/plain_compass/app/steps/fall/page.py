@@ -15,8 +15,8 @@ from ...frame.page import Picture
 from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
+from .describe import describe
 from .playback import Playback
-from .told import told
 from .views import FanView, StrobeView, UseView
 
 FRAME_MS = 33
@@ -126,7 +126,7 @@ class FallPage(QWidget):
         self.slider.setValue(round(self.playback.share * SLIDER_STEPS))
         self.slider.blockSignals(False)
         self.clock.setText(self.playback.clock(self.store.snapshot.speech))
-        self.words.setText(unbroken(told(self.playback, self.store.snapshot)))
+        self.words.setText(unbroken(describe(self.playback, self.store.snapshot)))
         for view in (self.strobe, self.fan, self.use):
             view.update()
 

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QSize
 
 from ....core.judge.findings import Finding
 from ....core.judge.unmeasured import lacking_of
-from ....core.site.rigging import begun
+from ....core.site.rigging import initial_rope
 from ....core.site.site import KINDS, Place
 from ....job.document import with_plan
 from ....job.site_edits import add_obstacle, add_spot
@@ -19,7 +19,7 @@ from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
 from .picked import PickedPanel, tool_button
 from .profile_view import ProfileView
-from .reader import told
+from .reader import describe
 from .reckoner import RoseReckoner
 from .views import Legend, SiteView
 
@@ -136,7 +136,7 @@ class GroundPage(QWidget):
         self.words.setText(
             "…"
             if spoke is None
-            else unbroken(told(spoke, self.store.snapshot.job, self.store.snapshot.result.case.site)) + wait
+            else unbroken(describe(spoke, self.store.snapshot.job, self.store.snapshot.result.case.site)) + wait
         )
 
     def _turn(self) -> None:
@@ -176,7 +176,7 @@ class GroundPage(QWidget):
         if plan.rope.use == "set":
             store.set("rope.use", "none", "rope taken off")
             return
-        rope = begun(plan.rope, plan.at, plan.cut.lay_deg, plan.tree.height_m)
+        rope = initial_rope(plan.rope, plan.at, plan.cut.lay_deg, plan.tree.height_m)
         if store.change("rope set", lambda job: with_plan(job, store.tree_id, "rope", rope)):
             self.pick("rope.anchor")
 

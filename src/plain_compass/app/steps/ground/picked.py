@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QWidget
 
-from ....core.base.paths import held
+from ....core.base.paths import value_at
 from ....core.site.site import Obstacle
 from ....job.site_edits import add_corner, remove_obstacle, remove_spot
 from ...drawing.palette import font
@@ -79,7 +79,7 @@ class PickedPanel(QWidget):
             self._rope(path)
 
     def _obstacle(self, path: str) -> None:
-        obstacle: Obstacle = held(self.store.snapshot.job, path)
+        obstacle: Obstacle = value_at(self.store.snapshot.job, path)
         self.name.setText(obstacle.name)
         self.form.addWidget(self.name, 0, 0, 1, 2)
         shown = [n for n in OBSTACLE if n not in ("base_m", "overhead") or obstacle.kind in ("tree", "save")]

@@ -12,7 +12,7 @@ from ....core.site.site import COSTS, Cost, Site
 from ....job.document import Job
 
 
-def told(spoke: Spoke, job: Job, site: Site) -> str:
+def describe(spoke: Spoke, job: Job, site: Site) -> str:
     """One bearing in a few sentences: what rules, what help it needs, what lies there, and why not."""
     speech = job.speech
     show = speech.show

@@ -21,7 +21,7 @@ from ...frame.plain_label import PlainLabel
 from ...frame.store import Store, now
 from .chips import Chip, target_paths
 from .link import Link
-from .readings_list import said
+from .readings_list import describe_reading
 
 MOST_OF_A_KIND = 3
 """Readings of one thing shown waiting; older ones give way, since nobody took them."""
@@ -154,7 +154,7 @@ class InstrumentPanel(QWidget):
         except TypedError:
             self.assembler.probe_bearing_deg = 0.0
         try:
-            taken = self.assembler.take(sample, now())
+            taken = self.assembler.add(sample, now())
         except InputError:
             return
         if taken is not None:
@@ -164,7 +164,8 @@ class InstrumentPanel(QWidget):
         """One more reading in the tray, the newest on top."""
         speech = self.store.snapshot.speech
         name = "girth, as diameter" if taken.what == "tree.trunk.diameter_m" else taken.what.split(".")[-1]
-        text = f"{name.removesuffix('_m').replace('_', ' ')} {said(taken.what, taken.values, taken.spreads, speech)}"
+        read = describe_reading(taken.what, taken.values, taken.spreads, speech)
+        text = f"{name.removesuffix('_m').replace('_', ' ')} {read}"
         chip = Chip(taken, text, self)
         chip.dropped.connect(lambda path, c=chip: self.drop(c, path))
         # One that is being carried stays until it is dropped.
@@ -192,5 +193,5 @@ class InstrumentPanel(QWidget):
             taken = replace(taken, values=(store.snapshot.value(path.rsplit(".", 1)[0]).bearing_deg, taken.values[1]))
         elif path.startswith("tree.trunk."):
             taken = replace(taken, what=path)
-        if store.take(taken, f"{taken.by} reading taken", path):
+        if store.record_reading(taken, f"{taken.by} reading taken", path):
             self._remove(chip)

@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 )
 
 from ....core.base.errors import PlainCompassError
-from ....job.measuring import MeasureError, measure, taken_from, told
+from ....job.measuring import MeasureError, describe, measure, taken_from
 from ....job.ways import EYE, METHODS, Answer
 from ...drawing.palette import font
 from ...drawing.text import unbroken
@@ -78,7 +78,7 @@ class MeasurePanel(QScrollArea):
         self.button.setObjectName("button:reading.take")
         self.button.setText("Take this reading")
         self.button.setToolTip("Keep it with the tree and average it with the others (Enter)")
-        self.button.clicked.connect(self.take)
+        self.button.clicked.connect(self.record)
         column.addWidget(self.button)
         column.addWidget(self.readings)
         column.addWidget(self.instruments)
@@ -125,7 +125,7 @@ class MeasurePanel(QScrollArea):
         field.setPlaceholderText(default or ("upright … strong" if kind == EYE else ""))
         field.setToolTip("A value, or a value ± its spread; lengths also in paces.")
         field.textChanged.connect(self._answer)
-        field.returnPressed.connect(self.take)
+        field.returnPressed.connect(self.record)
         row, column = divmod(number, 2)
         self.form.addWidget(label, 2 * row, column)
         self.form.addWidget(field, 2 * row + 1, column)
@@ -140,7 +140,7 @@ class MeasurePanel(QScrollArea):
         job = self.store.snapshot.job
         try:
             self._answers = measure(*self.way, typed, job.units, job.person)
-            self.answer.setText(unbroken(told(self._answers, job.speech)))
+            self.answer.setText(unbroken(describe(self._answers, job.speech)))
         except MeasureError:
             self.answer.setText("")
         except PlainCompassError as error:
@@ -148,7 +148,7 @@ class MeasurePanel(QScrollArea):
         _, way = self.way
         self.button.setEnabled(bool(self._answers) and taken_from(self._answers, way, "") is not None)
 
-    def take(self) -> None:
+    def record(self) -> None:
         """Keep the reading with the tree; what it measures becomes the average."""
         _, way = self.way
         note = ", ".join(
@@ -157,7 +157,7 @@ class MeasurePanel(QScrollArea):
         taken = taken_from(self._answers, way, note, now()) if self._answers else None
         if taken is None:
             return
-        self.store.take(taken, f"{self.things.currentText().lower()} by {way} taken")
+        self.store.record_reading(taken, f"{self.things.currentText().lower()} by {way} taken")
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document."""

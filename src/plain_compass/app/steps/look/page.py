@@ -42,7 +42,7 @@ class LookPage(QWidget):
         self._still = QTimer(self)
         self._still.setSingleShot(True)
         self._still.setInterval(STILL_MS)
-        self._still.timeout.connect(self.reckon)
+        self._still.timeout.connect(self.compute)
 
     def _compose(self) -> None:
         grid = QGridLayout()
@@ -77,7 +77,7 @@ class LookPage(QWidget):
         for view in self.views:
             view.refresh(snapshot)
 
-    def reckon(self) -> None:
+    def compute(self) -> None:
         """What to measure better, and soundness by height, now."""
         self._still.stop()
         if self.store.dragging:

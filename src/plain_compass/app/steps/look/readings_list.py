@@ -15,7 +15,7 @@ from ...frame.plain_label import PlainLabel, plain_tip
 from ...frame.store import Snapshot, Store
 
 
-def said(what: str, values: tuple[float, ...], spreads: tuple[float, ...], speech: Speech) -> str:
+def describe_reading(what: str, values: tuple[float, ...], spreads: tuple[float, ...], speech: Speech) -> str:
     """Values of a reading with its spread, as a person reads them."""
     if what == WIND:
         return f"{values[0]:.1f} m/s ± {spreads[0]:.1f} m/s"
@@ -70,7 +70,7 @@ class ReadingsList(QWidget):
             spreads = tuple(e.spread for e in group.estimates)
             if about.what in (EDGE, SHELL):
                 values, spreads = (about.values[0], *values), (0.0, *spreads)
-            heading += f": {said(about.what, values, spreads, speech)}"
+            heading += f": {describe_reading(about.what, values, spreads, speech)}"
         else:
             heading += ": typed over"
         self._add_line(heading, strong=True)
@@ -84,7 +84,7 @@ class ReadingsList(QWidget):
         self._column.addWidget(line)
 
     def _add_tick(self, position: int, taken: Taken, left_out: bool, speech: Speech) -> None:
-        text = f"{said(taken.what, taken.values, taken.spreads, speech)} · {taken.by}"
+        text = f"{describe_reading(taken.what, taken.values, taken.spreads, speech)} · {taken.by}"
         if left_out:
             text += " · off the others, left out"
         tick = QCheckBox(unbroken(text))

@@ -42,7 +42,7 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
     ]
 
 
-def told(playback: Playback, snapshot: Snapshot) -> str:
+def describe(playback: Playback, snapshot: Snapshot) -> str:
     """The table as rich text."""
     now, kept, speech = playback.now, playback.kept, snapshot.speech
     if now is None:
