@@ -13,7 +13,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QToolButton
 from pytestqt.qtbot import QtBot
 
-from plain_compass.app.drawing.look.surveyed import ACROSS, ALONG, stem_radius_m
+from plain_compass.app.drawing.shapes.standing import ACROSS, ALONG, stem_radius_m
 from plain_compass.app.frame.drawing_view import DrawingView
 from plain_compass.app.frame.field_edit import FieldEdit
 from plain_compass.app.frame.window import Window

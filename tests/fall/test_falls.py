@@ -299,8 +299,8 @@ def test_how_the_rows_are_shared_out_does_not_change_the_answer(monkeypatch: pyt
     rods, ends = made_up(300, 9)
     monkeypatch.setattr(many, "BLOCK", 100)
     blocks = many.blocks_of(rods)
-    forwards = many.finished(rods, ends, [many.begun(block, ends) for block in blocks])
-    backwards = [many.begun(block, ends) for block in reversed(blocks)][::-1]
+    forwards = many.finished(rods, ends, [many.initial_falls(block, ends) for block in blocks])
+    backwards = [many.initial_falls(block, ends) for block in reversed(blocks)][::-1]
     other = many.finished(rods, ends, backwards)
     for field in fields(Falls):
         assert np.array_equal(getattr(forwards, field.name), getattr(other, field.name), equal_nan=True)

@@ -14,6 +14,7 @@ from .layout import RING_GAP
 from .marks import paint_hatch
 from .palette import LIGHT, Palette, pen
 from .scale import Scale
+from .shapes import Shapes, StumpShapes
 
 COARSE_BELOW_PX = 300.0
 """Below this radius half of the outline's points stay within a tenth of a pixel of the whole."""
@@ -31,7 +32,7 @@ class Canvas:
     """
 
     painter: QPainter
-    result: Assessment
+    shapes: Shapes
     scale: Scale
     speech: Speech
     palette: Palette = LIGHT
@@ -39,6 +40,11 @@ class Canvas:
     size: float = 1.0
     gap: float = RING_GAP
     bottom_px: float = 1e6
+
+    @property
+    def result(self) -> Assessment:
+        """What the numbers say of the plan that is drawn."""
+        return self.shapes.result
 
     @property
     def ground_m(self) -> float:
@@ -54,19 +60,11 @@ class Canvas:
         return pen(shown, (width + 1.8 if hot else width) * self.size, style)
 
     @property
-    def bark(self) -> Array:
-        """Outline over bark, with no more points than can be seen at this scale."""
-        return self._thinned(self.result.parts.section.bark)
-
-    @property
-    def wood(self) -> Array:
-        """Outline under bark, as finely as ``bark``."""
-        return self._thinned(self.result.parts.section.wood)
-
-    def _thinned(self, outline: Array) -> Array:
+    def stump(self) -> StumpShapes:
+        """Stump and cut from above, with no more points than can be seen at this scale."""
         radius_px = self.result.parts.section.diameter_m / 2 * self.scale.px_per_m
         is_screen = self.size == 1.0
-        return outline[::2] if is_screen and radius_px < COARSE_BELOW_PX else outline
+        return self.shapes.stump_coarse if is_screen and radius_px < COARSE_BELOW_PX else self.shapes.stump
 
     def hatch(self, shape: Array, colour: str, spacing: float, *, cross: bool = False) -> None:
         """Hatch a shape at this drawing's line size."""

@@ -10,6 +10,7 @@ from PySide6.QtCore import QPointF
 
 from ...core.assess import Assessment
 from ...core.base.frames import full_turn_deg
+from ...core.mechanics.hinge import ends_back_m
 from .scale import Scale, towards
 
 FIELD_GAP = 43.0
@@ -75,18 +76,12 @@ def spread(places: list[FieldPlace], gap: float = FIELD_GAP) -> list[FieldPlace]
     return [replace(p, at=QPointF(p.at.x(), y + shift)) for p, y in zip(ordered, ys, strict=True)]
 
 
-def hinge_backs(result: Assessment) -> tuple[float, float]:
-    """(left, right) positions along the lay of the hinge's back at its two ends."""
-    face, hinge = result.parts.face, result.case.cut.hinge
-    return face.hinge_front_m - hinge.left_m, face.hinge_front_m - hinge.right_m
-
-
 def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layout:
     """Dimensions and grips of the stump from above, the lay up the page; ``gap`` between bark and ring."""
     section, face, cut = result.parts.section, result.parts.face, result.case.cut
     ring = ring_radius(result, scale, gap)
     left_x, right_x = scale.origin.x() - ring - 10, scale.origin.x() + ring + 10
-    back_left, back_right = hinge_backs(result)
+    back_left, back_right = ends_back_m(face, cut.hinge)
     edge = float(section.bark[:, 1].max()) + gap / 3 / scale.px_per_m
 
     def side(path: str, tag: str, low_m: float, high_m: float, is_left: bool) -> FieldPlace:
@@ -121,7 +116,7 @@ def _wedge_fields(result: Assessment, scale: Scale, ring: float) -> list[FieldPl
 
 def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
     section, face, cut = result.parts.section, result.parts.face, result.case.cut
-    back_left, back_right = hinge_backs(result)
+    back_left, back_right = ends_back_m(face, cut.hinge)
     front, hinge_front = section.front_m, face.hinge_front_m
     inset = 0.06 * face.hinge_length_m
     grips = [

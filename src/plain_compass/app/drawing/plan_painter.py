@@ -4,17 +4,14 @@ from __future__ import annotations
 
 import math
 
-import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
-from ...core.base.polygon import across, ahead_of, behind, clip
+from ...core.base.polygon import Array
 from ...core.base.quantity import Kind
-from ...core.cuts.stages import kept_outlines, steps_of
 from ...core.fall.fan import Fan
-from ...core.mechanics.hinge import rear_line
 from .canvas import Canvas
-from .layout import hinge_backs, ring_radius
+from .layout import ring_radius
 from .marks import paint_arrow, paint_measure, paint_word
 from .palette import fill, font, pen
 from .scale import polygon, towards
@@ -83,25 +80,21 @@ def _front(c: Canvas) -> QPointF:
 def _wood(c: Canvas) -> None:
     c.painter.setPen(pen(c.palette.ink, 1.2 * c.size))
     c.painter.setBrush(fill(c.palette.bark))
-    c.painter.drawPolygon(polygon(c.scale.plan(c.bark)))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.stump.bark)))
     c.painter.setBrush(fill(c.palette.sapwood))
     c.painter.setPen(pen(c.palette.bark, 0.8 * c.size))
-    c.painter.drawPolygon(polygon(c.scale.plan(c.wood)))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.stump.wood)))
 
 
 def _face(c: Canvas) -> None:
     """Wood taken out in front, bark and all."""
-    face = c.result.parts.face
-    if not c.result.case.cut.face.traits.is_cut:
+    face, slot = c.stump.face, c.stump.slot
+    if face is not None:
+        c.painter.setBrush(fill(c.palette.cut))
+        c.painter.setPen(c.outline("face", 1.2))
+        c.painter.drawPolygon(polygon(c.scale.plan(face)))
         _hinge_length(c)
-        return
-    gone = c.scale.plan(ahead_of(c.bark, face.apex_forward_m))
-    c.painter.setBrush(fill(c.palette.cut))
-    c.painter.setPen(c.outline("face", 1.2))
-    c.painter.drawPolygon(polygon(gone))
-    _hinge_length(c)
-    if face.hinge_front_m < face.apex_forward_m:
-        slot = clip(ahead_of(c.bark, face.hinge_front_m), 1.0, 0.0, face.apex_forward_m)
+    if slot is not None:
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.setPen(pen(c.palette.load, 1.2 * c.size))
         c.painter.drawPolygon(polygon(c.scale.plan(slot)))
@@ -128,50 +121,32 @@ def paint_ring_fan(c: Canvas, fan: Fan) -> None:
 
 def _back(c: Canvas) -> None:
     """The kerf behind the hinge, and the strap of a bored cut."""
-    section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
-    rear, rises = rear_line(section, face, cut)
-    kerf = clip(c.bark, 1.0, -rises, rear)
-    if cut.back.strapped:
-        kerf = ahead_of(kerf, section.back_m + cut.back.strap_m)
-    if cut.back.traits.without_face:
-        kerf = c.bark
+    kerf, strap = c.scale.plan(c.stump.kerf), c.stump.strap
     c.painter.setPen(c.outline("kerf", 1.0))
     c.painter.setBrush(fill(c.palette.cut))
-    c.painter.drawPolygon(polygon(c.scale.plan(kerf)))
-    c.hatch(c.scale.plan(kerf), c.palette.quiet, 9)
-    if cut.back.strapped:
-        strap = behind(c.wood, section.back_m + cut.back.strap_m)
-        c.painter.setPen(c.outline("strap", 1.6))
-        c.painter.setBrush(fill(c.palette.heart))
-        c.painter.drawPolygon(polygon(c.scale.plan(strap)))
+    c.painter.drawPolygon(polygon(kerf))
+    c.hatch(kerf, c.palette.quiet, 9)
+    _left_standing(c, () if strap is None else (strap,))
 
 
-def _held(c: Canvas) -> None:
-    """What other held back cuts leave until they are let go: a corner, a rib, posts."""
-    if not c.result.case.cut.back.held or c.result.case.cut.back.strapped:
-        return
-    waiting = [step for part, step in steps_of(c.result) if part == "back" and not step.releases]
-    if not waiting:
-        return
+def _left_standing(c: Canvas, outlines: tuple[Array, ...]) -> None:
+    """Wood that holds until it is let go: a strap, a corner, a rib, posts."""
     c.painter.setPen(c.outline("strap", 1.6))
     c.painter.setBrush(fill(c.palette.heart))
-    for outline in kept_outlines(c.result.parts.section, waiting[-1].kept(1.0)):
+    for outline in outlines:
         c.painter.drawPolygon(polygon(c.scale.plan(outline)))
 
 
 def _hinge(c: Canvas) -> None:
-    hinge = c.result.parts.hinge
-    _held(c)
+    _left_standing(c, c.stump.held)
     c.painter.setPen(c.outline("hinge", 2))
     c.painter.setBrush(fill(c.palette.heart))
-    for low, high in hinge.spans:
-        c.painter.drawPolygon(polygon(c.scale.plan(across(hinge.outline, low, high))))
+    for piece in c.stump.hinge:
+        c.painter.drawPolygon(polygon(c.scale.plan(piece)))
 
 
 def _hinge_length(c: Canvas) -> None:
     """Length of the hinge, read off rather than typed, in the room the face leaves."""
-    if not c.result.case.cut.face.traits.is_cut:
-        return
     face = c.result.parts.face
     at = c.scale.point(0, face.apex_forward_m + 0.5 * c.result.case.cut.face.depth_m)
     c.painter.setFont(font(12 * c.size, narrow=True))
@@ -200,35 +175,21 @@ def _rot(c: Canvas) -> None:
 
 def _wedges(c: Canvas) -> None:
     """Wedges as driven when the tree tips, drawn along the lay at their seats."""
-    kit = c.result.case.kit
-    for seat in c.result.parts.wedging.seats:
-        tip = min(seat.edge_forward_m + max(seat.driven_m, kit.wedge_seat_m), seat.edge_forward_m + seat.room_m)
-        tail = tip - kit.wedge_length_m
-        half = kit.wedge_width_m / 2
-        corners = [(-half, tail), (half, tail), (half * 0.8, tip), (-half * 0.8, tip)]
-        shape = c.scale.plan(np.array([[up, seat.edge_left_m - dx] for dx, up in corners]))
+    for corners, middle in zip(c.stump.wedges, c.stump.wedge_middles, strict=True):
+        shape = c.scale.plan(corners)
         c.painter.setPen(c.outline("wedges", 1.8, c.palette.wedge))
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.drawPolygon(polygon(shape))
         c.hatch(shape, c.palette.wedge, 5)
-        if seat.stacked == 2:
-            c.painter.drawLine(c.scale.point(-seat.edge_left_m, tail), c.scale.point(-seat.edge_left_m, tip))
+        if middle is not None:
+            c.painter.drawPolyline(polygon(c.scale.plan(middle)))
 
 
 def _tape_ticks(c: Canvas) -> None:
     """Short chalk ticks across the bark where the tape marks lie."""
-    section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
-    lines = [face.apex_forward_m, *hinge_backs(c.result)]
-    if cut.back.strapped:
-        lines.append(section.back_m + cut.back.strap_m)
     c.painter.setPen(pen(c.palette.sheet, 2 * c.size))
-    bark, wood = section.bark, section.wood
-    for line in lines:
-        for left in (True, False):
-            pick = (bark[:, 1] > 0) == left
-            row = int(abs(bark[pick, 0] - line).argmin())
-            outer, inner = bark[pick][row], wood[pick][row]
-            c.painter.drawLine(c.scale.point(-outer[1], outer[0]), c.scale.point(-inner[1], inner[0]))
+    for outer, inner in c.stump.ticks:
+        c.painter.drawLine(c.scale.point(-outer[1], outer[0]), c.scale.point(-inner[1], inner[0]))
 
 
 def _centre(c: Canvas) -> None:
@@ -260,7 +221,7 @@ def _centre(c: Canvas) -> None:
 def _measures(c: Canvas) -> None:
     """Dimension lines in the gap between bark and ring."""
     section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
-    back_left, back_right = hinge_backs(c.result)
+    back_left, back_right = c.stump.hinge_back_m
     edge = float(section.bark[:, 1].max()) + c.gap / 3 / c.scale.px_per_m
     spans = [
         (-edge, face.apex_forward_m, section.front_m),

@@ -7,8 +7,7 @@ import math
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
-from ...core.cuts.form import Bands
-from ...core.cuts.stages import kept_outlines
+from ...core.base.polygon import Array
 from ...core.mechanics.bar import Pass
 from ...core.plan.case import Planned
 from .marks import paint_arrow, paint_hatch
@@ -27,9 +26,14 @@ def stage_scale(planned: Planned, box: QRectF) -> Scale:
 
 
 def paint_stage(
-    painter: QPainter, planned: Planned, scale: Scale, kept: Bands, palette: Palette, *, fine: bool
+    painter: QPainter, planned: Planned, scale: Scale, holds: tuple[Array, ...], palette: Palette, *, fine: bool
 ) -> None:
-    """Bark, what is gone hatched, what holds filled; rot over both. ``fine`` leaves the hatching out of small ones."""
+    """Bark, what is gone hatched, what holds filled; rot over both.
+
+    Args:
+        holds: outlines of the wood that still holds.
+        fine: False leaves the hatching out of small drawings.
+    """
     section = planned.parts.section
     painter.setPen(pen(palette.bark, 1.4))
     painter.setBrush(fill(palette.cut))
@@ -38,7 +42,7 @@ def paint_stage(
         paint_hatch(painter, scale.plan(section.wood), palette.line, 9)
     painter.setPen(pen(palette.ink, 1.6 if fine else 1.0))
     painter.setBrush(fill(palette.heart))
-    for outline in kept_outlines(section, kept):
+    for outline in holds:
         painter.drawPolygon(polygon(scale.plan(outline)))
     if len(section.rot):
         painter.setBrush(Qt.BrushStyle.NoBrush)

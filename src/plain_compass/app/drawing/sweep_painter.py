@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
-from ...core.cuts.stages import TRAPS_FROM, Sweep
+from ...core.cuts.stages import Sweep
 from .palette import Palette, fill, font, pen
 
 Align = Qt.AlignmentFlag
@@ -27,17 +26,6 @@ def chart_box(box: QRectF) -> QRectF:
     return box.adjusted(LEFT, TOP, -RIGHT, -BOTTOM)
 
 
-def curves_of(sweep: Sweep) -> dict[str, np.ndarray[tuple[int], np.dtype[np.float64]]]:
-    """Use of each limit, 1 at the limit, by name."""
-    states = sweep.states
-    return {
-        "standing": states.standing,
-        "side": states.side_utilisation,
-        "split": states.split_index,
-        "kerf": states.kerf_shut / TRAPS_FROM,
-    }
-
-
 def paint_sweep(
     painter: QPainter, box: QRectF, sweep: Sweep, titles: tuple[str, ...], at: float, palette: Palette
 ) -> None:
@@ -56,7 +44,7 @@ def paint_sweep(
     painter.setFont(font(12, narrow=True))
     painter.drawText(QRectF(chart.left() + 4, limit - 17, 80, 16), Align.AlignLeft, "limit")
     _steps(painter, chart, sweep, titles, palette)
-    for number, (name, curve) in enumerate(curves_of(sweep).items()):
+    for number, (name, curve) in enumerate(sweep.states.uses.items()):
         painter.setPen(pen(palette.ink, 1.8, STYLES[name]))
         line = [point(p, u) for p, u in zip(sweep.progress.tolist(), curve.tolist(), strict=True)]
         painter.drawPolyline(QPolygonF(line))

@@ -82,7 +82,7 @@ class DrawingView(QWidget):
         """What the shared painters are handed."""
         return Canvas(
             painter,
-            snapshot.result,
+            snapshot.shapes,
             self.scale_now,
             snapshot.speech,
             self.palette_in_use,

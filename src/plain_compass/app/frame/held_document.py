@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from pathlib import Path
 from typing import Any
 
@@ -17,10 +18,11 @@ from ...job.document import Job, TreePlan, assess_tree
 from ...job.fields import root_of
 from ...job.files import Opened, job_bytes, merged
 from ...job.words import Speech
+from ..drawing.shapes import Shapes
 from .history import History, State
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Snapshot:
     """What every view is told: the document, the tree looked at, and what the numbers say."""
 
@@ -29,6 +31,11 @@ class Snapshot:
     result: Assessment
     fall: NominalFall | None = None
     fan: Fan | None = None
+
+    @cached_property
+    def shapes(self) -> Shapes:
+        """What the drawings show, each made once."""
+        return Shapes(self.result)
 
     @property
     def speech(self) -> Speech:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from ..base.phrase import phrase
+from ..base.phrase import Phrase, phrase
 from ..design.cut import BackCut
 from ..design.traits import BackTraits, Marker, Notch
 from ..plan.case import Planned
 from ..tree.section import Section
 from .form import Band, Bands, CutForm, CutStep, Fit
-from .plain_back import CRACK, driving
+from .plain_back import CRACK, driving, driving_on_card
 from .shapes import GOOD, bored, hinge_bands, strap, with_back
 
 BORE = "step.bore"
@@ -85,6 +85,18 @@ def strap_marks(marker: Marker, section: Section, _: Notch, back: BackCut, rear_
     marker.line("strap_edge", strap_m)
 
 
+def _on_card(result: Planned) -> tuple[Phrase, ...]:
+    cut = result.case.cut
+    steps = (
+        phrase("order.bore_above_apex", step=cut.back.step_m),
+        phrase("order.open_bore_towards", left=cut.hinge.left_m, right=cut.hinge.right_m),
+        phrase("order.cut_back_strap", strap=cut.back.strap_m),
+    )
+    if result.parts.wedging.wanted:
+        return (*steps, phrase("order.set_wedges_snug"), *driving_on_card(result))
+    return (*steps, phrase("order.release_strap_behind"))
+
+
 FORM = CutForm(
     "bored",
     "back",
@@ -95,4 +107,5 @@ FORM = CutForm(
         "bored, [strap] released last", held=True, strapped=True, keeps_back=True, bored=True, marks=strap_marks
     ),
     usual=True,
+    on_card=_on_card,
 )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..base.phrase import phrase
 from ..design.traits import FaceTraits
 from ..plan.case import Planned
-from .faces import cutting_words, face_steps
+from .faces import cutting_words, face_steps, two_cuts_on_card
 from .form import CutForm, Fit
 from .shapes import GOOD, with_face
 
@@ -23,5 +23,6 @@ FORM = CutForm(
     with_face(form="conventional", roof_deg=55.0),
     face_steps(cutting_words("cut.face.conventional.do")),
     traits=FaceTraits("conventional: level floor"),
+    on_card=two_cuts_on_card,
     usual=True,
 )

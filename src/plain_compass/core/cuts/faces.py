@@ -48,3 +48,17 @@ def cutting_words(text: str) -> Callable[[Planned], Phrase]:
         )
 
     return words
+
+
+def two_cuts_on_card(result: Planned) -> tuple[Phrase, ...]:
+    """The two face cuts, in the practice's order."""
+    cut = result.case.cut
+    roof_deg, floor_deg = cut.face.angles_deg
+    depth, high = cut.face.depth_m, cut.height_m
+    roof = phrase("order.face_roof_down", slope=roof_deg, high=high, depth=depth)
+    if roof_deg == 0:
+        roof = phrase("order.face_roof_level", high=high, depth=depth)
+    floor = phrase("order.face_floor_meet", slope=floor_deg)
+    if floor_deg == 0:
+        floor = phrase("order.face_floor_level")
+    return (floor, roof) if result.case.practice.order == "floor first" else (roof, floor)

@@ -101,6 +101,7 @@ class CutForm:
         fields: paths of the numbers that only it has, in the order in which they are typed.
         labels: what a number is called where this form gives it another meaning.
         usual: whether it is one of those that anything else goes with.
+        on_card: what the card tells to do, where that is said otherwise than step by step.
         tried_after: place in the order in which suggestions try the forms of a part.
     """
 
@@ -114,6 +115,7 @@ class CutForm:
     fields: tuple[str, ...] = ()
     labels: Mapping[str, str] = field(default_factory=dict)
     usual: bool = False
+    on_card: Callable[[Planned], tuple[Phrase, ...]] | None = None
     tried_after: int = 0
 
     @property

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from ..base.phrase import phrase
+import math
+
+from ..base.phrase import Phrase, phrase
 from ..design.traits import BackTraits
 from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
@@ -98,6 +100,27 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
     )
 
 
+def driving_on_card(result: Planned) -> tuple[Phrase, ...]:
+    """How many blows it is reckoned to take, and how long to wait between them."""
+    wedging = result.parts.wedging
+    if not wedging.wanted or not wedging.seats or not math.isfinite(wedging.blows):
+        return ()
+    if wedging.pause_s is None:
+        return (phrase("order.drive", blows=wedging.blows),)
+    text = "order.drive_and_wait"
+    return (phrase(text, blows=wedging.blows, pause=wedging.pause_s),)
+
+
+def _on_card(result: Planned) -> tuple[Phrase, ...]:
+    kit, cut = result.case.kit, result.case.cut
+    needs = kit.wedge_seat_m + kit.bar_width_m
+    first = phrase("order.back_cut", step=cut.back.step_m)
+    if cut.wedges:
+        first = phrase("order.back_cut_wedged", step=cut.back.step_m, needs=needs)
+    stop = phrase("order.cut_stop_hinge", left=cut.hinge.left_m, right=cut.hinge.right_m)
+    return (first, stop, *driving_on_card(result))
+
+
 FORM = CutForm(
     "plain",
     "back",
@@ -106,4 +129,5 @@ FORM = CutForm(
     steps,
     traits=BackTraits("plain, from behind", from_behind=True),
     usual=True,
+    on_card=_on_card,
 )

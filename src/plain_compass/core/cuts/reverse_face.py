@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..base.phrase import phrase
 from ..design.traits import FaceTraits
 from ..plan.case import Planned
-from .faces import cutting_words, face_steps
+from .faces import cutting_words, face_steps, two_cuts_on_card
 from .form import CutForm, Fit
 from .shapes import GOOD, with_face
 
@@ -26,4 +26,5 @@ FORM = CutForm(
     with_face(form="reverse", floor_deg=45.0),
     face_steps(cutting_words("cut.face.reverse.do")),
     traits=FaceTraits("reverse: level roof", slopes=("floor",), butt_slides=True),
+    on_card=two_cuts_on_card,
 )

@@ -50,6 +50,12 @@ class States:
     kerf_shut: Array
     backwards: Array
 
+    @property
+    def uses(self) -> dict[str, Array]:
+        """Use of each of ``CURVES``, 1 at its limit."""
+        shut = self.kerf_shut / TRAPS_FROM
+        return dict(zip(CURVES, (self.standing, self.side_utilisation, self.split_index, shut), strict=True))
+
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Stage:
@@ -191,8 +197,7 @@ def followed_by(before: Sweep, after: Sweep, steps: int) -> Sweep:
 
 def _worst(progress: Array, states: States) -> dict[str, float]:
     """Progress at which each margin is worst."""
-    curves = zip(CURVES, (states.standing, states.side_utilisation, states.split_index, states.kerf_shut), strict=True)
-    return {name: float(progress[int(curve.argmax())]) for name, curve in curves}
+    return {name: float(progress[int(use.argmax())]) for name, use in states.uses.items()}
 
 
 def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:

@@ -93,6 +93,10 @@ class HingeUse:
     needed_tilt_deg: float
     side_utilisation: float
 
+    def at(self, tilt_deg: float) -> float:
+        """The use at a tilt, between those of the curve."""
+        return float(np.interp(tilt_deg, self.tilt_deg, self.use))
+
 
 def front_line(section: Section, face: FaceGeometry, back: BackCut) -> tuple[float, float]:
     """(forward_m at left = 0, slope) of the hinge's front: the apex line, or across both front posts without a face."""
@@ -115,6 +119,11 @@ def rear_lines(section: Section, face: FaceGeometry, cut: Cut) -> tuple[tuple[fl
         return ((at, slope),)
     middle, steeper = (face.end_left_m + face.end_right_m) / 2, bulge / half
     return ((at - bulge + steeper * middle, slope - steeper), (at - bulge - steeper * middle, slope + steeper))
+
+
+def ends_back_m(face: FaceGeometry, hinge: Hinge) -> tuple[float, float]:
+    """Positions along the lay of the hinge's back at its left and its right end."""
+    return face.hinge_front_m - hinge.left_m, face.hinge_front_m - hinge.right_m
 
 
 def rearmost_m(face: FaceGeometry, hinge: Hinge) -> float:

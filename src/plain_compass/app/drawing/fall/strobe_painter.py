@@ -7,13 +7,9 @@ import math
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 
-from ....core.base.polygon import Array
 from ....core.base.quantity import Kind
 from ....core.fall.nominal import NominalFall
 from ....core.fall.trace import UPRIGHT, Pose
-from ....core.plan.reach import lying
-from ....core.site.hang_up import crown_half_m
-from ....core.site.landing import neighbours_on
 from ..canvas import Canvas
 from ..ground.profile_painter import paint_ground
 from ..marks import paint_word
@@ -21,7 +17,9 @@ from ..palette import fill, pen
 from ..scale import Scale, polygon
 
 GHOSTS_DEG = (0.0, 20.0, 40.0, 60.0, 80.0)
-ALONG, PATH_POINTS = 14, 40
+PATH_POINTS = 40
+TOLD_AT = 0.62
+"""How far up the stem the words about the hinge stand."""
 
 
 def strobe_scale(width: float, height: float, tree_m: float, low_m: float) -> Scale:
@@ -48,12 +46,8 @@ def paint_strobe(c: Canvas, box: QRectF, fall: NominalFall, pose: Pose, kept: Po
 
 def _neighbours(c: Canvas) -> None:
     """Neighbours the crown may touch on this lay, as upright outlines."""
-    case = c.result.case
-    print_ = lying(case)
-    for _, other, along, aside in neighbours_on(case.site, case.at, case.cut.lay_deg):
-        if abs(aside) > other.radius_m + print_.crown_half_m or not -2 < along < print_.length_m + other.radius_m:
-            continue
-        foot = float(np.interp(along, case.profile.along_m, case.profile.ground_m))
+    for other in c.shapes.fallen.neighbours:
+        along, foot = other.along_m, other.foot_m
         top = c.scale.point(along - other.radius_m, foot + other.height_m)
         bottom = c.scale.point(along + other.radius_m, foot + max(other.base_m, 0.3))
         c.painter.setPen(pen(c.palette.quiet, 1.2, Qt.PenStyle.DashLine))
@@ -65,37 +59,10 @@ def _neighbours(c: Canvas) -> None:
             paint_word(c.painter, name, other.name, c.palette)
 
 
-def _axis(c: Canvas, pose: Pose) -> tuple[float, float]:
-    """(along, up) of the stem's direction, as seen from the side."""
-    turn = pose.turned_rad + math.radians(c.result.case.cut.aim_off_deg)
-    ahead, left = math.sin(pose.tilt_rad) * math.cos(pose.side_rad), math.sin(pose.side_rad)
-    return ahead * math.cos(turn) - left * math.sin(turn), math.cos(pose.tilt_rad) * math.cos(pose.side_rad)
-
-
-def _placed(c: Canvas, axis: tuple[float, float], up_m: Array, across_m: Array) -> Array:
-    """Points up the stem and across it, on the page; shape (n, 2)."""
-    ahead, up = axis
-    long = math.hypot(ahead, up) or 1.0
-    x = up_m * ahead + across_m * up / long
-    z = c.result.case.cut.height_m + up_m * up - across_m * ahead / long
-    return c.scale.side(np.column_stack([x, z]))
-
-
 def _tree(c: Canvas, pose: Pose, *, strong: bool) -> None:
     """Stem and crown; ghosts in a thin line."""
-    case, print_ = c.result.case, lying(c.result.case)
-    axis = _axis(c, pose)
-    share = np.linspace(0.0, 1.0, ALONG)
-    up = print_.crown_from_m + share * (print_.length_m - print_.crown_from_m)
-    half = crown_half_m(print_, share, case.wood.group == "conifer")
-    crown = _placed(c, axis, np.concatenate([up, up[::-1]]), np.concatenate([half, -half[::-1]]))
-    lies = c.result.parts.resting
-    stem = _placed(
-        c,
-        axis,
-        np.concatenate([lies.along_m, lies.along_m[::-1]]),
-        np.concatenate([lies.thick_m / 2, -lies.thick_m[::-1] / 2]),
-    )
+    fallen = c.shapes.fallen
+    crown, stem = (c.scale.side(fallen.placed(outline, pose)) for outline in (fallen.crown, fallen.stem))
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     if not strong:
         c.painter.setPen(pen(c.palette.line, 1.0))
@@ -113,16 +80,17 @@ def _tree(c: Canvas, pose: Pose, *, strong: bool) -> None:
 
 def _stem(c: Canvas, pose: Pose) -> None:
     """The kept design's stem, dashed."""
-    ends = _placed(c, _axis(c, pose), np.array([0.0, lying(c.result.case).length_m]), np.zeros(2))
+    fallen = c.shapes.fallen
+    ends = c.scale.side(np.vstack([fallen.on_stem(pose, 0.0), fallen.on_stem(pose)]))
     c.painter.setPen(pen(c.palette.wedge, 2.4, Qt.PenStyle.DashLine))
     c.painter.drawPolyline(polygon(ends))
 
 
 def _path(c: Canvas, fall: NominalFall) -> None:
     """Where the top goes, up to where the fall ends."""
-    trace, length = fall.trace, lying(c.result.case).length_m
+    trace = fall.trace
     times = np.linspace(0.0, trace.time_at(math.radians(fall.end_deg)), PATH_POINTS).tolist()
-    tips = [_placed(c, _axis(c, trace.pose_at(t)), np.array([length]), np.zeros(1)) for t in times]
+    tips = [c.scale.side(c.shapes.fallen.on_stem(trace.pose_at(t))) for t in times]
     c.painter.setPen(pen(c.palette.quiet, 1.0, Qt.PenStyle.DotLine))
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     c.painter.drawPolyline(polygon(np.vstack(tips)))
@@ -130,11 +98,10 @@ def _path(c: Canvas, fall: NominalFall) -> None:
 
 def _marks(c: Canvas, fall: NominalFall) -> None:
     """Where the hinge lets go, on the top's path; what ends the fall."""
-    length, trace = lying(c.result.case).length_m, fall.trace
-    broke = fall.hinge_broke_at_deg
+    trace, broke = fall.trace, fall.hinge_broke_at_deg
     if broke < fall.end_deg - 0.5:
         pose = trace.pose_at(trace.time_at(math.radians(broke)))
-        (tip,) = _placed(c, _axis(c, pose), np.array([0.62 * length]), np.zeros(1)).tolist()
+        (tip,) = c.scale.side(c.shapes.fallen.on_stem(pose, TOLD_AT)).tolist()
         at = QPointF(*tip)
         c.painter.setPen(pen(c.palette.load, 2.0))
         c.painter.drawLine(c.scale.point(0.0, c.result.case.cut.height_m), at)

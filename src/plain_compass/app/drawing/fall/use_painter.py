@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TypeAlias
 
-import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
@@ -52,7 +51,7 @@ def paint_use(
     shuts = c.speech.say(f"[face] shuts at {closing:.0f}°")
     paint_label(painter, plot, QPointF(shut, plot.bottom() - 20), shuts, (palette.ink, palette.sheet))
     broke = min(fall.hinge_broke_at_deg, TO_DEG)
-    use = _use_at(result, broke)
+    use = result.parts.use.at(broke)
     painter.setPen(pen(palette.load, 2.0))
     painter.setBrush(fill(palette.sheet))
     painter.drawEllipse(at(broke, use), 5, 5)
@@ -71,11 +70,7 @@ def _curve(c: Canvas, at: At, result: Assessment, broke_deg: float, colour: str,
         for tilt, value in zip(use.tilt_deg.tolist(), use.use.tolist(), strict=True)
         if tilt < broke_deg and value <= MOST
     ]
-    shown.append((broke_deg, min(_use_at(result, broke_deg), MOST)))
+    shown.append((broke_deg, min(use.at(broke_deg), MOST)))
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     c.painter.setPen(pen(colour, 2.2, style))
     c.painter.drawPolyline(QPolygonF([at(tilt, value) for tilt, value in shown]))
-
-
-def _use_at(result: Assessment, tilt_deg: float) -> float:
-    return float(np.interp(tilt_deg, result.parts.use.tilt_deg, result.parts.use.use))

@@ -7,7 +7,6 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.base.quantity import Kind
-from ....core.judge.findings import level_of
 from ....core.mechanics.resting import BREAKS_TO_m
 from ..canvas import Canvas
 from ..marks import paint_word
@@ -74,7 +73,7 @@ def _stem(c: Canvas, scale: Scale) -> None:
     c.painter.setPen(pen(c.palette.load, 1.4))
     c.painter.drawPolyline(polygon(bent[lying.thick_m >= BREAKS_TO_m]))
     worst = int(lying.index.argmax())
-    colour = level_colour(c.palette, level_of(lying.break_index))
+    colour = level_colour(c.palette, c.shapes.site.break_level)
     c.painter.setPen(pen(colour, 2.4))
     c.painter.drawLine(QPointF(*under[worst]) + QPointF(0, 7), QPointF(*over[worst]) + QPointF(0, -7))
     touch = scale.point(lying.touches_at_m, float(np.interp(lying.touches_at_m, lying.along_m, lying.lies_m)))

@@ -2,24 +2,21 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.base.quantity import Kind
-from ....core.plan.reach import better_side, lying
-from ....core.site.ground import ground_of
 from ....core.site.site import KINDS, Cost, Obstacle, Place
-from ....core.site.ways_out import LENGTH_M, kept_away_m, ways_out
-from ....core.tree.crown import crown_outline
+from ....core.site.ways_out import LENGTH_M
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_word
 from ..palette import fill, font, pen
 from ..scale import polygon, towards
 
 Align = Qt.AlignmentFlag
+STAND_DEG = 100.0
+"""From the lay to where one stands for the back cut: beside the hinge and a little behind it."""
 STEPS_M = (1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
 
 
@@ -72,11 +69,7 @@ def on_page(c: Canvas, obstacle: Obstacle) -> list[QPointF]:
 
 def _zone(c: Canvas) -> None:
     """Where nobody else may be; longer downhill."""
-    case = c.result.case
-    rim = [
-        c.scale.origin + towards(b) * (kept_away_m(case.site, case.at, case.tree.height_m, b) * c.scale.px_per_m)
-        for b in range(0, 360, 4)
-    ]
+    rim = [c.scale.origin + towards(b) * (distance * c.scale.px_per_m) for b, distance in c.shapes.site.kept_away]
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     c.painter.setPen(pen(c.palette.load, 1.2, Qt.PenStyle.DashDotLine))
     c.painter.drawPolygon(QPolygonF(rim))
@@ -121,15 +114,11 @@ def _names(c: Canvas) -> None:
 def _spots(c: Canvas) -> None:
     """Spot heights as small numbers, over the ground at this tree's stump."""
     case = c.result.case
-    if not case.site.spots:
-        return
-    foot = float(ground_of(case.site).height_at_m(np.array([case.at.east_m]), np.array([case.at.north_m]))[0])
     c.painter.setFont(font(12, narrow=True))
-    for spot in case.site.spots:
+    for spot, over in zip(case.site.spots, c.shapes.site.spots_over_m, strict=True):
         at = c.scale.point(spot.east_m - case.at.east_m, spot.north_m - case.at.north_m)
         if c.painter.viewport().contains(at.toPoint()):
             c.painter.setPen(pen(c.palette.quiet, 1.2))
-            over = spot.height_m - foot
             sign = "+" if over >= 0.05 else "−" if over <= -0.05 else ""
             text = f"{sign}{c.speech.show(abs(round(over, 1)), Kind.SPAN)}"
             c.painter.drawText(QRectF(at.x() + 9, at.y() - 8, 60, 16), Align.AlignLeft | Align.AlignVCenter, text)
@@ -158,42 +147,30 @@ def _rope(c: Canvas) -> None:
 
 
 def _crown(c: Canvas) -> None:
-    readings = c.result.case.tree.crown.readings
-    turn = math.radians(readings[0].bearing_deg)
-    outline = crown_outline(readings)
-    east = outline[:, 0] * math.sin(turn) - outline[:, 1] * math.cos(turn)
-    north = outline[:, 0] * math.cos(turn) + outline[:, 1] * math.sin(turn)
     c.painter.setPen(pen(c.palette.lay, 1.2, Qt.PenStyle.DashLine))
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
-    c.painter.drawPolygon(polygon(c.scale.side(np.column_stack([east, north])[::4])))
+    c.painter.drawPolygon(polygon(c.scale.side(c.shapes.site.crown)))
 
 
 def _footprint(c: Canvas) -> None:
     """The tree as it would lie: stem, crown, and how far off the lay it may come to rest."""
-    case = c.result.case
-    print_ = lying(case)
-    along = np.array([0.0, max(print_.crown_from_m - 0.01, 0.0), print_.crown_from_m, print_.length_m])
-    half = print_.half_width_m(along)
-    ahead = towards(case.cut.lay_deg)
+    site = c.shapes.site
+    ahead = towards(c.result.case.cut.lay_deg)
     aside = QPointF(-ahead.y(), ahead.x())
     px = c.scale.px_per_m
-    right = [
-        c.scale.origin + ahead * a * px + aside * h * px for a, h in zip(along.tolist(), half.tolist(), strict=True)
-    ]
-    left = [
-        c.scale.origin + ahead * a * px - aside * h * px for a, h in zip(along.tolist(), half.tolist(), strict=True)
-    ]
+    widths = list(zip(site.along_m.tolist(), site.half_m.tolist(), strict=True))
+    right = [c.scale.origin + ahead * a * px + aside * h * px for a, h in widths]
+    left = [c.scale.origin + ahead * a * px - aside * h * px for a, h in widths]
     c.painter.setPen(c.outline("lay", 1.8, c.palette.lay))
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     c.painter.drawPolygon(QPolygonF([*right, *reversed(left)]))
     c.painter.setPen(pen(c.palette.bark, 3.0))
-    c.painter.drawLine(c.scale.origin, c.scale.origin + ahead * print_.length_m * px)
+    c.painter.drawLine(c.scale.origin, c.scale.origin + ahead * site.length_m * px)
 
 
 def _ways(c: Canvas) -> None:
     """Both ways out, dashed; one that is barred ends in a cross where it is barred."""
-    case = c.result.case
-    for way in ways_out(case.site, case.at, case.cut.lay_deg):
+    for way in c.shapes.site.ways:
         out = towards(way.bearing_deg)
         reach = (way.blocked_at_m if way.blocked_by is not None else LENGTH_M) * c.scale.px_per_m
         end = c.scale.origin + out * max(reach, 14)
@@ -209,9 +186,7 @@ def _ways(c: Canvas) -> None:
 
 def _stand(c: Canvas) -> None:
     """On which side of the stump to stand for the back cut."""
-    case = c.result.case
-    best, _ = better_side(case, c.result.parts)
-    turn = case.cut.lay_deg + (100.0 if best.side == "right" else -100.0)
+    turn = c.result.case.cut.lay_deg + (STAND_DEG if c.shapes.site.stand == "right" else -STAND_DEG)
     at = c.scale.origin + towards(turn) * 13
     c.painter.setPen(pen(c.palette.sheet, 1.0))
     c.painter.setBrush(fill(c.palette.ink))

@@ -5,9 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QFontMetricsF
 
-from ....core.base.polygon import ahead_of
 from ....core.base.quantity import Kind
-from ....core.tree.rot import reach_m
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, font, pen
@@ -24,10 +22,10 @@ def paint_butt(c: Canvas, surveyed: Surveyed) -> None:
     section, lay = c.result.parts.section, c.result.case.cut.gun_deg
     c.painter.setPen(c.outline("bark", 1.2))
     c.painter.setBrush(fill(c.palette.bark))
-    c.painter.drawPolygon(polygon(c.scale.plan(c.bark)))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.stump.bark)))
     c.painter.setBrush(fill(c.palette.sapwood))
     c.painter.setPen(pen(c.palette.bark, 0.8))
-    c.painter.drawPolygon(polygon(c.scale.plan(c.wood)))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.stump.wood)))
     if section.round_bark is not section.bark:
         c.painter.setBrush(Qt.BrushStyle.NoBrush)
         c.painter.setPen(pen(c.palette.quiet, 1.0, Qt.PenStyle.DotLine))
@@ -46,10 +44,9 @@ def paint_butt(c: Canvas, surveyed: Surveyed) -> None:
 
 def _design(c: Canvas) -> None:
     """Face and hinge as thin lines, to see what they would stand in."""
-    face = c.result.parts.face
     c.painter.setBrush(Qt.BrushStyle.NoBrush)
     c.painter.setPen(pen(c.palette.quiet, 1.0, Qt.PenStyle.DashLine))
-    c.painter.drawPolygon(polygon(c.scale.plan(ahead_of(c.wood, face.apex_forward_m))))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.stump.notch)))
     c.painter.setPen(c.outline("hinge", 1.4))
     c.painter.drawPolygon(polygon(c.scale.plan(c.result.parts.hinge.outline)))
 
@@ -71,9 +68,8 @@ def _probes(c: Canvas, s: Surveyed) -> None:
     tree, lay = c.result.case.tree, c.result.case.cut.gun_deg
     if tree.decay.kind != "shell":
         return
-    for index, probe in enumerate(tree.decay.shell):
+    for index, (probe, edge) in enumerate(zip(tree.decay.shell, c.shapes.butt.probe_edges_m, strict=True)):
         out = towards(probe.bearing_deg - lay)
-        edge = wood_edge_m(c, probe.bearing_deg)
         path = f"tree.decay.shell.{index}.sound_m"
         start, end = (c.scale.origin + out * (r * c.scale.px_per_m) for r in (edge, max(edge - probe.sound_m, 0.0)))
         c.painter.setPen(pen(c.palette.ink, 2.0))
@@ -85,17 +81,11 @@ def _probes(c: Canvas, s: Surveyed) -> None:
             paint_reading(c.painter, there, c.palette, left_out=left_out)
 
 
-def wood_edge_m(c: Canvas, bearing_deg: float) -> float:
-    """Radius of the wood from the pith towards a bearing."""
-    return reach_m(c.result.parts.section.wood, bearing_deg, c.result.case.cut.gun_deg)
-
-
 def _sounds(c: Canvas) -> None:
     """How each side sounded: one, two or three strokes beside the bark; a word where it is not sound."""
     lay = c.result.case.cut.gun_deg
-    for each in c.result.case.tree.decay.soundings:
-        out = towards(each.bearing_deg - lay)
-        edge = reach_m(c.result.parts.section.bark, each.bearing_deg, lay) * c.scale.px_per_m
+    for each, edge_m in zip(c.result.case.tree.decay.soundings, c.shapes.butt.sound_edges_m, strict=True):
+        out, edge = towards(each.bearing_deg - lay), edge_m * c.scale.px_per_m
         aside = QPointF(-out.y(), out.x())
         strokes = {"sound": 1, "dull": 2, "hollow": 3, "unknown": 0}[each.sound]
         c.painter.setPen(pen(c.palette.ink if strokes < 2 else c.palette.load, 1.6))
@@ -112,9 +102,8 @@ def _sounds(c: Canvas) -> None:
 def _defects(c: Canvas) -> None:
     """Defects beside their side of the bark, with the height at which they were seen."""
     lay = c.result.case.cut.gun_deg
-    for each in c.result.case.tree.defects:
-        out = towards(each.bearing_deg - lay)
-        edge = reach_m(c.result.parts.section.bark, each.bearing_deg, lay) * c.scale.px_per_m
+    for each, edge_m in zip(c.result.case.tree.defects, c.shapes.butt.defect_edges_m, strict=True):
+        out, edge = towards(each.bearing_deg - lay), edge_m * c.scale.px_per_m
         at = c.scale.origin + out * (edge + 6)
         c.painter.setPen(pen(c.palette.load, 2.0))
         c.painter.drawLine(c.scale.origin + out * (edge - 8), at)

@@ -2,14 +2,9 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 from PySide6.QtCore import QPointF, Qt
 
-from ....core.base.frames import full_turn_deg, half_turn_deg, rotated, to_tree
-from ....core.base.polygon import Array
-from ....core.tree.crown import crown_outline
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, pen
@@ -18,20 +13,12 @@ from .brackets import paint_bracket, paint_centre, paint_reading
 from .surveyed import Surveyed
 
 
-def outline_on_lay(c: Canvas) -> Array:
-    """Crown edge from the stem base in the tree's frame, shape (360, 2)."""
-    case = c.result.case
-    readings = case.tree.crown.readings
-    return rotated(crown_outline(readings), readings[0].bearing_deg, case.cut.gun_deg)
-
-
 def paint_crown(c: Canvas, surveyed: Surveyed) -> None:
     """Paint the crown from above."""
-    outline = outline_on_lay(c)
     c.painter.setPen(c.outline("crown", 1.5, c.palette.quiet))
     c.painter.setBrush(fill(c.palette.paper))
-    c.painter.drawPolygon(polygon(c.scale.plan(outline[::3])))
-    _sectors(c, outline)
+    c.painter.drawPolygon(polygon(c.scale.plan(c.shapes.crown.outline[::3])))
+    _sectors(c)
     paint_north(c.painter, QPointF(c.painter.viewport().width() - 28, 32), c.result.case.cut.gun_deg, c.palette)
     _edges(c, surveyed)
     _limbs(c)
@@ -39,32 +26,17 @@ def paint_crown(c: Canvas, surveyed: Surveyed) -> None:
     _centre(c, surveyed)
 
 
-def _sectors(c: Canvas, outline: Array) -> None:
+def _sectors(c: Canvas) -> None:
     """Dead sectors hatched, missing ones crossed out."""
-    readings, lay = c.result.case.tree.crown.readings, c.result.case.cut.gun_deg
-    if all(reading.state == "live" for reading in readings):
-        return
-    bearing = lay - np.degrees(np.arctan2(outline[:, 1], outline[:, 0]))
-    at = np.array([reading.bearing_deg for reading in readings])
-    away = np.abs(half_turn_deg(bearing[:, None] - at[None, :]))
-    nearest = away.argmin(axis=1)
-    for index, reading in enumerate(readings):
-        edge = outline[nearest == index]
-        if reading.state == "live" or len(edge) < 2:
-            continue
-        order = np.argsort(
-            full_turn_deg(lay - np.degrees(np.arctan2(edge[:, 1], edge[:, 0])) - reading.bearing_deg + 180)
-        )
-        sector = c.scale.plan(np.vstack([[[0.0, 0.0]], edge[order]]))
-        if reading.state == "missing":
+    for state, outline in c.shapes.crown.sectors:
+        sector = c.scale.plan(outline)
+        if state == "missing":
             c.painter.setPen(pen(c.palette.quiet, 1.0, Qt.PenStyle.DotLine))
             c.painter.setBrush(fill(c.palette.sheet))
             c.painter.drawPolygon(polygon(sector))
         else:
             c.hatch(sector, c.palette.quiet, 8)
-        paint_word(
-            c.painter, QPointF(*sector[1:].mean(axis=0)) * 0.55 + c.scale.origin * 0.45, reading.state, c.palette
-        )
+        paint_word(c.painter, QPointF(*sector[1:].mean(axis=0)) * 0.55 + c.scale.origin * 0.45, state, c.palette)
 
 
 def _edges(c: Canvas, s: Surveyed) -> None:
@@ -89,10 +61,8 @@ def _limbs(c: Canvas) -> None:
         c.painter.setPen(pen(c.palette.bark, max(limb.diameter_m * c.scale.px_per_m, 3.0)))
         end = c.scale.origin + towards(limb.bearing_deg - case.cut.gun_deg) * (limb.length_m * c.scale.px_per_m)
         c.painter.drawLine(c.scale.origin, end)
-    fork = case.tree.fork
-    if fork.kind == "second":
-        reach = math.tan(math.radians(fork.lean_deg)) * (fork.top_m - fork.height_m)
-        forward, left = to_tree(fork.bearing_deg, reach, case.cut.gun_deg)
+    if c.shapes.crown.second_top is not None:
+        forward, left = c.shapes.crown.second_top
         end = c.scale.point(-left, forward)
         c.painter.setPen(pen(c.palette.bark, 3.0))
         c.painter.drawLine(c.scale.origin, end)
@@ -100,18 +70,12 @@ def _limbs(c: Canvas) -> None:
         c.painter.drawEllipse(end, 4, 4)
 
 
-def _base(c: Canvas) -> tuple[float, float]:
-    """(forward, left) of the stem base from the pith at the cut, with the sign that takes one to the other."""
-    tree, cut = c.result.case.tree, c.result.case.cut
-    return to_tree(tree.lean.bearing_deg, math.tan(math.radians(tree.lean.angle_deg)) * cut.height_m, cut.gun_deg)
-
-
 def _lay_and_hinge(c: Canvas) -> None:
     """The stem, the hinge through it drawn out across the page, and the lay."""
     parts = c.result.parts
-    forward, left = _base(c)
+    forward, left = c.shapes.crown.pith
     hinge_at = parts.hinge.region.forward_m + forward
-    reach = float(np.hypot(*outline_on_lay(c).T).max())
+    reach = c.shapes.crown.reach_m
     c.painter.setPen(pen(c.palette.ink, 1.0, Qt.PenStyle.DashLine))
     c.painter.drawLine(c.scale.point(-reach, hinge_at), c.scale.point(reach, hinge_at))
     c.painter.setPen(pen(c.palette.bark, 1.0))
@@ -128,7 +92,7 @@ def _lay_and_hinge(c: Canvas) -> None:
 
 
 def _centre(c: Canvas, s: Surveyed) -> None:
-    forward, left = _base(c)
+    forward, left = c.shapes.crown.pith
     centre = s.centre
     at = c.scale.point(-centre.left_m - left, centre.forward_m + forward)
     half = centre.long_m * c.scale.px_per_m, centre.short_m * c.scale.px_per_m

@@ -11,10 +11,9 @@ from ....core.assess import Assessment
 from ....core.base.frames import full_turn_deg, half_turn_deg
 from ....core.tree.butt import standing_m
 from ....core.tree.outline import taped_height_m
-from ....core.tree.rot import reach_m
 from ..layout import FieldPlace, Grip, Layout
 from ..scale import Scale, towards
-from .surveyed import ALONG, Facing, axis_right_m
+from ..shapes import ALONG, Facing, Shapes, TreeShapes
 
 SNAP_DEG = 4.0
 """A crown edge or buttress keeps its bearing until the pointer is this far off it."""
@@ -22,16 +21,16 @@ LEAN_AT = 0.7
 """Share of the height at which the stem is taken hold of to lean it."""
 
 
-def side_layout(result: Assessment, scale: Scale, facing: Facing, width: float, top: float) -> Layout:
+def side_layout(shapes: Shapes, scale: Scale, facing: Facing, width: float, top: float) -> Layout:
     """Dimensions and grips of the tree from one side, heights from the ground; ``top`` is the first row for labels."""
-    tree, cut = result.case.tree, result.case.cut
+    tree, cut, seen = shapes.result.case.tree, shapes.result.case.cut, shapes.tree(facing)
     right = width - 8.0
-    base = scale.point(axis_right_m(result, facing, tree.crown.base_m), tree.crown.base_m)
-    tip = scale.point(axis_right_m(result, facing, tree.height_m), tree.height_m)
+    base = scale.point(seen.crown_base_m, tree.crown.base_m)
+    tip = scale.point(seen.top_m, tree.height_m)
     first = max(top, tip.y() - 26)
     held_at = tree.height_m * LEAN_AT
-    lean_at = scale.point(axis_right_m(result, facing, held_at), held_at)
-    grips = [Grip("tree.lean.angle_deg", lean_at, _leaned(result, facing, held_at), "drag the stem into its lean")]
+    lean_at = scale.point(seen.axis_right_m(held_at), held_at)
+    grips = [Grip("tree.lean.angle_deg", lean_at, _leaned(seen, held_at), "drag the stem into its lean")]
     if facing is ALONG:
         low = scale.point(0, 0).y() - 16
         fields = [
@@ -52,10 +51,11 @@ def side_layout(result: Assessment, scale: Scale, facing: Facing, width: float, 
     return Layout(tuple(fields), tuple(grips))
 
 
-def _leaned(result: Assessment, facing: Facing, height_m: float) -> Callable[[float, float], Mapping[str, float]]:
+def _leaned(seen: TreeShapes, height_m: float) -> Callable[[float, float], Mapping[str, float]]:
     """The lean whose part in this view passes through the pointer, its part in the other view kept."""
+    result, facing = seen.result, seen.facing
     lean, lay = result.case.tree.lean, result.case.cut.gun_deg
-    sweep = axis_right_m(result, facing, height_m) - _lean_only(result, facing, height_m)
+    sweep = seen.axis_right_m(height_m) - _lean_only(result, facing, height_m)
     tangent, turn = math.tan(math.radians(lean.angle_deg)), math.radians(lean.bearing_deg - lay)
     forward, right = tangent * math.cos(turn), tangent * math.sin(turn)
     above = height_m - result.case.cut.height_m
@@ -125,29 +125,28 @@ def _limb(index: int, held_deg: float, lay_deg: float) -> Callable[[float, float
     return limb
 
 
-def butt_layout(result: Assessment, scale: Scale, width: float, height: float) -> Layout:
+def butt_layout(shapes: Shapes, scale: Scale, width: float, height: float) -> Layout:
     """The section at the cut: its diameter and bark typed; buttresses, probes and cavity dragged."""
-    tree = result.case.tree
+    tree = shapes.result.case.tree
     path = "tree.trunk.diameter_m" if tree.trunk.butt_diameter_m is None else "tree.trunk.butt_diameter_m"
     tag = "breast height" if tree.trunk.butt_diameter_m is None else "butt, taped"
     fields = [
         FieldPlace(path, QPointF(8, height - 18), "left", tag),
         FieldPlace("tree.trunk.bark_m", QPointF(width - 8, height - 18), "right", "bark"),
     ]
-    grips = [*_lobe_grips(result, scale), *_probe_grips(result, scale), *_cavity_grips(result, scale)]
+    grips = [*_lobe_grips(shapes, scale), *_probe_grips(shapes, scale), *_cavity_grips(shapes.result, scale)]
     return Layout(tuple(fields), tuple(grips))
 
 
-def _lobe_grips(result: Assessment, scale: Scale) -> list[Grip]:
+def _lobe_grips(shapes: Shapes, scale: Scale) -> list[Grip]:
     """Tip of each standing buttress (projection and bearing) and its flank (width)."""
-    lay, tree, section = result.case.cut.gun_deg, result.case.tree, result.parts.section
-    found = []
-    for index, lobe in enumerate(tree.lobes):
+    case, found = shapes.result.case, []
+    lay, tree = case.cut.gun_deg, case.tree
+    for index, (lobe, stem) in enumerate(zip(tree.lobes, shapes.butt.lobe_edges_m, strict=True)):
         at_m = taped_height_m(tree.trunk)
-        share = standing_m(lobe, result.case.cut.height_m, at_m) / max(lobe.projection_m, 1e-6)
+        share = standing_m(lobe, case.cut.height_m, at_m) / max(lobe.projection_m, 1e-6)
         if lobe.state != "standing" or (share <= 0 and lobe.projection_m > 0):
             continue
-        stem = reach_m(section.round_bark, lobe.bearing_deg, lay)
         path = f"tree.lobes.{index}"
         tip = stem + lobe.projection_m * share
         at = scale.origin + towards(lobe.bearing_deg - lay) * (tip * scale.px_per_m)
@@ -184,13 +183,12 @@ def _width(
     return width
 
 
-def _probe_grips(result: Assessment, scale: Scale) -> list[Grip]:
-    decay, lay = result.case.tree.decay, result.case.cut.gun_deg
+def _probe_grips(shapes: Shapes, scale: Scale) -> list[Grip]:
+    decay, lay = shapes.result.case.tree.decay, shapes.result.case.cut.gun_deg
     if decay.kind != "shell":
         return []
     found = []
-    for index, probe in enumerate(decay.shell):
-        edge = reach_m(result.parts.section.wood, probe.bearing_deg, lay)
+    for index, (probe, edge) in enumerate(zip(decay.shell, shapes.butt.probe_edges_m, strict=True)):
         at = scale.origin + towards(probe.bearing_deg - lay) * (max(edge - probe.sound_m, 0.0) * scale.px_per_m)
         turn = math.radians(probe.bearing_deg - lay)
 

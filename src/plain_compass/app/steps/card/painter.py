@@ -10,7 +10,6 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.base.levels import GROUPS
 from ....core.base.quantity import Kind
-from ....core.cuts.sequence import ground_plan, order_of_cuts, wedge_plan
 from ....job.document import size_words
 from ....job.words import Speech
 from ...drawing.canvas import Canvas
@@ -25,7 +24,8 @@ from ...drawing.tape_painter import paint_tape
 from ...drawing.text import unbroken
 from ...frame.band import paint_strip, worst_of
 from ...frame.store import Snapshot
-from .flow import WRAP, Item, flow, heading, notes_in_pieces
+from .flow import WRAP, Item, flow
+from .items import finding_items, plan_items
 
 PX_PER_M = 96 / 0.0254
 """The card is laid out in points of 1/96 inch, so that a stated scale is true on paper."""
@@ -145,7 +145,7 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
     per_m = PX_PER_M / n
     half = ring_radius(result, Scale(per_m, QPointF()), GAP) + LABEL
     plan = Scale(per_m, QPointF(MARGIN + half, top + height / 2 + 8))
-    above = Canvas(painter, result, plan, snapshot.speech, size=0.95, gap=GAP)
+    above = Canvas(painter, snapshot.shapes, plan, snapshot.speech, size=0.95, gap=GAP)
     paint_plan(above)
     paint_dimensions(above, plan_layout(result, plan, GAP).fields)
     bottom = top + height - 14
@@ -155,7 +155,7 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
         top + 34 + (shown_height_m(result) - snapshot.plan.cut.height_m) * per_m,
     )
     side = Scale(per_m, QPointF(left, level + snapshot.plan.cut.height_m * per_m))
-    beside = Canvas(painter, result, side, snapshot.speech, size=0.95, bottom_px=bottom)
+    beside = Canvas(painter, snapshot.shapes, side, snapshot.speech, size=0.95, bottom_px=bottom)
     paint_side(beside)
     paint_dimensions(beside, side_layout(result, side, bottom, 20.0).fields)
     painter.setFont(font(12, narrow=True))
@@ -188,32 +188,11 @@ def _columns(painter: QPainter, snapshot: Snapshot, page: Page, top: float, bott
     gap, result = 22.0, snapshot.result
     left_width = page.inner * 0.48
     right, right_width = MARGIN + left_width + gap, page.inner - left_width - gap
-    left_over = flow(painter, _plan_items(snapshot), QRectF(MARGIN, top - 3, left_width, bottom - top + 3))
+    left_over = flow(painter, list(plan_items(snapshot)), QRectF(MARGIN, top - 3, left_width, bottom - top + 3))
     rows = 44 + 16 * len(result.tape_marks)
     paint_tape(painter, QRectF(right, top, right_width, rows), result.tape_marks, snapshot.speech, LIGHT, 0.9)
     below = QRectF(right, top + rows - 1, right_width, bottom - top - rows + 1)
-    return [*left_over, *flow(painter, _finding_items(snapshot), below)]
-
-
-def _plan_items(snapshot: Snapshot) -> list[Item]:
-    """What is done, in order, and the notes."""
-    result, say = snapshot.result, snapshot.speech.phrase
-    items = [heading("Order of the cuts")]
-    items += [Item(say(line), f"{number}") for number, line in enumerate(order_of_cuts(result), start=1)]
-    items += [heading("Wedges"), *(Item(say(line), "·") for line in wedge_plan(result))]
-    items += [heading("On the ground"), *(Item(say(line), "·") for line in ground_plan(result))]
-    if snapshot.plan.notes.strip():
-        items += [heading("Notes"), *notes_in_pieces(snapshot.plan.notes)]
-    return items
-
-
-def _finding_items(snapshot: Snapshot) -> list[Item]:
-    """Every finding, worst first."""
-    found = [heading("Findings, worst first  (~ indicative)")]
-    for finding in snapshot.result.findings:
-        about = "~ " if finding.indicative else ""
-        found.append(Item(about + snapshot.speech.phrase(finding.sentence), finding.level))
-    return found
+    return [*left_over, *flow(painter, list(finding_items(snapshot)), below)]
 
 
 def _cautions_height(page: Page, speech: Speech) -> float:

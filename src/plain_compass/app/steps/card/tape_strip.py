@@ -31,9 +31,14 @@ class Place:
     words: str
 
 
+def girth_of(snapshot: Snapshot) -> float:
+    """Girth of the bark at the cut in metres, by the tape."""
+    return bark_tape(snapshot.result.parts.section).girth_m
+
+
 def places_of(snapshot: Snapshot) -> tuple[Place, ...]:
     """Every mark of the design, in its order round the bark."""
-    girth = bark_tape(snapshot.result.parts.section).girth_m
+    girth = girth_of(snapshot)
     found = [place for mark in snapshot.result.tape_marks for place in _both(mark, girth, snapshot)]
     return tuple(sorted(found, key=lambda place: place.at_mm))
 
@@ -66,7 +71,7 @@ def strip_pdf(snapshot: Snapshot, paper: str) -> bytes:
 
 
 def _pages(painter: QPainter, writer: QPdfWriter, snapshot: Snapshot, paper: str) -> None:
-    girth_mm = bark_tape(snapshot.result.parts.section).girth_m * 1000
+    girth_mm = girth_of(snapshot) * 1000
     places = places_of(snapshot)
     rows = int((PAGES_MM[paper][1] - 2 * MARGIN_MM - HEAD_MM) // ROW_MM)
     for piece in range(int(-(-girth_mm // PIECE_MM))):

@@ -40,7 +40,7 @@ class FallView(PaintedView):
     def canvas(self, painter: QPainter, scale: Scale) -> Canvas:
         """What the painters are handed."""
         snapshot = self.store.snapshot
-        return Canvas(painter, snapshot.result, scale, snapshot.speech, self.palette_in_use)
+        return Canvas(painter, snapshot.shapes, scale, snapshot.speech, self.palette_in_use)
 
     def fall(self, painter: QPainter) -> None:
         """The fall that is reckoned."""

@@ -30,7 +30,7 @@ class ProfileView(PaintedView):
         snapshot = self.store.snapshot
         scale = Scale(1.0, QPointF(0, 0))
         paint_profile(
-            Canvas(painter, snapshot.result, scale, snapshot.speech, self.palette_in_use), QRectF(self.rect())
+            Canvas(painter, snapshot.shapes, scale, snapshot.speech, self.palette_in_use), QRectF(self.rect())
         )
         painter.setPen(pen(self.palette_in_use.ink))
         painter.setFont(font(14, strong=True))

@@ -12,7 +12,8 @@ from ....core.advice.rising import soundness_by_height
 from ....core.judge.findings import Finding
 from ....job.spreads import LEAST_EFFECT, plan_spreads
 from ....job.tree_readings import lean_marks, reading_marks
-from ...drawing.look.surveyed import ACROSS, ALONG, Surveyed
+from ...drawing.look.surveyed import Surveyed
+from ...drawing.shapes import ACROSS, ALONG
 from ...frame.commands import Commands
 from ...frame.page import Picture
 from ...frame.store import Snapshot, Store

@@ -20,10 +20,11 @@ from ...drawing.look.butt_painter import paint_butt
 from ...drawing.look.crown_painter import paint_crown
 from ...drawing.look.look_layout import butt_layout, crown_layout, side_layout
 from ...drawing.look.rising_painter import paint_rising
-from ...drawing.look.surveyed import ALONG, Facing, Surveyed, axis_right_m
-from ...drawing.look.tree_painter import crown_reach_m, paint_tree
+from ...drawing.look.surveyed import Surveyed
+from ...drawing.look.tree_painter import paint_tree
 from ...drawing.palette import font, pen
 from ...drawing.scale import Scale
+from ...drawing.shapes import ALONG, Facing
 from ...frame.drawing_view import DrawingView, caption
 from ...frame.store import Snapshot, Store
 
@@ -99,7 +100,7 @@ class TreeView(LookView):
         """The tree fills the height; both views share one scale, since both have the same height."""
         height = snapshot.plan.tree.height_m
         free = self.height() - CAPTION - BELOW - 52
-        low, high = crown_reach_m(snapshot.result, self.facing)
+        low, high = snapshot.shapes.tree(self.facing).crown_reach_m
         span = max(high - low, 0.25 * height)
         scale = min(free / height, (self.width() - 56) / span)
         middle = (low + high) / 2
@@ -111,7 +112,7 @@ class TreeView(LookView):
 
     def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
         """Heights on one view, lean on the other."""
-        layout = side_layout(snapshot.result, scale, self.facing, self.width(), FIRST_ROW)
+        layout = side_layout(snapshot.shapes, scale, self.facing, self.width(), FIRST_ROW)
         return self.with_spreads(layout, snapshot)
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
@@ -127,8 +128,7 @@ class TreeView(LookView):
         """The lean as fallers say it: how far the top stands off the base in this view."""
         if {"height_m", *LEAN} & {*snapshot.plan.tree.stand_ins}:
             return "not measured: drawn as a stand-in"
-        height = snapshot.plan.tree.height_m
-        off = axis_right_m(snapshot.result, self.facing, height) - axis_right_m(snapshot.result, self.facing, 0.0)
+        off = snapshot.shapes.tree(self.facing).top_off_m
         sides = ("ahead of", "behind") if self.facing is ALONG else ("right of", "left of")
         return f"top {snapshot.speech.show(abs(off), Kind.LENGTH)} {sides[0] if off >= 0 else sides[1]} the base"
 
@@ -186,7 +186,7 @@ class ButtView(LookView):
 
     def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
         """Diameter, bark, buttresses, probes, cavity."""
-        return self.with_spreads(butt_layout(snapshot.result, scale, self.width(), self.height()), snapshot)
+        return self.with_spreads(butt_layout(snapshot.shapes, scale, self.width(), self.height()), snapshot)
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Section, plot, caption."""

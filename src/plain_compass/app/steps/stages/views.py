@@ -11,7 +11,7 @@ from ...drawing.palette import LIGHT, Palette, fill, font, pen
 from ...drawing.stage_painter import paint_passes, paint_stage, paint_wedges, stage_scale
 from ...drawing.sweep_painter import chart_box, paint_sweep
 from ...frame.painted import PaintedView
-from .walk import Walk
+from .walk import Walk, level_at
 
 Align = Qt.AlignmentFlag
 SMALL = 92.0
@@ -51,9 +51,11 @@ class StageRow(QWidget):
                 painter.drawRect(box)
                 drawn = QRectF(box.left(), box.top() + 4, box.width(), SMALL - 8)
                 scale = stage_scale(self.walk.result, drawn)
-                paint_stage(painter, self.walk.result, scale, stage.kept, self.palette_in_use, fine=False)
+                paint_stage(
+                    painter, self.walk.result, scale, self.walk.outlines[number], self.palette_in_use, fine=False
+                )
                 paint_level(
-                    painter, QPointF(box.left() + 13, box.bottom() - 13), 6, self.walk.level(stage), self.palette_in_use
+                    painter, QPointF(box.left() + 13, box.bottom() - 13), 6, level_at(stage), self.palette_in_use
                 )
                 if self.walk.played is not None and number == self.walk.made_at:
                     paint_slip(painter, box.topRight() + QPointF(-14, 14), 6, self.palette_in_use)
@@ -99,7 +101,7 @@ class StageView(PaintedView):
         walk, palette = self.walk, self.palette_in_use
         box = QRectF(self.rect()).adjusted(10, 44, -10, -22)
         scale = stage_scale(walk.result, box)
-        paint_stage(painter, walk.result, scale, walk.kept, palette, fine=True)
+        paint_stage(painter, walk.result, scale, walk.holds, palette, fine=True)
         if walk.wedges_in:
             paint_wedges(painter, walk.result, scale, palette)
         if walk.part == "back":

@@ -5,15 +5,37 @@ from __future__ import annotations
 from ....core.advice.faults import FAULTS, Played, play
 from ....core.assess import Assessment
 from ....core.base.levels import Level
+from ....core.base.polygon import Array
 from ....core.base.quantity import Kind
 from ....core.cuts.form import Bands
-from ....core.cuts.stages import TRAPS_FROM, Stage, States, Sweep, followed_by, stages_of, states_at, sweep_of
+from ....core.cuts.stages import (
+    TRAPS_FROM,
+    Stage,
+    States,
+    Sweep,
+    followed_by,
+    kept_outlines,
+    stages_of,
+    states_at,
+    sweep_of,
+)
 from ....core.judge.bar import bar_plan_of
 from ....core.judge.findings import level_of
 from ....core.mechanics.bar import BarPlan
 from ....job.words import Speech
 
 MOST_TOLD = 9.99
+
+
+def level_at(stage: Stage) -> Level:
+    """The worst that is true of a state; a hinge that folds is what the last one is for."""
+    if stage.sits_back or not stage.bar_free:
+        return Level.STOP
+    released = stage.step is not None and stage.step.releases
+    uses = [stage.side_utilisation, stage.split_index]
+    if stage.goes and not released:
+        uses.append(1.01)
+    return level_of(max(uses))
 
 
 class Walk:
@@ -30,6 +52,11 @@ class Walk:
 
     def _take(self) -> None:
         """The states as planned, and from the one at which a mistake is made as it leaves them."""
+        self._compute()
+        section = self.planned.parts.section
+        self.outlines = tuple(kept_outlines(section, stage.kept) for stage in self.stages)
+
+    def _compute(self) -> None:
         self.stages: tuple[Stage, ...] = stages_of(self.planned)
         self.sweep: Sweep = sweep_of(self.planned)
         self._before = self._after = (self.planned, bar_plan_of(self.planned))
@@ -119,6 +146,11 @@ class Walk:
         return self.stage.step.kept((self.progress - start) / (self.sweep.ends[self.number - 1] - start))
 
     @property
+    def holds(self) -> tuple[Array, ...]:
+        """Outlines of that wood."""
+        return kept_outlines(self.result.parts.section, self.kept)
+
+    @property
     def states(self) -> States:
         """Its margins."""
         return states_at(self.result, [self.kept])
@@ -136,17 +168,6 @@ class Walk:
         return "Uncut" if step is None else self.speech.tell(step.title)
 
     # What it means -------------------------------------------------------------------------------------
-
-    @staticmethod
-    def level(stage: Stage) -> Level:
-        """The worst that is true of a state; a hinge that folds is what the last one is for."""
-        if stage.sits_back or not stage.bar_free:
-            return Level.STOP
-        released = stage.step is not None and stage.step.releases
-        uses = [stage.side_utilisation, stage.split_index]
-        if stage.goes and not released:
-            uses.append(1.01)
-        return level_of(max(uses))
 
     def numbers(self, speech: Speech) -> list[tuple[str, str, Level]]:
         """(name, value, level) of every margin at the depth that is looked at."""
