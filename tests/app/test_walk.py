@@ -91,7 +91,7 @@ def test_a_back_leaner_without_a_wedge_is_a_stop_where_the_kerf_shuts() -> None:
     bare = Walk(assessed(round_tree(lean__angle_deg=5.0, lean__bearing_deg=180.0), plain_cut(wedges=())))
     assert "stop" in {level_at(stage) for stage in bare.stages}
     upright = Walk(assessed(round_tree()))
-    assert upright.level(upright.stages[0]) == "clear"
+    assert level_at(upright.stages[0]) == "clear"
 
 
 @pytest.mark.parametrize(("part", "key"), sorted(forms()))
