@@ -24,9 +24,13 @@ from pathlib import Path
 from typing import Any
 
 LOST_AT_MOST_S = 2.0
+"""Autosave promises to be at most one second behind; a busy machine is given another."""
 BEAT_S = 0.1
+"""How often the window says that it lives."""
 GAP_MS = (30, 500)
+"""Pauses between two edits: from a held key to a person who thinks."""
 LIFE_S = (0.2, 3.5)
+"""How long a window works before it is killed."""
 
 
 def child(folder: Path, seed: int) -> int:

@@ -21,6 +21,7 @@ CORE = "tests/core tests/validation"
 FALL = "tests/fall tests/core"
 JOB = "tests/job tests/measuring"
 WORKERS = 2
+"""Slips tried at once: one a processor of a small machine."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,8 +1,8 @@
 """Check the shape of the code: sizes, annotations, import cycles, and the share of tests.
 
 Limits: no file over 500 lines, no class over 300 lines or 20 methods, functions with a median of at most 8
-code lines, 95 % of them at most 30, none over 60; at most 6 arguments; every public function annotated; tests between
-a quarter and a third of all code.
+code lines, 95 % of them at most 30, none over 60; at most 6 arguments; every public function annotated; every number
+that is given a name says why it is what it is; tests between a quarter and a third of all code.
 """
 
 from __future__ import annotations
@@ -21,6 +21,7 @@ MOST_FILE, MOST_CLASS, MOST_METHODS, MOST_FUNCTION = 500, 300, 20, 60
 MEDIAN_FUNCTION, MOST_AT_95 = 8, 30
 MOST_ARGUMENTS, ARGUMENTS_AT_95 = 6, 5
 TEST_SHARE = (0.25, 1 / 3 + 0.005)
+"""A quarter to a third; the last digit is for rounding."""
 
 Function = ast.FunctionDef | ast.AsyncFunctionDef
 
@@ -72,6 +73,33 @@ def arguments(node: Function) -> int:
     return sum(each.arg not in ("self", "cls") for each in named)
 
 
+def is_number(node: ast.AST | None) -> bool:
+    """Whether an expression is a number, or several, written out."""
+    if isinstance(node, ast.Tuple):
+        return bool(node.elts) and all(is_number(each) for each in node.elts)
+    if isinstance(node, ast.BinOp):
+        return is_number(node.left) and is_number(node.right)
+    return isinstance(node, ast.Constant) and isinstance(node.value, int | float) and not isinstance(node.value, bool)
+
+
+def unexplained(module: ast.Module, source: list[str]) -> Iterator[tuple[int, str]]:
+    """(line, name) of every named number without a text after it or a comment beside it.
+
+    One text may serve a group of names that follow one another.
+    """
+    waiting: list[tuple[int, str]] = []
+    for node in module.body:
+        is_named = isinstance(node, ast.Assign) and isinstance(node.targets[0], ast.Name) and is_number(node.value)
+        if is_named and "#" not in source[node.lineno - 1]:
+            waiting.append((node.lineno, ast.unparse(node).split(" =")[0]))
+        elif isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+            waiting.clear()
+        elif not is_named:
+            yield from waiting
+            waiting.clear()
+    yield from waiting
+
+
 def complaints() -> Iterator[str]:
     """One sentence for every limit that is broken."""
     sizes: list[int] = []
@@ -81,7 +109,10 @@ def complaints() -> Iterator[str]:
         lines, name = text.splitlines(), path.relative_to(ROOT)
         if len(lines) > MOST_FILE:
             yield f"{name} has {len(lines)} lines; at most {MOST_FILE}."
-        for node in ast.walk(ast.parse(text)):
+        module = ast.parse(text)
+        for line, which in unexplained(module, lines):
+            yield f"{name}:{line}: {which} does not say why it is what it is."
+        for node in ast.walk(module):
             if isinstance(node, ast.ClassDef):
                 yield from _class(node, str(name))
             elif isinstance(node, Function):

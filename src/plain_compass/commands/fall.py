@@ -16,6 +16,7 @@ from ..job.units import chance_words
 from .opening import by_stand_ins
 
 MOST_SAMPLES = 200_000
+"""Past this the chances no longer change in the digits that are written, and memory grows."""
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:

@@ -54,6 +54,7 @@ def _clinometer(rng: random.Random, seq: int, truth: Truth, faults: Faults) -> b
 
 
 FACTORS = {"m": 1.0, "ft": 0.3048, "mm": 0.001, "in": 0.0254, "m/s": 1.0, "km/h": 1 / 3.6}
+"""Metres or metres a second in one of each unit that an instrument may send."""
 
 
 @dataclass(frozen=True, slots=True)

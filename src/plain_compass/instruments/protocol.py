@@ -20,6 +20,7 @@ from itertools import pairwise
 from typing import Any
 
 LONGEST_LINE = 16_384
+"""A longer line is no reading of anything."""
 UNITS: dict[str, dict[str, float]] = {
     "distance": {"m": 1.0, "ft": 0.3048},
     "angle": {"deg": 1.0, "pct": math.nan},
@@ -29,7 +30,9 @@ UNITS: dict[str, dict[str, float]] = {
 }
 """Kind -> unit -> factor to SI (degrees for angles; a slope in percent goes through its tangent)."""
 LIMITS = {"distance": (0.0, 1000.0), "angle": (-90.0, 90.0), "girth": (0.0, 30.0), "wind": (0.0, 80.0)}
+"""Values outside are no reading of such an instrument."""
 MOST_DEPTHS = 4000
+"""Points of a probe's profile: forty centimetres at a tenth of a millimetre."""
 
 
 @dataclass(frozen=True, slots=True)

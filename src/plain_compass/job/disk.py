@@ -18,6 +18,7 @@ from typing import IO
 from ..core.base.errors import PlainCompassError
 
 LARGEST_BYTES = 50_000_000
+"""No job is that large; a file of that size is something else."""
 LONGEST_NAME = 100
 """Characters of a suggested file name; file systems take 255 bytes, and people add to names."""
 _LEFT_BEHIND = re.compile(r"\..+\.(?:[a-z0-9_]{8}\.part|json\.[a-z0-9_]{8})")

@@ -24,6 +24,7 @@ from .words import Speech, vocabularies
 
 FORMAT = "plain-compass-job"
 VERSION = 3
+"""Of the job file; each step up has its own migration."""
 SUFFIX = ".pcjob.json"
 STATES = {"standing": "still stands", "down": "is down"}
 

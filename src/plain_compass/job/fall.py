@@ -25,6 +25,8 @@ from .units import chance_words
 from .words import Speech
 
 SAMPLES, SEED = 2048, 1
+"""Falls of the fan: a chance of one in twenty is known to half a hundredth. A power of two, as the sequence wants
+it."""
 FIRST_SAMPLES = 512
 """What a first quick look is made from while the rest is reckoned."""
 OWN_INPUTS = {

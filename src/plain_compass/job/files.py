@@ -17,6 +17,7 @@ from .reading_checks import check_readings
 from .schema import DocumentError, job_from_plain, job_to_plain
 
 MOST_DIGITS = 400
+"""A number of more digits is no measurement."""
 DEEPEST = 60
 """Levels of nesting that are read: ours has eight, and what is kept of unknown fields has to be written again."""
 _HALF = re.compile("[\\ud800-\\udfff]")

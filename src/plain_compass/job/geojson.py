@@ -33,7 +33,9 @@ NUMBERS = ("height_m", "radius_m", "base_m")
 TALL = ("tree", "save", "wall", "roof", "wire", "bank")
 """Kinds whose height decides something."""
 DECIMALS = 3
+"""Millimetres."""
 LARGEST = 1e30
+"""Beyond this it is no place."""
 
 
 class GeoJsonError(PlainCompassError, ValueError):

@@ -19,6 +19,7 @@ from ..core.tree.tree import CrownReading, ShellReading, Tree
 from .document import Job, with_plan, with_tree
 
 MOST_ITEMS = 16
+"""More of one thing than this on a tree is a slip."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,6 +12,7 @@ from ..core.design.practice import BORES, Practice
 
 KEY = re.compile(r"[a-z0-9-]{1,60}")
 NAME_LENGTH = 120
+"""Longer names fit no list and no card."""
 ORDERS = ("roof first", "floor first")
 RANGES = {
     "face_depth_ratio": (0.05, 0.6),
@@ -19,12 +20,14 @@ RANGES = {
     "hinge_ratio": (0.02, 0.3),
     "step_m": (0.0, 0.3),
 }
+"""Pairs of numbers, each between these bounds."""
 NUMBERS = {
     "opening_default_deg": (10.0, 150.0),
     "hinge_least_m": (0.0, 0.3),
     "tolerance_deg": (0.1, 20.0),
     "kept_away_lengths": (1.5, 5.0),
 }
+"""Single numbers, each between these bounds."""
 
 
 class PracticeError(PlainCompassError, ValueError):

@@ -14,7 +14,9 @@ from ..core.site.site import USUAL, Obstacle, Place, SpotHeight
 from .document import Job
 
 MOST_OBSTACLES = 200
+"""More cannot be told apart on the plan."""
 MOST_SPOTS = 200
+"""More cannot be told apart on the plan."""
 
 
 def add_obstacle(job: Job, kind: str, at: Place) -> Job:

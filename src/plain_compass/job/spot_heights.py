@@ -12,6 +12,7 @@ from .site_edits import MOST_SPOTS
 from .units import METRES, NAMED
 
 MOST_ROWS = 100_000
+"""A longer list is a survey of its own, and is thinned by whoever made it."""
 LOCAL, GLOBAL = ("east", "north"), ("longitude", "latitude")
 ALIASES = {"e": "east", "x": "east", "n": "north", "y": "north", "z": "height", "lon": "longitude", "lat": "latitude"}
 

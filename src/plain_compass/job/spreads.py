@@ -76,6 +76,7 @@ def cutting_spreads() -> dict[str, float]:
 
 
 COMPASS_NAMES = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}
+"""What a person calls the four."""
 
 
 def named_input(tree: Tree, path: str, speech: Speech) -> str:

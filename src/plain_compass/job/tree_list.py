@@ -42,6 +42,7 @@ from .tables import indicative, practice_of, species_table, wood_of
 from .units import METRES, NAMED
 
 MOST_ROWS = 20_000
+"""A longer list is no block for one saw."""
 NUMBERS: dict[str, tuple[str, str]] = {
     "diameter": ("tree.trunk.diameter_m", "cm"),
     "taped at": ("tree.trunk.at_m", "m"),

@@ -10,6 +10,7 @@ from ..core.base.frames import full_turn_deg
 UNITS = {"metric": "metric (cm, m)", "imperial": "imperial (in, ft)"}
 
 METRES = {"mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "ft": 0.3048, "yd": 0.9144}
+"""Metres in one of each; the inch is 25.4 mm by definition."""
 UNIT_NAMES = {
     "m": ("metre", "metres", "meter", "meters"),
     "cm": ("centimetre", "centimetres", "centimeter", "centimeters"),
@@ -24,10 +25,13 @@ PACES = ("pace", "paces", "p", "step", "steps")
 PACE_M = 0.75
 """A pace of somebody who has not measured his own."""
 SPEEDS = {"m/s": 1.0, "km/h": 1 / 3.6, "kn": 0.514444, "mph": 0.44704}
+"""Metres a second in one of each."""
 SPEED_NAMES = {"kmh": "km/h", "kph": "km/h", "kmph": "km/h", "knots": "kn", "knot": "kn", "kt": "kn", "mps": "m/s"}
 SPEED_UNIT = {"metric": "m/s", "imperial": "mph"}
 FORCES = {"": 1000.0, "kn": 1000.0, "n": 1.0}
+"""Newtons in one of each; a bare number is in kN."""
 MASSES = {"": 1.0, "kg": 1.0, "t": 1000.0, "lb": 0.45359237}
+"""Kilograms in one of each."""
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
 ANGLE_KINDS = ("angle", "bearing", "degrees", "offset_angle")
 DEFAULT_UNIT = {

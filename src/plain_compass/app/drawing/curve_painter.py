@@ -13,6 +13,7 @@ from .scale import box_pixels
 
 Align = Qt.AlignmentFlag
 MOST = 1.4
+"""Use at the top of the plot: past its limit a curve is followed a little, so that one sees how steeply it goes on."""
 
 
 def plot_box(box: QRectF, size: float = 1.0) -> QRectF:

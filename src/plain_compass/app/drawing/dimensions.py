@@ -12,6 +12,7 @@ from .palette import font, pen
 
 Align = Qt.AlignmentFlag
 WIDTH = 84.0
+"""Room for a dimension on paper, wide enough for `12 1/2 in` at the size it is printed."""
 SIDE = {"left": Align.AlignLeft, "right": Align.AlignRight, "centre": Align.AlignHCenter}
 
 

@@ -14,7 +14,9 @@ from ...core.mechanics.hinge import ends_back_m
 from .scale import Scale, towards
 
 FIELD_GAP = 43.0
+"""Least distance between two labels of a column: a field and its name over it."""
 RING_GAP = 40.0
+"""Bark to bearing ring, in pixels: room for the dimension lines between them."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,6 +17,7 @@ STYLES = {
     "kerf": Qt.PenStyle.DotLine,
 }
 LEFT, RIGHT, TOP, BOTTOM = 12.0, 12.0, 34.0, 22.0
+"""Room round the chart: above it for its key, below for the names of the steps."""
 MOST = 1.5
 """Use shown at the top of the chart."""
 

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPointF
 from .scale import Scale
 
 NEAREST, FURTHEST = 8.0, 0.5
+"""Zoom that still shows where one is, and the whole with room round it."""
 
 
 class Viewport:

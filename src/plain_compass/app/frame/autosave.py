@@ -15,6 +15,7 @@ from .store import Store
 DELAY_MS = 400
 """From the first change that is not on disk, not from the last one: who types steadily is kept as well."""
 RETRY_MS = 1000
+"""A full disk is tried again so soon: what may be lost stays within a second or two."""
 
 
 class Autosave(QObject):

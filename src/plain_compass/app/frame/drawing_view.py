@@ -22,7 +22,8 @@ from .settling import Settling
 from .store import Snapshot, Store
 
 GRIP_RADIUS = 8.0
-REACH = 18.0
+"""A handle is drawn smaller than it is taken hold of: work gloves and small screens."""
+REACH = 18.0  # a handle is taken hold of from further away than it is drawn
 
 
 def nearest_grip(grips: tuple[Grip, ...], at: QPointF) -> Grip | None:

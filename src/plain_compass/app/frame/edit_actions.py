@@ -22,6 +22,7 @@ if TYPE_CHECKING:
     from .suggest_dialog import SuggestDialog
 
 MOST_WEDGES = 6
+"""More wedges than this round one kerf leave no room to drive them."""
 
 
 class EditActions:

@@ -15,7 +15,9 @@ from ...job.fall import fall_in_steps
 from .store import Snapshot, Store
 
 SLICE_S = 0.008
+"""Longest stretch of reckoning between two looks at the mouse: half a frame at 60 a second."""
 REMEMBERED = 8
+"""Falls kept for undo and redo to show at once."""
 
 
 class FallWatch(QObject):

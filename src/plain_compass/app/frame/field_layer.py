@@ -14,6 +14,7 @@ from .field_edit import FieldEdit
 from .store import Snapshot, Store
 
 FIELD_SIZE = (76, 26)
+"""Holds `12 1/2 in` and `1.25 m` at the size of the numbers."""
 Align = Qt.AlignmentFlag
 
 

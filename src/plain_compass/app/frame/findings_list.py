@@ -30,7 +30,9 @@ from ..drawing.text import unbroken
 Index = QModelIndex | QPersistentModelIndex
 WRAP = int(Qt.TextFlag.TextWordWrap)
 LEFT, GAP = 30, 6
+"""Room for the sign of the level, and between two findings."""
 WHILE_DRAGGING_MS = 80
+"""The list is laid out anew so often in a drag: rows that jump at every frame cannot be read."""
 
 
 class FindingsModel(QAbstractListModel):

@@ -15,6 +15,7 @@ from .plain_label import PlainLabel
 from .store import Snapshot, Store
 
 IN_A_ROW = 3
+"""Fields beside one another in the column at its usual width."""
 
 
 class ItemRow(QWidget):

@@ -18,6 +18,7 @@ from .commands import Command
 from .desk import Desk
 
 SOON_MS = 500
+"""Work shorter than this needs no dialog that says how far it is."""
 FILTER = "Tables (*.csv);;All files (*)"
 
 

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QLabel, QWidget
 from ..drawing.palette import font
 
 TOLD_MS = 6000
+"""Long enough to read two lines, short enough not to cover the next thing."""
 
 
 class MessageBar(QLabel):

@@ -11,6 +11,7 @@ from ...job.disk import reason_of
 from ...job.tables import APP
 
 RECENT = 8
+"""Jobs offered again: a week of them."""
 
 
 class Settings:

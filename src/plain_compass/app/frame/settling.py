@@ -8,6 +8,7 @@ from PySide6.QtCore import QObject, QTimer
 from PySide6.QtGui import QGuiApplication
 
 LOOK_EVERY_MS = 40
+"""How often it is looked whether the button is still down."""
 
 
 class Settling(QTimer):

@@ -23,6 +23,7 @@ GROUPS = {
     "help": "Help",
 }
 COLUMNS = 2
+"""Two fit the smallest window without scrolling."""
 ROOM_PX = 48
 """What is left of the window round the sheet, so that it is seen to lie on it."""
 ON_A_DRAWING = (

@@ -25,6 +25,7 @@ from .store import Snapshot, Store
 from .survey_line import SurveyLine
 
 COLUMN = 306
+"""Two findings' words a line at the size they are written, and three fields beside one another."""
 
 
 def first_to_type_in(face: QWidget) -> QWidget | None:

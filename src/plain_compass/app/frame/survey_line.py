@@ -13,6 +13,7 @@ from .plain_label import PlainLabel
 from .store import Store
 
 STILL_MS = 250
+"""Thirty assessments wait until the hands are still for so long."""
 
 
 class SurveyLine(PlainLabel):

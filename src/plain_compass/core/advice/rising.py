@@ -16,6 +16,7 @@ from ..plan.case import Case
 from ..tree.section import section_at
 
 LOWEST_M, STEP_M, MOST_M = 0.1, 0.1, 2.0
+"""Cut heights looked at: from as low as a bar gets to as high as anyone cuts from the ground."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

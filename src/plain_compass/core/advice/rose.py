@@ -22,7 +22,9 @@ from ..tree.section import section_at
 from .survey import least, least_margin, margin_left
 
 BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
+"""Where wedges go when a spoke is bored: beside the strap, clear of it on any stem."""
 BORE_FROM = 0.5
+"""Splitting index of a cut from behind from which a bored one is tried too; a watch begins there."""
 ATTACHED_SHARE = 0.6
 """Share of the height at which a rope is taken to be set."""
 ANCHOR_LENGTHS = 1.5

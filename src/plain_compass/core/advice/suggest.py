@@ -20,6 +20,7 @@ from .rose import BESIDE_STRAP
 from .survey import least, margin_left
 
 BEST = 3
+"""Suggestions shown: three can be compared at one look."""
 SHIFTS = ((0.0, 0.0), (-0.8, 0.0), (0.8, 0.0), (0.0, -0.8), (0.0, 0.8))
 """Depth and thickness, in half widths of the practice's ranges from their middles, that are tried round the best."""
 DEPTH_BUYS = 0.5

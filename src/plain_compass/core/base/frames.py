@@ -10,6 +10,7 @@ import numpy as np
 from .polygon import Array
 
 GRAVITY_m_s2 = 9.81
+"""Standard gravity to the digits in which anything here is known."""
 
 Angle = TypeVar("Angle", int, float, Array)
 

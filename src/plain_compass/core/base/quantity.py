@@ -62,6 +62,7 @@ KINDS: dict[Kind, str] = {
 
 
 NAME_LENGTH = 120
+"""Longer names fit no list and no card."""
 NAME_PATTERN = "[^\\x00-\\x1f\\x7f-\\x9f\\u2028\\u2029]*"
 
 

@@ -13,6 +13,7 @@ from .plain_back import steps
 from .shapes import GOOD, section_of
 
 MOST_m = 0.30
+"""Thicker stems are no work for an axe (practice of the trade)."""
 
 
 def _fits(result: Planned) -> Fit:

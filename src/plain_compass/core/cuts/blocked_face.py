@@ -14,6 +14,7 @@ from .form import CutForm, Fit
 from .shapes import GOOD, section_of, with_face
 
 EVEN_m = 0.005
+"""Two snipes that differ less are meant to be even."""
 
 
 def _fits(result: Planned) -> Fit:

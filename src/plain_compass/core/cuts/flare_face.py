@@ -14,6 +14,7 @@ from .form import CutForm, Fit
 from .shapes import GOOD, section_of
 
 CHORD_SHARE = 2.0 / 3.0
+"""The hinge a face in the flare should have, as a share of the diameter."""
 SWELL_FROM = 1.25
 """Butt over breast height from which there is flare to speak of."""
 

@@ -10,6 +10,7 @@ from .plain_back import ASIDE, CRACK, driving
 from .shapes import GOOD, hinge_bands, rear_moved, with_back, within
 
 MOST_m = 0.35
+"""Thicker stems have room for a wedge behind the bar and need no quarter first."""
 
 
 def _fits(result: Planned) -> Fit:

@@ -13,7 +13,7 @@ import numpy as np
 
 from ..base.polygon import Array, across, clip
 from ..cuts import form_of
-from ..mechanics.splitting import resistance_J_m2
+from ..mechanics.splitting import released_J_m2, resistance_J_m2
 from ..plan.case import Planned
 from ..tree.cracks import crack_at_cut
 from ..tree.section import Section, Strips, sound_powers
@@ -22,6 +22,8 @@ from .form import Bands, CutStep
 from .shapes import whole
 
 SWEEP_DEPTHS, SWEEP_EVERY = 200, 4
+"""Depths at which the margins are followed: closer together than the chart has pixels. Every fourth slice will do
+there."""
 ALMOST_m = 0.002
 """How near to the hinge's rearmost line the kerf counts as done."""
 TRAPS_FROM = 0.6
@@ -327,8 +329,7 @@ def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array
     finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m, section) for bands in kept])
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
     moment = np.where(finished, np.maximum(moment, folds), moment)
-    saved = np.maximum(1.0 / front - 1.0 / section.sound_moments.second_fall_m4, 0.0)
-    energy = moment**2 / (2 * breadth * strength.elasticity_Pa) * saved
+    energy = released_J_m2(moment, breadth, strength.elasticity_Pa, front, section.sound_moments.second_fall_m4)
     energy = np.where(finished, np.maximum(energy, _overcut_J_m2(result)), energy)
     crack = crack_at_cut(case.tree, case.cut.height_m)
     resists = resistance_J_m2(case.wood, crack, section.diameter_m, case.constants)

@@ -14,6 +14,7 @@ from .form import CutForm, Fit
 from .shapes import GOOD, lean_side, section_of
 
 THICKER = 1.5
+"""The tension end over the other, as it is first drawn."""
 
 
 def _fits(result: Planned) -> Fit:

@@ -11,6 +11,7 @@ from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, strap, with_back
 
 LEAST_m = 0.20
+"""Smaller stems have no room for a tooth between two bores."""
 
 
 def _fits(result: Planned) -> Fit:

@@ -12,6 +12,7 @@ from .plain_back import CRACK
 from .shapes import GOOD, hinge_bands, hinge_line, with_back
 
 MOST_m = 0.25
+"""Thicker stems can be bored, which leaves a better hinge."""
 
 
 def _fits(result: Planned) -> Fit:

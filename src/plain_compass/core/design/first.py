@@ -14,6 +14,7 @@ from .cut import BackCut, Cut, Face, Hinge, WedgeSeat
 from .practice import Practice
 
 STUMP_HEIGHT_M = 0.30
+"""Height of a first cut: about knee height, out of most of the flare."""
 T = TypeVar("T")
 
 

@@ -19,6 +19,7 @@ from ..site.site import Place, Site
 from .rods import BEARINGS, Ends, level_ends
 
 CATCH_EVERY_DEG = 2.0
+"""Bearings at which it is worked out what catches the crown: less than half a crown's width at its reach."""
 CATCH_REACH_DEG = 50.0
 """How far to either side of the lay neighbours are looked for, and how finely."""
 

@@ -19,10 +19,13 @@ from .rods import Falls, check_finite, tops_of
 from .spread import Samples, Slopes, samples_of, slopes_in_steps
 
 SHARES = (0.05, 0.5, 0.95)
+"""Edges that hold nine falls in ten, and the middle."""
 HALF_WAY = 0.5
+"""A hinge lost before this share of the tilt was lost early: most of the steering was still to come."""
 CLOSE_CALL = 0.02
 """Share of the hinge's side strength within which losing it only just, or not, counts as a close call."""
 TOLD_DRIVERS = 6
+"""Inputs named as what opens the fan: those after the sixth carry next to nothing."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -23,7 +23,9 @@ State: TypeAlias = tuple[Array, Array, Array, Array]
 FEW, MORE, MANY = 2, 5, 14
 """Steps of a short way at speed, of a longer one, and of one from rest or nearly so."""
 SHORT_RAD, AT_SPEED = 0.5, 0.35
+"""A way shorter than the first is short, and a tree that has this share of its speed is at speed, for ``FEW``."""
 CORRECTIONS = 1
+"""Passes of the corrector after each prediction."""
 FAR_ASIDE = 0.9
 """Sine of the side angle past which the tilt is no good clock."""
 LEAST_SHARE = 1e-9
@@ -31,6 +33,7 @@ LEAST_SHARE = 1e-9
 TIME_STEP = 0.1
 """Step of time, in units of one over its turning speed or its rate of toppling, whichever is quicker."""
 MOST_STEPS = 600
+"""Where following by time gives up: a fall that has not ended by then does not end."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

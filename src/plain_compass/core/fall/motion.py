@@ -58,7 +58,9 @@ def accelerations(
 
 
 SOLVES = 7
+"""Rounds of the false position that brackets an angle: always as many, so that a row does not depend on the others."""
 NEAR = 1e-30
+"""Keeps a quotient of two vanishing differences finite."""
 
 
 def hinge_Nm(rods: Rods, tilt_rad: Array) -> Array:

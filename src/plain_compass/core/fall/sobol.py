@@ -11,6 +11,7 @@ from ..base.polygon import Array
 from .sobol_table import STARTS
 
 BITS = 30
+"""Bits of the sequence: a thousand million points before it repeats."""
 MOST = len(STARTS) + 1
 """Dimensions there are numbers for."""
 

@@ -34,6 +34,7 @@ Slopes: TypeAlias = dict[str, float]
 CUT_INTO = ("tree.trunk.", "tree.decay.", "tree.lobes.")
 """How the inputs begin that the section at the cut depends on, and so the hinge."""
 LEAST_THICK_m = 0.004
+"""A hinge cut thinner by mistake is one that is cut through."""
 FARTHEST = 3.0
 """Spreads past which an input is not taken: beyond them a straight slope says nothing."""
 LOGS = ("mass", "up", "inertia", "stiffness", "plastic", "side", "twist", "breaks", "length", "drag", "split", "bends")

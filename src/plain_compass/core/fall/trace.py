@@ -13,7 +13,9 @@ from .motion import LEAST_COSINE, Spun, accelerations, spun
 from .rods import Ends, Falls, Rods, place_of_tops, turned, whole_rad
 
 FRAMES = 120
+"""Frames of one fall, stored evenly in time: smooth at thirty a second for four seconds."""
 STEPS_PER_FRAME = 3
+"""Steps of the integrator between two frames: what is played must end where the quick fall ends."""
 
 
 @dataclass(frozen=True, slots=True)

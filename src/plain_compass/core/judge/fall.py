@@ -26,6 +26,7 @@ LEVELS_FROM = {
 TOLD_FROM = {"never": 0.001, "matters": 0.02, "nuisance": 0.10}
 """By what it costs, the dearest first: the chance from which a target is told."""
 CLOSE_FROM = 0.05
+"""Chance from which it is worth a watch: one fall in twenty."""
 START_SPARE_DEG = 1.0
 """How much farther than the wedges are reckoned to the hinge may hold before it is told."""
 

@@ -54,6 +54,7 @@ class Finding:
 
 
 WATCH_FROM = 0.7
+"""Share of a limit in use from which it is watched."""
 
 
 def level_of(use: float, watch_from: float = WATCH_FROM) -> Level:

@@ -14,7 +14,9 @@ from .findings import Finding, Limit, Told, against, unknown, used
 from .wedges import wedge_findings
 
 SOUND_SHELL_LEAST = 0.30
+"""Shell over radius below which a hollow stem is no longer worked as a sound one (practice of the trade)."""
 SOUND_HINGE_LEAST = 0.5
+"""Less sound wood than half a hinge steers nothing."""
 
 
 def physics_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:

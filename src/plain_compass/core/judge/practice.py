@@ -9,6 +9,7 @@ from ..plan.case import Case, Parts
 from .findings import Finding, Limit, Told, margin_of
 
 LEAST_BORED_m = 0.25
+"""Smaller stems are not bored even where a practice always bores."""
 SLACK = 1e-3
 """A range is held to a thousandth: nobody cuts finer, and outlines are polygons."""
 

@@ -13,7 +13,9 @@ from ..plan.case import Case, Parts
 from .findings import Finding, Limit, Told, against, unknown, used
 
 SOUND_SEAT_LEAST = 0.5
+"""A wedge that stands more than half on rot sinks instead of lifting."""
 SMALL_STEM_USE = 0.95
+"""A small stem that can be pushed is watched, not stopped, for a wedge that finds no room."""
 
 
 def wedge_findings(case: Case, parts: Parts) -> list[Finding]:

@@ -10,7 +10,9 @@ from dataclasses import dataclass
 from ..base.errors import InputError
 
 RELATIVE_STEP = 1e-5
+"""Step of the central difference: its error and that of rounding are alike small here."""
 OUTLIER_SPREADS = 3.0
+"""A reading further from the others than three spreads is a slip, not scatter."""
 MAD_TO_SPREAD = 1.4826
 """Median absolute deviation of a normal sample times this is its standard deviation."""
 

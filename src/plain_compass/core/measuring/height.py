@@ -17,6 +17,7 @@ from ..base.quantity import Kind
 from .estimate import Estimate, Reading, propagated, require_positive, tan_deg
 
 STEEPEST_DEG = 85.0
+"""Steeper sights turn a degree of error into metres."""
 
 
 def paced_distance(paces: float, pace_m: float, repeatability: float) -> Reading:

@@ -9,7 +9,9 @@ from ..base.quantity import Kind
 from .estimate import Estimate
 
 WINDOW = 5
+"""Points of the running median: evens out rings, keeps the edge of a cavity."""
 SOUND_FROM_M = 0.03
+"""The outermost wood, from whose resistance the rest is judged."""
 ROTTEN_BELOW = 0.4
 """Share of the sound level below which wood counts as rotten (indicative)."""
 STEADY = 3

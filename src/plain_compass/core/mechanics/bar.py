@@ -11,6 +11,7 @@ from ..base.polygon import Array
 from ..tree.section import Section
 
 SLICES = 80
+"""Depths at which the width of the kerf is taken: two centimetres or less on any stem a bar goes through."""
 NICKS_DEG = 3.0
 """Error of a bore's direction that is reckoned with: what a trained hand keeps."""
 

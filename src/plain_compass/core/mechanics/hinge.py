@@ -16,9 +16,11 @@ from .balance import Balance, Mass
 from .face import FaceGeometry
 
 CURVE_STEP_DEG = 1.0
+"""Step of the curve of use over tilt, straight between two of them: far finer than a tilt is ever seen."""
 BEYOND_m = 2.0
 """Past any stem."""
 CURVE_TILTS_DEG: Array = np.arange(0.0, 90.0 + CURVE_STEP_DEG / 2, CURVE_STEP_DEG)
+"""Upright to lying."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

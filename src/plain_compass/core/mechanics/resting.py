@@ -22,11 +22,15 @@ from ..tree.wood import Indicative, Wood, working_strength
 from .balance import Mass
 
 ELEMENTS = 28
+"""Beam elements of the stem: each shorter than the bumps and hollows it lies over."""
 LEAST_DIAMETER_m = 0.04
+"""The top of the stem as a beam; it runs on to nothing."""
 BREAKS_TO_m = 0.10
 """Thinner wood than this at the top always breaks and is not counted."""
 SETTLES = 60
+"""Rounds of Newton's method in which contacts open and close: a bound, the place of rest ends it long before."""
 LET_DOWN_m = 0.5
+"""How far a beam that could still turn freely is let down in one round, about: a step on the way, not a result."""
 TOP_FROM, BUTT_TO = 0.7, 0.3
 """Shares of the length beyond which a first touch is the top's, below which the butt's."""
 

@@ -15,6 +15,7 @@ from .balance import Mass, amplified
 from .stump import Stump
 
 LIGAMENTS = 36
+"""Depths of the cut that are followed; where it moves is found between two of them."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -114,19 +115,26 @@ def sits_back_at_m(sweep: BackCutSweep, toppling_Nm: float) -> float | None:
     return _first_past(sweep.ligament_m, np.minimum(excess, 1e12))
 
 
-def energy_release_J_m2(section: Section, kerf_forward_m: float, moment_Nm: float, elasticity_Pa: float) -> float:
-    """Energy released per area of a crack running up from the kerf: M^2/(2 b E) (1/I_front - 1/I).
+def released_J_m2(moment_Nm: Array, breadth_m: Array, elasticity_Pa: float, front_m4: Array, whole_m4: float) -> Array:
+    """Energy released per area of a crack running up from a kerf: M^2/(2 b E) (1/I_front - 1/I); all of one shape.
 
     The front part, from the front bark to the kerf, bends alone once the crack has passed. Source: strain
     energy release rate of a split beam (Griffith's criterion with Euler-Bernoulli halves).
     """
+    saved = np.maximum(1.0 / front_m4 - 1.0 / whole_m4, 0.0)
+    found: Array = moment_Nm * moment_Nm / (2 * breadth_m * elasticity_Pa) * saved
+    return found
+
+
+def energy_release_J_m2(section: Section, kerf_forward_m: float, moment_Nm: float, elasticity_Pa: float) -> float:
+    """Energy that a crack from one kerf would set free; without end where nothing is left in front of it."""
     front = moments(ahead_of(section.wood, kerf_forward_m), ahead_of(section.rot, kerf_forward_m))
-    whole = section.sound_moments
     breadth = chord_length(section.wood, kerf_forward_m, section.rot)
     if front.second_fall_m4 <= 0 or breadth <= 0:
         return math.inf if moment_Nm else 0.0
-    saved = max(1.0 / front.second_fall_m4 - 1.0 / whole.second_fall_m4, 0.0)
-    return moment_Nm * moment_Nm / (2 * breadth * elasticity_Pa) * saved
+    whole = section.sound_moments.second_fall_m4
+    moment, width, stiff = np.array([[moment_Nm], [breadth], [front.second_fall_m4]])
+    return float(released_J_m2(moment, width, elasticity_Pa, stiff, whole)[0])
 
 
 def resistance_J_m2(wood: Wood, crack: str, diameter_m: float, constants: Indicative) -> float:

@@ -15,6 +15,7 @@ from .hinge import HingeGeometry, HingeStrength
 from .stump import Stump
 
 TILT_STEPS = 120
+"""Tilts between upright and let go at which the needed lift is taken, for its largest and for its work."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,12 +15,15 @@ from ..base.polygon import Array, contains
 from .site import Obstacle, Place, Site
 
 STEP_M = 0.25
+"""Points along the lay: a stem bridges anything shorter."""
 ASIDE_M = 1.0
 """How far to each side the fall of the ground across the lay is taken."""
 HARD = ("rock", "stump", "bank", "wall")
 """What a stem lies on rather than crushes."""
 LEAST_BUMP_M = 0.2
+"""A log or stone drawn as a point still has a body to lie over."""
 FLAT = 1e-6
+"""Heights that differ less are level."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -20,7 +20,9 @@ from .landing import Footprint, neighbours_on
 from .site import Obstacle, Place, Site
 
 TILTS_DEG: Array = np.arange(2.0, 81.0, 3.0)
+"""Tilts at which the falling crown is held against its neighbours."""
 ALONG = 16
+"""Stations along the crown at which it may touch."""
 ACROSS: Array = np.linspace(-0.9375, 0.9375, 16)
 """Middles of the strips across the crown, in half widths."""
 STEM_STOPS_HALF_M = 0.6

@@ -21,6 +21,7 @@ from ..tree.tree import Tree
 from .site import Obstacle, Place, Site
 
 SAMPLE_M = 0.5
+"""Points along an obstacle: closer than a crown is wide."""
 TREES = ("tree", "save")
 """Kinds that have a crown."""
 STEM_HALF_M = 0.4

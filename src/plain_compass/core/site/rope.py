@@ -7,6 +7,7 @@ import math
 SHEAVES = {"bearing": 0.95, "bushed": 0.80, "karabiner": 0.60}
 """Efficiency of a half turn round a bearing pulley, a plain-bushed pulley, a karabiner or shackle."""
 BARK_FRICTION = 0.25
+"""Friction of a rope round bark (handbooks: 0.2 to 0.4; the low end, since it helps)."""
 
 
 def advantage_simple(legs: int, efficiency: float) -> float:

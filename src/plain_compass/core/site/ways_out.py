@@ -14,9 +14,13 @@ from .landing import TREES, neighbours_on, sampled
 from .site import Place, Site
 
 FROM_LAY_DEG = 135.0
+"""Ways out lead back and aside, halfway between straight behind and square to the lay (practice of the trade)."""
 LENGTH_M = 8.0
+"""As far as one gets while a tree falls."""
 HALF_WIDTH_M = 0.8
+"""Half of what a person with a saw needs to pass."""
 STEEP_DEG = 20.0
+"""Steeper ground is not walked backwards in a hurry."""
 DOWNHILL_LONGER = 1.5
 """Downhill a stem may roll and slide: the kept-away distance is taken this much longer there."""
 BARS_THE_WAY = ("tree", "save", "fence", "wall", "water", "roof", "rock", "stump", "bank")

@@ -8,9 +8,13 @@ from ..tree.crown import mean_radius_m
 from ..tree.tree import Tree
 
 AIR_kg_m3 = 1.2
+"""Density of air at some 15 °C."""
 DRAG_BARE = 0.25
+"""Of a crown without leaves (indicative)."""
 LEAST_GUST_m_s, MOST_GUST_m_s = 6.0, 25.0
+"""Gusts between which leaves are taken to fold with the wind; beyond them the coefficient stays as it is there."""
 MOST_WIND_m_s = 40.0
+"""Past any wind in which one is in the wood."""
 
 
 def drag_coefficient(gust_m_s: float, *, in_leaf: bool) -> float:

@@ -14,6 +14,7 @@ from .tree import Crown, CrownReading, Lean
 from .wood import Indicative
 
 OUTLINE_POINTS = 360
+"""One a degree."""
 _TURN: Array = np.linspace(0.0, 2 * np.pi, OUTLINE_POINTS, endpoint=False)
 _DIRECTIONS: Array = np.column_stack([np.cos(_TURN), np.sin(_TURN)])
 

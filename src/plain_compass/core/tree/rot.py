@@ -15,6 +15,7 @@ from .outline import OUTLINE_POINTS
 from .tree import Decay
 
 ROT_POINTS = 120
+"""Rot is never known as finely as bark."""
 MOST_ROT = 0.95
 """Share of the wood that may be rot before there is nothing left to reckon with."""
 

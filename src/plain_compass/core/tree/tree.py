@@ -12,6 +12,7 @@ from .limbs import Fork, Limb
 from .soundness import Defect, Sounding
 
 BREAST_HEIGHT_M = 1.3
+"""Where a trunk is taped (forestry convention)."""
 
 LEAN_METHODS = {"eye": "by eye", "plumb": "plumb line", "clinometer": "clinometer", "unknown": "not judged"}
 DECAY_KINDS = {

@@ -21,8 +21,11 @@ from ..scale import Scale, towards
 
 Align = Qt.AlignmentFlag
 DOTS = 400
+"""Likely tops drawn: more run together into a patch and say no more."""
 TOLD = 4
+"""Chances written on the plan: more cover what they are about."""
 ROOMY_PX = 400.0
+"""Narrower drawings have no room for the second half of the caption."""
 ROOM, BACK = 1.5, 0.52
 """Tree lengths across the drawing, and how far the stump stands from its middle."""
 

@@ -17,7 +17,9 @@ from ..palette import fill, pen
 from ..scale import Scale, polygon
 
 GHOSTS_DEG = (0.0, 20.0, 40.0, 60.0, 80.0)
+"""Tilts at which a ghost of the tree stands: evenly spread, few enough to tell apart."""
 PATH_POINTS = 40
+"""Points of the path of the top; at full width a segment is a few pixels long."""
 TOLD_AT = 0.62
 """How far up the stem the words about the hinge stand."""
 

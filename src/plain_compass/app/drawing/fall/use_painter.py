@@ -16,6 +16,7 @@ from ..palette import fill, font, pen
 
 Align = Qt.AlignmentFlag
 TO_DEG = 100.0
+"""End of the axis: a tree on falling ground goes on a little past level."""
 At: TypeAlias = Callable[[float, float], QPointF]
 """Where a tilt and a use lie in the plot."""
 

@@ -15,7 +15,9 @@ from ..scale import Scale, polygon
 
 Align = Qt.AlignmentFlag
 MARGIN_PX, HEAD_PX, FOOT_PX = 14.0, 42.0, 24.0
+"""Room at the sides, above for the words about the first touch, below for the distances."""
 STEP_M = 5.0
+"""Distances are written each so many metres, about a good pace of five."""
 BENT_PX = 26.0
 """How far over the stem the line of bending stands where it breaks."""
 

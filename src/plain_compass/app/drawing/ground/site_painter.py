@@ -18,6 +18,7 @@ Align = Qt.AlignmentFlag
 STAND_DEG = 100.0
 """From the lay to where one stands for the back cut: beside the hinge and a little behind it."""
 STEPS_M = (1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
+"""Steps of the grid a person counts in; the first that leaves room between its lines is taken."""
 
 
 def paint_grid(c: Canvas) -> None:

@@ -14,6 +14,7 @@ from .brackets import paint_bracket, paint_centre, paint_reading
 from .surveyed import Surveyed
 
 SOUND_GAP = 9.0
+"""Bark to the first stroke of a sounding, in pixels."""
 DEFECT_SIGNS = {"bracket": "bracket", "crack": "crack", "wound": "wound", "stain": "stain", "metal": "metal"}
 
 

@@ -15,6 +15,7 @@ from ....core.site.hang_up import crown_half_m
 from ....core.site.landing import neighbours_on
 
 ALONG = 14
+"""Stations along the crown: its edge is a smooth sketch, which these follow to a pixel."""
 BACK_m = 2.0
 """How far behind the stump a neighbour may stand and still be drawn."""
 

@@ -16,7 +16,9 @@ from ....core.tree.stem import axis_at, profile_ratio
 from .crown import crown_on_lay
 
 CROWN_STEPS = 48
+"""Stations up the crown: its edge bends most near the top of a broadleaf, where fewer show corners."""
 SECOND_STEPS = 8
+"""Stations up a second stem, which tapers in a straight line."""
 CONIFER_WIDEST, BROAD_WIDEST = 0.1, 0.4
 """Share of the crown's length, from its base, at which it is widest, by habit."""
 

@@ -30,8 +30,11 @@ from .items import finding_items, plan_items
 PX_PER_M = 96 / 0.0254
 """The card is laid out in points of 1/96 inch, so that a stated scale is true on paper."""
 PAPERS = {"A4": (210 / 25.4 * 96, 297 / 25.4 * 96), "Letter": (8.5 * 96, 11 * 96)}
+"""Width and height in 1/96 inch."""
 SCALES = (1, 2, 2.5, 3, 4, 5, 6, 7.5, 10, 12, 15, 20, 25, 30, 40, 50)
+"""Scales a person can measure with: 1 : N for these N."""
 MARGIN = 40.0
+"""What common printers leave white, and a little more."""
 GAP, LABEL, BESIDE = 26.0, 70.0, 150.0
 """Bark to ring, room for labels beside the ring, and room beside the side view."""
 Align = Qt.AlignmentFlag

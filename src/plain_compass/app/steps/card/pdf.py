@@ -18,6 +18,7 @@ from .painter import paint_card
 from .tape_strip import write_strip
 
 RESOLUTION = 1200
+"""Dots per inch: text and hatching are lines, this only says how finely their places are rounded."""
 
 
 def today() -> str:

@@ -16,11 +16,15 @@ from ...frame.store import Snapshot
 
 Align = Qt.AlignmentFlag
 RESOLUTION = 1200
+"""Dots per inch: a fiftieth of a millimetre, far finer than a tape is read."""
 PX_PER_MM = 96 / 25.4
+"""The strip is laid out in 1/96 inch, as the card is."""
 PIECE_MM, MARGIN_MM, ROW_MM, HEAD_MM, WIDE_MM = 250.0, 14.0, 30.0, 12.0, 20.0
+"""A piece fits the shorter of both papers laid on its side; rows leave room to cut between them."""
 LINE_PX = 14.0
 """Height of one line of words on the strip."""
 PAGES_MM = {"A4": (297.0, 210.0), "Letter": (279.4, 215.9)}
+"""Width and height of the paper on its side."""
 
 
 @dataclass(frozen=True, slots=True)

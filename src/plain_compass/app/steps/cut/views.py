@@ -18,7 +18,9 @@ from ...frame.field_layer import FIELD_SIZE
 from ...frame.store import Snapshot
 
 CAPTION = 26
+"""Height of a drawing's title."""
 LABELS = FIELD_SIZE[0] + 16
+"""Room for the dimensions beside the ring."""
 BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
 """Room beside the stump in the side view: labels, height line, and the wedge sticking out behind."""
 

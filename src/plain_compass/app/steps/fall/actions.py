@@ -24,7 +24,9 @@ WRITTEN = {
     "geojson": "The fan as GeoJSON",
 }
 ROUND_DEG = 0.5
+"""Nobody sights a gun mark more finely."""
 MOST_OFF_DEG = 30.0
+"""Aimed further beside the lay than this it is another lay."""
 
 
 class FallActions:

@@ -16,7 +16,9 @@ if TYPE_CHECKING:
     from .page import FallPage
 
 PER_SECOND = 12
+"""Frames of the pictures written out: enough to see the fall, few enough to send."""
 MOST_FRAMES = 240
+"""The longest fall written out, about twenty seconds of a tree that hangs."""
 
 
 def _png(pictures: tuple[Picture, ...]) -> bytes:

@@ -20,7 +20,9 @@ from .playback import Playback
 from .views import FanView, StrobeView, UseView
 
 FRAME_MS = 33
+"""Thirty frames a second."""
 SLIDER_STEPS = 500
+"""Finer than the slider is long in pixels."""
 
 
 class FallPage(QWidget):

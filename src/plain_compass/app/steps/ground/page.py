@@ -24,6 +24,7 @@ from .reckoner import RoseReckoner
 from .views import Legend, SiteView
 
 BESIDE = 258
+"""Width of the column beside the plan: two fields and their names."""
 SPOT = "spot height"
 
 

@@ -21,6 +21,7 @@ OBSTACLE = ("kind", "cost", "radius_m", "height_m", "base_m", "overhead")
 ROPE = ("rope.attached_m", "rope.system", "rope.sheave", "rope.haul_N", "rope.redirect")
 ROPE_PLACES = {"rope.anchor": "Anchor", "rope.corner": "Redirect", "rope.hauler": "Hauler"}
 EDITOR_PX = 128
+"""Width of a field in the column: its longest label in one line."""
 WORDS = ("kind", "cost", "overhead", "rope.system", "rope.sheave", "rope.redirect")
 
 

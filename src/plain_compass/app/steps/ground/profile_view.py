@@ -14,6 +14,7 @@ from ...frame.painted import PaintedView
 from ...frame.store import Store
 
 HEIGHT = 138
+"""Tall enough for a stem bent over a hollow, low enough to leave the plan its room."""
 
 
 class ProfileView(PaintedView):

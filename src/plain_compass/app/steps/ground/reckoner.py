@@ -13,6 +13,7 @@ from ....core.plan.case import Case
 from ...frame.store import Snapshot
 
 SLICE_S = 0.008
+"""Longest stretch of reckoning between two looks at the mouse: half a frame at 60 a second."""
 COARSE = (20, 10, 5, 2, 1)
 """Steps in degrees: the whole rose is there coarsely first, then finer."""
 

@@ -14,6 +14,7 @@ from ...frame.field_edit import FieldEdit
 from ...frame.plain_label import plain_tip
 
 DRAG_FROM_PX = 8
+"""A hand that clicks moves less than this."""
 
 
 def target_paths(taken: Taken, plan: TreePlan) -> tuple[str, ...]:

@@ -12,7 +12,9 @@ from ...drawing.palette import LIGHT, Palette, fill, font, pen
 
 Align = Qt.AlignmentFlag
 HEIGHT = 128
+"""Height of the small drawing over a way of measuring."""
 GROUND = 108.0
+"""Where its ground line lies."""
 
 
 class Explanation(QWidget):

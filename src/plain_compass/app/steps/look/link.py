@@ -9,6 +9,7 @@ from ....instruments.protocol import Decoder, Rejected, Sample
 from ....instruments.server import LOOPBACK
 
 AGAIN_MS = 1500
+"""An instrument that went out of reach is looked for so often."""
 
 
 class Link(QObject):

@@ -20,6 +20,7 @@ from ...frame.store import Snapshot, Store
 from .views import ButtView, CrownView, LookView, TreeView
 
 STILL_MS = 250
+"""What takes many assessments waits until the hands are still for so long."""
 
 
 class LookPage(QWidget):

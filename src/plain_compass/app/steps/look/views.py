@@ -29,7 +29,9 @@ from ...frame.drawing_view import DrawingView, caption
 from ...frame.store import Snapshot, Store
 
 CAPTION = 26
+"""Height of a drawing's title."""
 FIRST_ROW = 78.0
+"""First place for a label below the title and the words about the top."""
 MOST_OFF = 2.2
 """Radii of the stump within which the centre of mass is shown at its place."""
 BELOW = 34

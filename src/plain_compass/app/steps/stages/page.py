@@ -21,6 +21,7 @@ from .views import StageRow, StageView, SweepView
 from .walk import Walk
 
 BESIDE = 384
+"""Width of what is said of a state, six rows of numbers and the step's words."""
 SIGNS = {Level.CLEAR: "●", Level.WATCH: "◐", Level.UNKNOWN: "○", Level.STOP: "⊘"}
 
 

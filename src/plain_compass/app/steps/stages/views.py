@@ -15,6 +15,7 @@ from .walk import Walk, level_at
 
 Align = Qt.AlignmentFlag
 SMALL = 92.0
+"""Height of a small drawing in the row of states, in pixels."""
 
 
 class StageRow(QWidget):

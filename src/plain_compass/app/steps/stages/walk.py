@@ -25,6 +25,7 @@ from ....core.mechanics.bar import BarPlan
 from ....job.words import Speech
 
 MOST_TOLD = 9.99
+"""A use beyond this is no number any more: it says that nothing holds."""
 
 
 def level_at(stage: Stage) -> Level:
