@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import fields, is_dataclass, replace
 from typing import Any
+
+import numpy as np
 
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.paths import with_value
@@ -13,6 +15,7 @@ from plain_compass.core.plan.case import Case
 from plain_compass.core.site.site import Site
 from plain_compass.core.tree.around import ABOVE, LEAVE, LIFE, Around
 from plain_compass.core.tree.section import Section, section_at
+from plain_compass.core.tree.sections import Place, Sections, sections_of
 from plain_compass.core.tree.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import Job
@@ -84,6 +87,26 @@ def section(tree: Tree | None = None, height_m: float = 0.3, lay_deg: float = 0.
     """A tree's section at the cut."""
     tree = tree or round_tree()
     return section_at(tree, height_m, lay_deg, indicative().profile_exponent[wood_of(tree.species).group])
+
+
+def batch(value: Any) -> Any:
+    """A batch of one: numbers, and results made of numbers, as the kernels take them."""
+    if isinstance(value, bool | str | int) or value is None:
+        return value
+    if isinstance(value, float):
+        return np.array([value])
+    if isinstance(value, tuple):
+        return tuple(batch(each) for each in value)
+    if is_dataclass(value) and not isinstance(value, type):
+        return type(value)(*(batch(getattr(value, item.name)) for item in fields(value)))
+    return value
+
+
+def sections_alone(tree: Tree | None = None, height_m: float = 0.3, lay_deg: float = 0.0) -> Sections:
+    """The section of a tree as the kernels take it."""
+    tree = tree or round_tree()
+    exponent = indicative().profile_exponent[wood_of(tree.species).group]
+    return sections_of([Place(tree, height_m, lay_deg, exponent)])
 
 
 def finding(result: Assessment, name: str) -> Any:

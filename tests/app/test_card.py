@@ -105,7 +105,7 @@ def test_the_drawings_are_true_to_the_stated_scale() -> None:
     widest = max((row for row in rows if row), key=lambda row: row[-1] - row[0])
     inches = (widest[-1] - widest[0]) / 2 / 96
     seen_m = inches * 0.0254 * n
-    hinge = shot.result.parts.hinge.outline
+    hinge = shot.shapes.butt.hinge
     assert seen_m == pytest.approx(hinge[:, 1].max() - hinge[:, 1].min(), rel=0.035)
 
 

@@ -25,6 +25,7 @@ from plain_compass.core.cuts.stages import stages_of, states_at, sweep_of
 from plain_compass.core.design.cut import BackCut
 from plain_compass.core.judge.bar import bar_plan_of
 from plain_compass.core.mechanics.bar import NICKS_DEG
+from plain_compass.core.mechanics.hinge import hinge_outline
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 from plain_compass.job.practice_files import PracticeError, practice_from, practice_text
@@ -56,7 +57,7 @@ def test_passes_cover_the_kerf_and_spare_the_hinge(bar: float, diameter: float, 
     corner = Polygon(plan.corner).buffer(0) if len(plan.corner) >= 3 else Polygon()
     missed = kerf.difference(swept.union(corner).buffer(0.006))
     assert missed.area < 0.02 * kerf.area
-    hinge = Polygon(result.parts.hinge.outline).buffer(-0.006)
+    hinge = Polygon(hinge_outline(result.parts.section, result.parts.face, result.case.cut)).buffer(-0.006)
     assert swept.intersection(hinge).area < 1e-4
     reaches = 2 * plan.reach_m >= result.parts.section.width_m - 0.002
     assert (plan.corner_share < 0.003) == reaches or plan.corner_share < 0.01

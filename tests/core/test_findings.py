@@ -186,6 +186,6 @@ def test_a_kept_corner_is_judged_as_deep_as_it_is_cut() -> None:
     cut = plain_cut(back__form="corner", back__strap_m=0.06)
     parts = assessed(round_tree(), cut).parts
     whole = behind(parts.section.wood, parts.section.back_m + 0.12)
-    high = parts.section.strips.left_m[-1]
+    high = parts.section.left_m
     area = moments(across(whole, high - 0.12, high), across(whole[:0], high - 0.12, high)).area_m2
     assert parts.splitting.strap_area_m2 == pytest.approx(area, rel=1e-6)

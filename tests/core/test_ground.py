@@ -14,6 +14,7 @@ from builders import ROUND, case, finding, finding_ids, round_tree, told
 from plain_compass.core.advice.rose import Spoke, sized_for, spoke_at, whole_rose
 from plain_compass.core.assess import assess
 from plain_compass.core.base.errors import InputError
+from plain_compass.core.cuts.shapes import section_of
 from plain_compass.core.design.checks import crosses_itself
 from plain_compass.core.plan.case import Case
 from plain_compass.core.site.hang_up import Catch, Faller, catches_on, gap_m
@@ -342,7 +343,8 @@ def test_a_strong_forward_lean_in_wood_that_splits_is_judged_with_a_bored_cut() 
 def test_face_and_hinge_are_sized_for_each_bearing_by_the_practice() -> None:
     whole = standing(Site(), trunk__cross_diameter_m=0.6)
     for bearing in (0.0, 90.0):
-        sized = sized_for(whole, bearing, "plain")
+        depth = section_of(replace(whole, cut=replace(whole.cut, lay_deg=bearing))).depth_m
+        sized = sized_for(whole, bearing, "plain", depth)
         result = assess(sized)
         low, high = whole.practice.face_depth_ratio
         assert low <= result.parts.face.depth_ratio <= high

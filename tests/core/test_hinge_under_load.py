@@ -7,9 +7,11 @@ import math
 import numpy as np
 import pytest
 
+from builders import batch
 from plain_compass.core.base.polygon import Moments
-from plain_compass.core.mechanics.balance import Balance, Mass, balance_on
-from plain_compass.core.mechanics.hinge import HingeStrength, HingeUse, hinge_use
+from plain_compass.core.base.rows import row
+from plain_compass.core.mechanics.balance import Balance, Mass, balances_on
+from plain_compass.core.mechanics.hinge import HingeStrength, HingeUse, hinge_uses
 
 WEIGHT_N = 10_000.0
 MASS = Mass(WEIGHT_N / 9.81, 6.0, 0.3, 0.1, 5e4, 0.0, 0.0, 300.0)
@@ -22,13 +24,15 @@ def strength(**changes: float) -> HingeStrength:
 
 
 def balance(left_m: float) -> Balance:
-    return Balance(0.3, left_m, 3000.0, WEIGHT_N * left_m, 0.5, True, False)
+    return Balance(0.3, left_m, 3000.0, WEIGHT_N * left_m, 0.5)
 
 
 def used(
     left_m: float, steady_Nm: float = 0.0, closing_deg: float = 70.0, tolerance: float = 3.0, **more: float
 ) -> HingeUse:
-    return hinge_use(MASS, strength(**more), balance(left_m), steady_Nm, closing_deg, tolerance)
+    given = batch((MASS, strength(**more), balance(left_m), steady_Nm, closing_deg))
+    found: HingeUse = row(hinge_uses(*given, tolerance), 0)
+    return found
 
 
 def at(use: HingeUse, tilt: float) -> float:
@@ -94,7 +98,8 @@ CENTRED = Moments(0.01, 0.0, 0.0, 1e-6, 1e-4, 0.0)
 
 def stood(ahead_m: float, stiffness_Nm: float, plastic_Nm: float, loads: tuple[float, float] = (0.0, 0.0)) -> Balance:
     mass = Mass(MASS.mass_kg, 6.0, ahead_m, 0.05, 5e4, 0.0, 0.0, 300.0)
-    return balance_on(mass, loads, CENTRED, stiffness_Nm, plastic_Nm)
+    found: Balance = row(balances_on(*batch((mass, loads, CENTRED, stiffness_Nm, plastic_Nm))), 0)
+    return found
 
 
 def test_a_back_leaner_whose_hinge_carries_it_does_not_sit_back() -> None:

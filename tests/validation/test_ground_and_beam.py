@@ -14,7 +14,8 @@ from builders import case, finding, finding_ids, round_tree, told
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.paths import with_value
-from plain_compass.core.mechanics.resting import Beam, beam_on, first_touch
+from plain_compass.core.base.rows import row
+from plain_compass.core.mechanics.resting import Beam, beams_on, first_touch
 from plain_compass.core.site.ground import ground_of, profile_on, rise_along_deg, slope_at
 from plain_compass.core.site.site import Obstacle, Place, Site, SpotHeight
 
@@ -108,6 +109,12 @@ def test_a_bank_is_a_ridge_where_the_lay_crosses_it_and_water_is_none() -> None:
 
 
 # The beam --------------------------------------------------------------------------------------------------
+
+
+def beam_on(along: np.ndarray, bending: np.ndarray, weight: np.ndarray, bed: np.ndarray, firm: float) -> Beam:
+    """One beam."""
+    found: Beam = row(beams_on(along[None], bending[None], weight[None], bed[None], firm), 0)
+    return found
 
 
 def beam(bed: dict[int, float]) -> Beam:

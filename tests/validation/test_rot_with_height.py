@@ -6,7 +6,7 @@ import pytest
 
 from builders import case, plain_cut, round_tree, section
 from plain_compass.core.advice.rising import soundness_by_height
-from plain_compass.core.judge.physics import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
+from plain_compass.core.judge.limits import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
 from plain_compass.core.tree.rot import rot_share
 from plain_compass.core.tree.tree import Decay, ShellReading
 

@@ -9,9 +9,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from builders import plain_cut, round_tree, section
+from builders import plain_cut, round_tree, section, sections_alone
 from plain_compass.core.base.polygon import _crossed, ahead_of, behind, clip, intervals, moments, overlap
-from plain_compass.core.mechanics.face import face_on
+from plain_compass.core.base.rows import row
+from plain_compass.core.design.designs import designs_of
+from plain_compass.core.mechanics.face import FaceGeometry, faces_on
 from plain_compass.core.tree.section import sound_powers
 from plain_compass.core.tree.tree import Decay, ShellReading
 
@@ -68,15 +70,20 @@ def test_two_diameters_make_an_ellipse_turned_with_its_bearing() -> None:
     assert along.sound_moments.area_m2 == pytest.approx(math.pi / 4 * 0.40 * 0.30, rel=NEAR)
 
 
+def face_of(depth_m: float) -> FaceGeometry:
+    found: FaceGeometry = row(faces_on(sections_alone(), designs_of([plain_cut(face__depth_m=depth_m)]), 0.008), 0)
+    return found
+
+
 @pytest.mark.parametrize("share", [0.1, 0.2, 0.25, 0.33, 0.45])
 def test_the_hinge_length_is_the_chord_at_the_face_depth(share: float) -> None:
     depth = share * 0.40
-    found = face_on(section(round_tree()), plain_cut(face__depth_m=depth).face, 0.008)
+    found = face_of(depth)
     assert found.hinge_length_m == pytest.approx(2 * math.sqrt(depth * (0.40 - depth)), rel=2 * NEAR)
 
 
 def test_a_face_a_fifth_deep_leaves_a_hinge_four_fifths_of_the_diameter_long() -> None:
-    found = face_on(section(round_tree()), plain_cut(face__depth_m=0.2 * 0.40).face, 0.008)
+    found = face_of(0.2 * 0.40)
     assert found.depth_ratio == pytest.approx(0.2, rel=NEAR)
     assert found.hinge_length_m / 0.40 == pytest.approx(0.8, rel=NEAR)
 

@@ -9,13 +9,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from builders import assessed, finding, finding_ids, plain_cut, round_tree, section
+from builders import assessed, finding, finding_ids, plain_cut, round_tree, section, sections_alone
 from plain_compass.core.base.polygon import ahead_of, chord_length, moments
-from plain_compass.core.mechanics.splitting import energy_release_J_m2, resistance_J_m2
+from plain_compass.core.mechanics.splitting import kerfs_at, resistance_J_m2
+from plain_compass.core.tree.timber import fracture_J_m2
 from plain_compass.core.tree.tree import Decay
+from plain_compass.core.tree.wood import Wood
 from plain_compass.job.tables import indicative, wood_of
 
 LEANER = round_tree(lean__angle_deg=14.0, lean__bearing_deg=0.0)
+
+
+def energy(forward_m: float, moment_Nm: float) -> float:
+    kerf = kerfs_at(sections_alone(), np.array([forward_m]))
+    return float(kerf.energy_J_m2(np.array([moment_Nm]), np.array([9e9]))[0])
 
 
 def test_energy_release_is_that_of_a_split_beam() -> None:
@@ -24,19 +31,19 @@ def test_energy_release_is_that_of_a_split_beam() -> None:
     whole = math.pi * 0.4**4 / 64
     breadth = 2 * math.sqrt(0.2**2 - 0.05**2)
     expected = 1e4**2 / (2 * breadth * 9e9) * (1 / front - 1 / whole)
-    assert energy_release_J_m2(found, 0.05, 1e4, 9e9) == pytest.approx(expected, rel=2e-3)
+    assert energy(0.05, 1e4) == pytest.approx(expected, rel=2e-3)
 
 
 @given(moment=st.floats(10.0, 1e5), factor=st.floats(1.1, 5.0))
 def test_energy_goes_with_the_square_of_the_moment(moment: float, factor: float) -> None:
-    one, more = (energy_release_J_m2(section(), 0.0, m, 9e9) for m in (moment, factor * moment))
+    one, more = (energy(0.0, m) for m in (moment, factor * moment))
     assert more == pytest.approx(one * factor**2, rel=1e-9)
 
 
 @given(line=st.floats(-0.15, 0.12))
 def test_a_kerf_nearer_the_face_frees_more_energy(line: float) -> None:
     """The thinner the part that must bend alone, the worse: depth acts hard on the index."""
-    assert energy_release_J_m2(section(), line + 0.02, 1e4, 9e9) > energy_release_J_m2(section(), line, 1e4, 9e9)
+    assert energy(line + 0.02, 1e4) > energy(line, 1e4)
 
 
 def test_a_chord_through_rot_is_only_as_long_as_its_sound_wood() -> None:
@@ -44,17 +51,21 @@ def test_a_chord_through_rot_is_only_as_long_as_its_sound_wood() -> None:
     assert chord_length(found.wood, 0.0, found.rot) == pytest.approx(0.4 - 0.2, rel=1e-2)
 
 
+def resistance(wood: Wood, crack: str, diameter_m: float) -> float:
+    return float(resistance_J_m2(fracture_J_m2(wood, crack, indicative()), np.array([diameter_m]))[0])
+
+
 @pytest.mark.parametrize(("name", "base"), [("ash", 180.0), ("oak", 260.0), ("spruce-norway", 380.0), ("lime", 520.0)])
 def test_resistance_goes_by_splitting_class(name: str, base: float) -> None:
-    assert resistance_J_m2(wood_of(name), "none", 0.40, indicative()) == pytest.approx(base)
+    assert resistance(wood_of(name), "none", 0.40) == pytest.approx(base)
 
 
 def test_resistance_grows_with_size_within_bounds_and_an_old_crack_halves_it() -> None:
-    oak, constants = wood_of("oak"), indicative()
-    assert resistance_J_m2(oak, "none", 0.10, constants) == pytest.approx(260 * 0.7)
-    assert resistance_J_m2(oak, "none", 0.60, constants) == pytest.approx(260 * math.sqrt(1.5))
-    assert resistance_J_m2(oak, "none", 3.00, constants) == pytest.approx(260 * 1.6)
-    assert resistance_J_m2(oak, "present", 0.40, constants) == pytest.approx(130.0)
+    oak = wood_of("oak")
+    assert resistance(oak, "none", 0.10) == pytest.approx(260 * 0.7)
+    assert resistance(oak, "none", 0.60) == pytest.approx(260 * math.sqrt(1.5))
+    assert resistance(oak, "none", 3.00) == pytest.approx(260 * 1.6)
+    assert resistance(oak, "present", 0.40) == pytest.approx(130.0)
 
 
 def test_a_tree_cut_from_behind_goes_where_its_moment_meets_what_the_wood_resists() -> None:
@@ -92,7 +103,8 @@ def test_the_sweep_runs_from_the_whole_stem_to_the_hinge() -> None:
     parts = assessed(LEANER).parts
     assert parts.sweep.ligament_m[0] == pytest.approx(parts.face.hinge_front_m - parts.section.back_m)
     assert parts.sweep.ligament_m[-1] == pytest.approx(0.04)
-    assert parts.sweep.plastic_Nm[-1] == pytest.approx(parts.strength.plastic_Nm, rel=1e-6)
+    # Lines through the stem on the way in, exact at the hinge: two roads to one number.
+    assert parts.sweep.plastic_Nm[-1] == pytest.approx(parts.strength.plastic_Nm, rel=2e-3)
     assert (np.diff(parts.sweep.plastic_Nm) < 0).all()
 
 

@@ -10,9 +10,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from builders import assessed, finding, finding_ids, plain_cut, round_tree
+from builders import assessed, batch, finding, finding_ids, plain_cut, round_tree
 from plain_compass.core.design.cut import BackCut, Kit, WedgeSeat
-from plain_compass.core.mechanics.wedge import driving_factor, resisting_moment
+from plain_compass.core.mechanics.wedge import driving_factor, resisting_moments
 from plain_compass.core.tree.tree import Decay
 from plain_compass.job.tables import indicative
 
@@ -44,7 +44,7 @@ def test_the_lift_is_the_arm_times_the_tilt() -> None:
 def test_the_force_takes_the_worst_of_weight_and_hinge_together() -> None:
     """They never peak together, so adding their maxima would ask too much."""
     parts = assessed(BACK).parts
-    curve = resisting_moment(parts.wedging.tilt_deg, parts.balance, parts.mass, parts.strength)
+    curve = resisting_moments(*batch((parts.wedging.tilt_deg, parts.balance, parts.mass, parts.strength)))[0]
     weight = -parts.balance.moment_forward_Nm
     assert parts.wedging.moment_Nm == pytest.approx(curve.max())
     assert weight < parts.wedging.moment_Nm < weight + parts.strength.plastic_Nm

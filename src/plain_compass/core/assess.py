@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from .base.errors import InputError
 from .base.levels import Group, Level
-from .design.checks import check_case
+from .design.checks import check_case, check_cut_fits
 from .fall.fan import Fan
 from .fall.nominal import NominalFall
 from .judge import unmeasured
@@ -14,6 +16,7 @@ from .judge.cut import cut_findings
 from .judge.fall import fall_findings
 from .judge.findings import Finding, Verdict, unknown, verdict_of, worst_first
 from .judge.ground import ground_findings
+from .judge.limits import Shares, shares_of, wind_per_newton
 from .judge.lying import lying_findings
 from .judge.physics import physics_findings
 from .judge.practice import practice_findings
@@ -21,7 +24,8 @@ from .judge.rope import rope_findings
 from .judge.seen import seen_findings
 from .judge.wind import wind_finding
 from .mechanics.tape import TapeMark, tape_marks
-from .plan.case import Case, Planned, parts_of
+from .plan.case import Case, Planned
+from .plan.many import alone, many_of, place_of
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -45,16 +49,47 @@ def assess(case: Case) -> Assessment:
     Raises InputError, naming the field, when a value is out of range or the cut does not fit the stem.
     """
     check_case(case.tree, case.site, case.cut, case.kit, case.rope)
-    parts = parts_of(case)
+    return assessed(shares_of(alone(case)), 0)
+
+
+def assess_many(cases: Sequence[Case]) -> tuple[Assessment | None, ...]:
+    """Assess several cases that share site, kit, constants and tolerance: the physics of all of them at once.
+
+    What does not fit, or is out of range, has no assessment.
+    """
+    fit = [case for case in cases if _fits(case)]
+    if not fit:
+        return (None,) * len(cases)
+    shares, found = shares_of(many_of(fit)), []
+    rows = {id(case): row for row, case in enumerate(fit)}
+    for case in cases:
+        row = rows.get(id(case))
+        found.append(None if row is None else assessed(shares, row))
+    return tuple(found)
+
+
+def _fits(case: Case) -> bool:
+    try:
+        check_case(case.tree, case.site, case.cut, case.kit, case.rope)
+        check_cut_fits(place_of(case).section(), case.cut)
+    except InputError:
+        return False
+    return True
+
+
+def assessed(shares: Shares, row: int) -> Assessment:
+    """What the numbers say of one of many cases."""
+    many, uses = shares.many, shares.at(row)
+    case, parts = many.cases[row], many.parts(row)
     judged = (
-        *physics_findings(case, parts),
+        *physics_findings(case, parts, uses),
         *seen_findings(case, parts),
         *around_findings(case.tree),
         *ground_findings(case, parts),
-        *lying_findings(case, parts),
-        *rope_findings(case, parts),
+        *lying_findings(case, parts, uses),
+        *rope_findings(case, parts, uses),
         *cut_findings(Planned(case, parts)),
-        wind_finding(case, parts),
+        wind_finding(case, parts, uses, float(wind_per_newton(many)[row])),
     )
     findings = worst_first(judged + practice_findings(case, parts))
     return Assessment(case, parts, tape_marks(parts.section, parts.face, case.cut), findings, verdict_of(findings))

@@ -33,6 +33,11 @@ def plain(value: Any) -> Any:
     return value
 
 
+def _asked(value: Any, *names: str) -> dict[str, Any]:
+    """What a result says of itself beside what it holds."""
+    return {name: plain(getattr(value, name)) for name in names}
+
+
 def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[str, Any]:
     """The assessment grouped as the model names it."""
     parts, speech = result.parts, job.speech
@@ -42,7 +47,7 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
     return {
         "tree": plan.id,
         "verdict": {"level": result.verdict.level, "sentence": speech.verdict(result.verdict)},
-        "balance": plain(parts.mass) | plain(parts.balance),
+        "balance": plain(parts.mass) | plain(parts.balance) | _asked(parts.balance, "stands_on_hinge", "sits_back"),
         "section": {
             "diameter_m": section.diameter_m,
             "depth_m": section.depth_m,
@@ -53,7 +58,7 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
             "shell_ratio": section.shell_ratio,
             "sound_fraction": section.sound_fraction,
         },
-        "face": plain(parts.face),
+        "face": plain(parts.face) | _asked(parts.face, "closing_angle_deg", "hinge_length_m", "shuts_on_overcut"),
         "hinge": _hinge(result),
         "splitting": plain(parts.splitting),
         "wedges": plain(parts.wedging),

@@ -8,12 +8,14 @@ import numpy as np
 
 from ..base.errors import InputError
 from ..base.polygon import Array
+from ..design.designs import designs_of
 from ..design.first import resized
-from ..judge.physics import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
-from ..mechanics.face import face_on
-from ..mechanics.hinge import hinge_on
+from ..judge.limits import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
+from ..mechanics.face import faces_on
+from ..mechanics.hinge import hinges_on
 from ..plan.case import Case
 from ..tree.section import section_at
+from ..tree.sections import Place, sections_of
 
 LOWEST_M, STEP_M, MOST_M = 0.1, 0.1, 2.0
 """Cut heights looked at: from as low as a bar gets to as high as anyone cuts from the ground."""
@@ -54,8 +56,9 @@ def soundness_by_height(case: Case) -> Rising | None:
             rows.append((height, 0.0, 0.0))
             continue
         cut = replace(resized(case.cut, section.depth_m / here), height_m=height)
-        face = face_on(section, cut.face, case.kit.kerf_m)
-        rows.append((height, section.shell_ratio or 0.0, hinge_on(section, face, cut).sound_fraction))
+        sections, designs = sections_of([Place(case.tree, height, case.cut.gun_deg, exponent)]), designs_of([cut])
+        hinge = hinges_on(sections, designs, faces_on(sections, designs, case.kit.kerf_m))
+        rows.append((height, section.shell_ratio or 0.0, float(hinge.sound_fraction[0])))
     table = np.array(rows)
     enough = (table[:, 1] >= SOUND_SHELL_LEAST) & (table[:, 2] >= SOUND_HINGE_LEAST)
     return Rising(table[:, 0], table[:, 1], table[:, 2], _from_where_on(table[:, 0], enough))

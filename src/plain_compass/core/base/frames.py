@@ -41,3 +41,9 @@ def rotated(points: Array, bearing_deg: float, lay_deg: float) -> Array:
     cos, sin = to_tree(bearing_deg, 1.0, lay_deg)
     turned: Array = points @ np.array([[cos, sin], [-sin, cos]])
     return turned
+
+
+def turned_on(forward_m: float | Array, left_m: float | Array, by_rad: Array) -> tuple[Array, Array]:
+    """(forward, left) of a point once the lay is turned on clockwise: what was ahead comes to the left."""
+    cos, sin = np.cos(by_rad), np.sin(by_rad)
+    return forward_m * cos - left_m * sin, left_m * cos + forward_m * sin

@@ -8,17 +8,19 @@ needs no general polygon library; ``overlap`` uses Shapely for the rare case of 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TypeAlias, TypeVar
+from typing import Generic, TypeAlias, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
-Array: TypeAlias = NDArray[np.float64]
+from .rows import Array as Array
+from .rows import N
+
 EMPTY: Array = np.zeros((0, 2))
 
 
 @dataclass(frozen=True, slots=True)
-class Moments:
+class Moments(Generic[N]):
     """Area moments of a plane region about the origin and about its own centroid.
 
     Attributes:
@@ -29,12 +31,12 @@ class Moments:
         product_m4: integral of the product of both distances.
     """
 
-    area_m2: float
-    forward_m: float
-    left_m: float
-    second_fall_m4: float
-    second_side_m4: float
-    product_m4: float
+    area_m2: N
+    forward_m: N
+    left_m: N
+    second_fall_m4: N
+    second_side_m4: N
+    product_m4: N
 
 
 T = TypeVar("T", bound=np.generic)

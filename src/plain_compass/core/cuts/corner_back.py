@@ -94,7 +94,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
 
 def _kept(section: Section, _: Notch, back: BackCut, _hinge: Standing) -> tuple[KeptPiece, ...]:
     """The corner on its side, twice the strap's width either way."""
-    low, high = section.strips.left_m[0], section.strips.left_m[-1]
+    low, high = section.right_m, section.left_m
     width, edge = 2 * back.strap_m, section.back_m + back.kept_m
     return ((high - width, high, edge),) if back.side == "left" else ((low, low + width, edge),)
 

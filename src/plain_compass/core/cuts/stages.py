@@ -13,9 +13,8 @@ import numpy as np
 
 from ..base.polygon import Array, across, clip
 from ..cuts import form_of
-from ..mechanics.splitting import released_J_m2, resistance_J_m2
+from ..mechanics.splitting import released_J_m2
 from ..plan.case import Planned
-from ..tree.cracks import crack_at_cut
 from ..tree.section import Section, Strips, sound_powers
 from ..tree.wood import working_strength
 from .form import Bands, CutStep
@@ -329,11 +328,11 @@ def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array
     finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m, section) for bands in kept])
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
     moment = np.where(finished, np.maximum(moment, folds), moment)
-    energy = released_J_m2(moment, breadth, strength.elasticity_Pa, front, section.sound_moments.second_fall_m4)
+    energy = released_J_m2(
+        moment, breadth, np.full(1, strength.elasticity_Pa), front, np.full(1, section.sound_moments.second_fall_m4)
+    )
     energy = np.where(finished, np.maximum(energy, _overcut_J_m2(result)), energy)
-    crack = crack_at_cut(case.tree, case.cut.height_m)
-    resists = resistance_J_m2(case.wood, crack, section.diameter_m, case.constants)
-    found: Array = np.where(open_, energy / resists, 0.0)
+    found: Array = np.where(open_, energy / parts.splitting.resistance_J_m2, 0.0)
     return found
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from functools import lru_cache
-from typing import TypeAlias
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 
@@ -163,7 +163,14 @@ def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit, rope: Rope) -> None:
         )
 
 
-def check_cut_fits(section: Section, cut: Cut) -> None:
+class Room(NamedTuple):
+    """The wood along the lay that a cut must fit into: its front from the pith, and its depth."""
+
+    front_m: float
+    depth_m: float
+
+
+def check_cut_fits(section: Section | Room, cut: Cut) -> None:
     """Raise InputError unless face, hinge and strap fit into the section one behind the other."""
     front, depth = section.front_m, section.depth_m
     if cut.face.depth_m >= front:

@@ -18,12 +18,12 @@ from ..base.frames import full_turn_deg
 from ..base.paths import value_at, with_value
 from ..base.polygon import Array
 from ..mechanics.balance import tree_mass
-from ..mechanics.loads import gust_on, loaded
-from ..mechanics.splitting import splitting_of, sweep_back_cut
-from ..mechanics.stump import Stump
-from ..plan.case import Case, Planned, parts_of
+from ..mechanics.loads import blown_on, loaded
+from ..mechanics.splitting import splittings_of, sweep_back_cuts
+from ..plan.case import Case, Planned
+from ..plan.many import Many, alone, many_of
 from ..tree.stem import axis_at
-from ..tree.timber import timber_of
+from ..tree.timber import fracture_J_m2
 from .reckon import rod_of, shutting_pull, widened
 from .rods import Rods
 from .sobol import MOST, normals
@@ -37,6 +37,8 @@ LEAST_THICK_m = 0.004
 """A hinge cut thinner by mistake is one that is cut through."""
 FARTHEST = 3.0
 """Spreads past which an input is not taken: beyond them a straight slope says nothing."""
+STEP_AHEAD_m, STEP_HEAVIER = 0.05, 0.05
+"""Steps of the centre's place and of the mass from which the slopes of splitting are taken: a good hand's error."""
 LOGS = ("mass", "up", "inertia", "stiffness", "plastic", "side", "twist", "breaks", "length", "drag", "split", "bends")
 PLACES = ("forward", "left", "hinge_forward", "top_forward", "top_left")
 
@@ -90,14 +92,14 @@ def _mass_numbers(case: Case) -> Slopes:
     """What the tree alone gives, without its cut: logarithms and places."""
     mass = tree_mass(case.tree, case.wood, case.cut, case.constants)
     cut, tree = case.cut, case.tree
-    gust = gust_on(tree, case.site, cut.gun_deg, cut.height_m, is_conifer=case.wood.group == "conifer")
+    area, middle, _, _ = blown_on(tree, case.site, is_conifer=case.wood.group == "conifer")
     top = axis_at(tree.lean, tree.height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg)
     return {
         "mass": math.log(mass.mass_kg),
         "up": math.log(mass.com_up_m),
         "inertia": math.log(mass.inertia_kg_m2),
         "length": math.log(tree.height_m - cut.height_m),
-        "drag": math.log(max(gust.area_m2 * gust.arm_m**3, 1e-9)),
+        "drag": math.log(max(area * (middle - cut.height_m) ** 3, 1e-9)),
         "forward": mass.com_forward_m,
         "left": mass.com_left_m,
         "top_forward": top[0],
@@ -105,17 +107,17 @@ def _mass_numbers(case: Case) -> Slopes:
     }
 
 
-def _cut_numbers(planned: Planned) -> Slopes:
-    """What the section at the cut gives."""
-    strength, parts = planned.parts.strength, planned.parts
+def _cut_numbers(one: Many) -> Slopes:
+    """What the section at the cut gives, of one case."""
+    strength = one.strength
     return {
-        "stiffness": math.log(max(strength.stiffness_Nm, 1.0)),
-        "plastic": math.log(max(strength.plastic_Nm, 1.0)),
-        "side": math.log(max(strength.side_capacity_Nm, 1.0)),
-        "twist": math.log(max(strength.twist_capacity_Nm, 1.0)),
-        "breaks": math.log(strength.break_angle_deg),
-        "hinge_forward": parts.hinge.region.forward_m,
-        "split": math.log(max(parts.splitting.split_index, 1e-6)),
+        "stiffness": math.log(max(strength.stiffness_Nm.item(), 1.0)),
+        "plastic": math.log(max(strength.plastic_Nm.item(), 1.0)),
+        "side": math.log(max(strength.side_capacity_Nm.item(), 1.0)),
+        "twist": math.log(max(strength.twist_capacity_Nm.item(), 1.0)),
+        "breaks": math.log(strength.break_angle_deg.item()),
+        "hinge_forward": one.hinge.forward_m.item(),
+        "split": math.log(max(one.splitting.split_index.item(), 1e-6)),
     }
 
 
@@ -129,9 +131,8 @@ def _slope(planned: Planned, base: Slopes, path: str, spread: float, *, into: bo
             numbers = _mass_numbers(other)
             found = {name: sign * (numbers[name] - base[name]) for name in base}
             if into:
-                from_cut = _cut_numbers(planned)
-                parts = parts_of(other, planned.parts.resting)
-                moved = _cut_numbers(Planned(other, parts))
+                from_cut = _cut_numbers(alone(case))
+                moved = _cut_numbers(alone(other))
                 found |= {name: sign * (moved[name] - from_cut[name]) for name in from_cut}
         except InputError:
             continue
@@ -146,17 +147,19 @@ def _moved(case: Case, path: str, by: float) -> float:
 
 def _split_slopes(planned: Planned) -> tuple[float, float]:
     """Slope of the splitting index's logarithm with the centre's place ahead (a metre), and with mass (a share)."""
-    parts, case, loads = planned.parts, planned.case, planned.parts.loads
-    timber = replace(timber_of(case.tree, case.wood, case.cut.height_m, case.constants), crack="none")
-    stump = Stump(case.cut, parts.section, parts.face, parts.hinge, parts.strength)
-    pulled, found = loaded(parts.mass, loads), []
-    for ahead_m, heavier in ((0.0, 0.0), (0.05, 0.0), (0.0, 0.05)):
-        mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead_m, mass_kg=pulled.mass_kg * (1 + heavier))
-        sweep = sweep_back_cut(stump, timber, mass, loads.following_Nm)
-        ahead = parts.balance.ahead_m + ahead_m
-        split = splitting_of(stump, timber, sweep, mass, ahead_m=ahead, kerf_m=case.kit.kerf_m)
-        found.append(math.log(max(split.split_index, 1e-6)))
-    return (found[1] - found[0]) / 0.05, (found[2] - found[0]) / math.log(1.05)
+    case = planned.case
+    ahead, heavier = np.array([0.0, STEP_AHEAD_m, 0.0]), np.array([0.0, 0.0, STEP_HEAVIER])
+    many = many_of([case] * 3)
+    # A crack changes what resists, not how the index moves.
+    sound = np.full(3, fracture_J_m2(case.wood, "none", case.constants))
+    timbers, pulled = replace(many.timbers, fracture_J_m2=sound), loaded(many.mass, many.loads)
+    mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead, mass_kg=pulled.mass_kg * (1 + heavier))
+    sweep = sweep_back_cuts(many.stumps, timbers, mass, many.loads.following_Nm)
+    split = splittings_of(
+        many.stumps, timbers, sweep, mass, ahead_m=many.balance.ahead_m + ahead, kerf_m=case.kit.kerf_m
+    )
+    plain, moved, grown = np.log(np.maximum(split.split_index, 1e-6)).tolist()
+    return (moved - plain) / STEP_AHEAD_m, (grown - plain) / math.log(1 + STEP_HEAVIER)
 
 
 def _wood_slopes(name: str, spread: float, *, held_back: bool) -> Slopes:

@@ -8,16 +8,17 @@ from ..base.quantity import Kind
 from ..mechanics.bar import NICKS_DEG, BarPlan, bar_plan, off_line_m, usable_m
 from ..mechanics.hinge import bored_m, rear_line
 from ..plan.case import Case, Parts, Planned
-from .findings import Finding, Limit, Told, against, margin_of
+from .findings import Finding, Limit, Told, margin_of
+from .limits import Uses, judged
 
 
-def bar_findings(case: Case, parts: Parts) -> list[Finding]:
+def bar_findings(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     """Reach, room and direction."""
-    found = [_reach(case, parts)]
+    found = [_reach(case, parts, uses)]
     if case.cut.back.strapped:
-        found.append(_room(case, parts))
+        found.append(_room(case, parts, uses))
     if case.cut.back.traits.bored:
-        found.append(_nick(case, parts))
+        found.append(_nick(case, parts, uses))
     return found
 
 
@@ -26,13 +27,11 @@ def reach_m(case: Case) -> float:
     return usable_m(case.kit.bar_m, case.tree.trunk.bark_m, shaved=case.cut.back.shaved == "yes")
 
 
-def _reach(case: Case, parts: Parts) -> Finding:
+def _reach(case: Case, parts: Parts, uses: Uses) -> Finding:
     reach = reach_m(case)
     held = case.cut.back.held
     across = parts.face.hinge_length_m if held else parts.section.width_m
-    # A bore through the face takes the middle that neither side reaches.
-    wanted = across - bored_m(case.cut.hinge)
-    use = wanted / (2 * reach)
+    use = uses["bar.reach"]
     text = "bar.reach.bar_reaches_across"
     if across > reach:
         text = "bar.reach.bar_inside_bark"
@@ -52,27 +51,26 @@ def _reach(case: Case, parts: Parts) -> Finding:
     )
 
 
-def _room(case: Case, parts: Parts) -> Finding:
+def _room(case: Case, parts: Parts, uses: Uses) -> Finding:
     room = parts.hinge_back_m - parts.section.back_m - case.cut.back.kept_m
     sentence = phrase("bar.bore_room.between_hinge_strap", room=room, bar=case.kit.bar_width_m)
-    return against(
+    return judged(
         Limit("bar.bore_room", Group.BAR, "strap"),
-        case.kit.bar_width_m / max(room, 1e-6),
+        uses,
         (room, case.kit.bar_width_m, Kind.LENGTH),
         Told(sentence, phrase("bar.bore_room.change")),
-        watch_from=0.9,
     )
 
 
-def _nick(case: Case, parts: Parts) -> Finding:
+def _nick(case: Case, parts: Parts, uses: Uses) -> Finding:
     """A bore out of line comes nearer to the face at its far end; through the hinge it is a stop."""
     across = min(parts.face.hinge_length_m, reach_m(case))
     far = off_line_m(across)
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
     sentence = phrase("bar.nick.bore_out_line", error=NICKS_DEG, far=far, thin=thin)
-    return against(
+    return judged(
         Limit("bar.nick", Group.BAR, "hinge"),
-        far / max(thin, 1e-4),
+        uses,
         (far, thin, Kind.LENGTH),
         Told(sentence, phrase("bar.nick.change")),
         indicative=True,

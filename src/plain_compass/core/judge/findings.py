@@ -53,6 +53,8 @@ class Finding:
         return not self.id.endswith("not_judged")
 
 
+LEAST_MARGIN = -9.99
+"""Margins further past a limit are all alike: so that they can be drawn and written."""
 WATCH_FROM = 0.7
 """Share of a limit in use from which it is watched."""
 
@@ -68,7 +70,7 @@ def level_of(use: float, watch_from: float = WATCH_FROM) -> Level:
 
 def margin_of(use: float) -> float:
     """Margin left at a use, held within -9.99 and 1 so that it can be drawn and written."""
-    return min(max(1.0 - use, -9.99), 1.0)
+    return min(max(1.0 - use, LEAST_MARGIN), 1.0)
 
 
 def worst_first(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
@@ -124,11 +126,6 @@ def against(
     """
     level, margin = level_of(use, watch_from), margin_of(use)
     return Finding(limit.id, limit.group, level, *compared, margin, *told, "physics", indicative, limit.mark)
-
-
-def used(limit: Limit, use: float, told: Told, *, indicative: bool = False) -> Finding:
-    """A physics finding whose use of a limit is itself what is shown, in percent."""
-    return against(limit, use, (min(use, 99.0), 1.0, Kind.RATIO), told, indicative=indicative)
 
 
 def stated(

@@ -7,7 +7,7 @@ import math
 from ..base.frames import half_turn_deg
 from ..base.levels import Group, Level
 from ..base.phrase import Value, phrase
-from ..plan.case import Case, Parts
+from ..plan.case import Case, Standing
 from ..plan.reach import DEAR, behind, better_side, called, caught, lying
 from ..site.hang_up import gap_m
 from ..site.landing import hits_on
@@ -23,7 +23,7 @@ TEARS_FREE_DEG = 60.0
 """A crown grown into its neighbour comes free when it falls within this of the tangle."""
 
 
-def ground_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
+def ground_findings(case: Case, parts: Standing) -> tuple[Finding, ...]:
     """What the site plan says about this lay. Without a plan nothing is known, and it is said so."""
     if not case.site.obstacles:
         return (
@@ -81,9 +81,9 @@ def _targets(case: Case) -> Finding:
     )
 
 
-def _miss(case: Case, parts: Parts) -> list[Finding]:
+def _miss(case: Case, parts: Standing) -> list[Finding]:
     """Where a miss would cost something, wedges alone are not enough."""
-    if parts.balance.moment_forward_Nm >= 0 or not parts.wedging.wanted or parts.rigging is not None:
+    if parts.balance.moment_forward_Nm >= 0 or not parts.needs_wedges or parts.rigging is not None:
         return []
     at_risk = [case.site.obstacles[index] for index in behind(case, case.cut.lay_deg)]
     dear = [each for each in at_risk if each.cost in DEAR]
@@ -102,7 +102,7 @@ def _miss(case: Case, parts: Parts) -> list[Finding]:
     ]
 
 
-def _hang_up(case: Case, parts: Parts) -> list[Finding]:
+def _hang_up(case: Case, parts: Standing) -> list[Finding]:
     catches = caught(case, parts.mass)
     if not catches:
         return _gap(case)
@@ -204,7 +204,7 @@ def _ways(case: Case) -> Finding:
     )
 
 
-def _stand(case: Case, parts: Parts) -> Finding:
+def _stand(case: Case, parts: Standing) -> Finding:
     best, other = better_side(case, parts)
     reasons = (
         ("way_out.stand.barred", best.way_free and not other.way_free),

@@ -9,7 +9,8 @@ from ..base.phrase import Value, phrase
 from ..base.quantity import Kind
 from ..mechanics.resting import Resting
 from ..plan.case import Case, Parts
-from .findings import Finding, Limit, Told, against, stated, unknown
+from .findings import Finding, Limit, Told, stated, unknown
+from .limits import Uses, judged
 
 EARLY_DEG = 80.0
 """A top that lands before this tilt is driven back along the stem."""
@@ -17,10 +18,10 @@ LATE_DEG = 97.0
 """Past this the hinge and the face are spent long before the top lands."""
 
 
-def lying_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
+def lying_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
     """How the tree comes to lie on the ground that is known."""
     lying = parts.resting
-    found = [_break(lying), *_first_touch(lying), *_roll(case, lying), *_slide(case, lying)]
+    found = [_break(lying, uses), *_first_touch(lying), *_roll(case, lying), *slide_findings(case, lying)]
     if not case.site.spots:
         found.append(
             unknown(
@@ -33,14 +34,14 @@ def lying_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
     return tuple(found)
 
 
-def _break(lying: Resting) -> Finding:
+def _break(lying: Resting, uses: Uses) -> Finding:
     span = lying.span_to_m - lying.span_from_m
     text = "landing.break.across_ground_known"
     if span > 0:
         text = "landing.break.lying_stem_spans"
-    return against(
+    return judged(
         Limit("landing.break", Group.LANDING, "lay"),
-        lying.break_index,
+        uses,
         (lying.break_index, 1.0, Kind.NUMBER),
         Told(phrase(text, index=lying.break_index, at=lying.breaks_at_m, span=span), phrase("landing.break.change")),
         indicative=True,
@@ -72,7 +73,7 @@ def _roll(case: Case, lying: Resting) -> list[Finding]:
     return [_told("landing.roll", Level.WATCH, text, "landing.roll.change", fall=fall, side=side)]
 
 
-def _slide(case: Case, lying: Resting) -> list[Finding]:
+def slide_findings(case: Case, lying: Resting) -> list[Finding]:
     """A stem slides where the slope along it is steeper than bark holds; back at the stump it is a stop."""
     use = math.tan(math.radians(abs(lying.slides_deg))) / case.constants.slide_friction
     if use < 0.5:

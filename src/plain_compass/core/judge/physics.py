@@ -2,42 +2,40 @@
 
 from __future__ import annotations
 
-import math
-
-from ..base.levels import Group, Level
+from ..base.levels import Group
 from ..base.phrase import phrase
 from ..base.quantity import Kind
 from ..plan.case import Case, Parts
 from ..tree.cracks import crack_at_cut
 from .bar import bar_findings
-from .findings import Finding, Limit, Told, against, unknown, used
+from .findings import Finding, Limit, Told, unknown
+from .limits import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, Uses, judged
 from .wedges import wedge_findings
 
-SOUND_SHELL_LEAST = 0.30
-"""Shell over radius below which a hollow stem is no longer worked as a sound one (practice of the trade)."""
-SOUND_HINGE_LEAST = 0.5
-"""Less sound wood than half a hinge steers nothing."""
 
+def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
+    """Every finding that comes from the physics, in the order of the margin band.
 
-def physics_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
-    """Every finding that comes from the physics, in the order of the margin band."""
+    Args:
+        uses: share of every limit that is asked of this case, by id.
+    """
     found = [
-        balance(parts),
-        side_use(parts),
-        hold_until(parts),
-        *overcut(case, parts),
-        split(case, parts),
-        *strap(parts),
-        *wedge_findings(case, parts),
-        *bar_findings(case, parts),
-        shell(parts),
-        sound_hinge(parts),
+        balance(parts, uses),
+        side_use(parts, uses),
+        hold_until(parts, uses),
+        *overcut(case, parts, uses),
+        split(case, parts, uses),
+        *strap(uses),
+        *wedge_findings(case, parts, uses),
+        *bar_findings(case, parts, uses),
+        shell(parts, uses),
+        sound_hinge(parts, uses),
         *unknowns(case),
     ]
     return tuple(found)
 
 
-def balance(parts: Parts) -> Finding:
+def balance(parts: Parts, uses: Uses) -> Finding:
     """Does the tree go by itself, and if not, can the wedges tip it?"""
     state, wedging = parts.balance, parts.wedging
     ahead = abs(state.ahead_m)
@@ -47,21 +45,19 @@ def balance(parts: Parts) -> Finding:
             text = "balance.over.goes_by_rope"
         sentence = phrase(text, ahead=ahead)
         change = phrase("balance.over.goes_change")
-        # Nothing is used of anything: the less help a tree needs, the more margin, and none at all is the whole of it.
         compared = (state.ahead_m, 0.0, Kind.LENGTH)
-        return against(Limit("balance.over", Group.BALANCE, "centre"), 0.0, compared, Told(sentence, change))
+        return judged(Limit("balance.over", Group.BALANCE, "centre"), uses, compared, Told(sentence, change))
     shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
     lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
-    use = lift / available if available > 0 else math.inf
     where = phrase("place.ahead_of" if state.ahead_m >= 0 else "place.behind")
     what = "balance.over.must_lift"
     if parts.rigging is not None and parts.rigging.moment_forward_Nm > 0:
         what = "balance.over.with_the_rope"
     if not wedging.seats:
         what = "balance.over.no_wedge"
-    return against(
+    return judged(
         Limit("balance.over", Group.BALANCE, "centre"),
-        use,
+        uses,
         (lift, available, Kind.FINE_LENGTH),
         Told(
             phrase(what, ahead=ahead, where=where, lift=lift, have=available),
@@ -70,20 +66,19 @@ def balance(parts: Parts) -> Finding:
     )
 
 
-def side_use(parts: Parts) -> Finding:
+def side_use(parts: Parts, uses: Uses) -> Finding:
     """Side weight against the hinge."""
-    use = parts.use.side_utilisation
+    use = uses["hinge.side"]
     side = "left" if parts.balance.left_m > 0 else "right"
     other = "right" if side == "left" else "left"
     sentence = phrase("hinge.side.uses", side=phrase(f"side.{side}"), off=abs(parts.balance.left_m), use=use)
     change = phrase("hinge.side.change", side=phrase(f"side.{side}"), other=phrase(f"side.{other}"))
-    return used(Limit("hinge.side", Group.HINGE, "hinge"), use, Told(sentence, change), indicative=True)
+    return judged(Limit("hinge.side", Group.HINGE, "hinge"), uses, None, Told(sentence, change), indicative=True)
 
 
-def hold_until(parts: Parts) -> Finding:
+def hold_until(parts: Parts, uses: Uses) -> Finding:
     """Does the hinge hold long enough?"""
     use, needed = parts.use, parts.use.needed_tilt_deg
-    share = needed / use.lets_go_deg if use.lets_go_deg > 0 else (math.inf if needed > 0 else 0.0)
     sentence = phrase(
         "hinge.holds.lets_go",
         why=phrase(f"hinge.holds.{use.lets_go_by.replace(' ', '_')}"),
@@ -91,40 +86,26 @@ def hold_until(parts: Parts) -> Finding:
         need=needed,
     )
     change = phrase("hinge.holds.change")
-    return against(
+    return judged(
         Limit("hinge.holds", Group.HINGE, "face"),
-        share,
+        uses,
         (needed, use.lets_go_deg, Kind.ANGLE),
         Told(sentence, change),
-        watch_from=0.9,
         indicative=True,
     )
 
 
-def overcut(case: Case, parts: Parts) -> list[Finding]:
+def overcut(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     """An overcut shuts first; said whenever there is one."""
     e = case.cut.face.overcut_m
     if e <= 0:
         return []
     sentence = phrase("face.overcut.face_cut_runs", e=e, at=parts.face.closing_angle_deg)
-    level = Level.STOP if parts.face.shuts_on_overcut else Level.WATCH
-    return [
-        Finding(
-            id="face.overcut",
-            group=Group.FACE,
-            level=level,
-            value=e,
-            limit=0.0,
-            kind=Kind.LENGTH,
-            margin=-1.0 if level == Level.STOP else 0.1,
-            sentence=sentence,
-            change=phrase("face.overcut.change"),
-            mark="face",
-        )
-    ]
+    told = Told(sentence, phrase("face.overcut.change"))
+    return [judged(Limit("face.overcut", Group.FACE, "face"), uses, (e, 0.0, Kind.LENGTH), told)]
 
 
-def split(case: Case, parts: Parts) -> Finding:
+def split(case: Case, parts: Parts, uses: Uses) -> Finding:
     """Splitting up the stem with the chosen back cut."""
     result = parts.splitting
     sentence = phrase(
@@ -136,51 +117,46 @@ def split(case: Case, parts: Parts) -> Finding:
     change = phrase("split.index.change")
     if result.split_index_overcut == result.split_index > 0:
         change = phrase("split.index.overcut_change")
-    return against(
+    return judged(
         Limit("split.index", Group.SPLIT, "kerf"),
-        result.split_index,
+        uses,
         (result.split_index, 1.0, Kind.NUMBER),
         Told(sentence, change),
-        watch_from=0.5,
         indicative=True,
     )
 
 
-def strap(parts: Parts) -> list[Finding]:
+def strap(uses: Uses) -> list[Finding]:
     """Does the strap hold until it is cut?"""
-    use = parts.splitting.strap_utilisation
-    if use is None:
+    if "split.strap" not in uses:
         return []
-    sentence = phrase("split.strap.strap_carries_cut", use=use)
-    change = phrase("split.strap.change")
-    return [used(Limit("split.strap", Group.SPLIT, "strap"), use, Told(sentence, change))]
+    told = Told(phrase("split.strap.strap_carries_cut", use=uses["split.strap"]), phrase("split.strap.change"))
+    return [judged(Limit("split.strap", Group.SPLIT, "strap"), uses, None, told)]
 
 
-def shell(parts: Parts) -> Finding:
+def shell(parts: Parts, uses: Uses) -> Finding:
     """Sound shell at the cut."""
     ratio = parts.section.shell_ratio
     if ratio is None:
         return unknown("decay.shell", Group.DECAY, "decay.shell.butt_been_sounded", "decay.shell.sound_it")
-    use = SOUND_SHELL_LEAST / max(ratio, 1e-6)
     sentence = phrase("decay.shell.thinnest_sound_shell", ratio=ratio, least=SOUND_SHELL_LEAST)
-    return against(
+    return judged(
         Limit("decay.shell", Group.DECAY, "rot"),
-        use,
+        uses,
         (ratio, SOUND_SHELL_LEAST, Kind.RATIO),
         Told(sentence, phrase("decay.shell.change")),
     )
 
 
-def sound_hinge(parts: Parts) -> Finding:
+def sound_hinge(parts: Parts, uses: Uses) -> Finding:
     """Sound wood in the hinge."""
     if parts.section.shell_ratio is None:
         return unknown("decay.hinge", Group.DECAY, "decay.hinge.whether_hinge_sound", "decay.hinge.probe")
     share = parts.hinge.sound_fraction
-    use = SOUND_HINGE_LEAST / max(share, 1e-6)
     sentence = phrase("decay.hinge.hinge_sound_wood", share=share)
-    return against(
+    return judged(
         Limit("decay.hinge", Group.DECAY, "hinge"),
-        use,
+        uses,
         (share, SOUND_HINGE_LEAST, Kind.RATIO),
         Told(sentence, phrase("decay.hinge.change")),
     )

@@ -7,16 +7,16 @@ import math
 from ..base.levels import Group, Level
 from ..base.phrase import phrase
 from ..base.quantity import Kind
-from ..mechanics.wedge import moment_wanted_Nm
 from ..plan.case import Case, Parts
 from ..site.rigging import Rigging
-from .findings import Finding, Limit, Told, against, stated, used
+from .findings import Finding, Limit, Told, stated
+from .limits import Uses, judged
 
 STRAIGHT_IN_DEG = 45.0
 """A hauler within this of the lay, and in reach of the top, stands where the tree comes down."""
 
 
-def rope_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
+def rope_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
     """Nothing where no rope is set."""
     rope, rigging = case.rope, parts.rigging
     if rope.use != "set":
@@ -26,21 +26,23 @@ def rope_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
         return (
             stated(Limit("rope.pull", Group.BALANCE, "rope"), Level.STOP, phrase(text), "rope.pull.straight_change"),
         )
-    return (_pull(case, parts, rigging), _weakest(rigging), _long_enough(case, rigging), _hauler(case, rigging))
+    return (
+        _pull(case, rigging, uses),
+        _weakest(rigging, uses),
+        _long_enough(case, rigging, uses),
+        _hauler(case, rigging),
+    )
 
 
-def _pull(case: Case, parts: Parts, rigging: Rigging) -> Finding:
-    wanted = moment_wanted_Nm(parts.mass, parts.balance, parts.strength, parts.loads.forward_Nm, case.constants)
-    wanted += max(rigging.moment_forward_Nm - parts.loads.forward_Nm, 0.0)
-    gives = rigging.moment_forward_Nm
-    use = wanted / gives if gives > 0 else (math.inf if wanted > 0 else 0.0)
+def _pull(case: Case, rigging: Rigging, uses: Uses) -> Finding:
+    gives, use = rigging.moment_forward_Nm, uses["rope.pull"]
     needs = rigging.pull_N * use if use < math.inf else 0.0
     text = "rope.pull.pulls"
     if gives <= 0:
         text = "rope.pull.pulls_away"
-    return against(
+    return judged(
         Limit("rope.pull", Group.BALANCE, "rope"),
-        use,
+        uses,
         (needs, rigging.pull_N, Kind.FORCE),
         Told(
             phrase(
@@ -53,26 +55,24 @@ def _pull(case: Case, parts: Parts, rigging: Rigging) -> Finding:
             ),
             phrase("rope.pull.change"),
         ),
-        watch_from=0.9,
     )
 
 
-def _weakest(rigging: Rigging) -> Finding:
+def _weakest(rigging: Rigging, uses: Uses) -> Finding:
     sentence = phrase("rope.weakest.nearest", part=phrase(f"rope.weakest.{rigging.weakest}"), use=rigging.weakest_use)
     change = phrase("rope.weakest.change")
-    return used(Limit("rope.weakest", Group.BALANCE, "rope"), rigging.weakest_use, Told(sentence, change))
+    return judged(Limit("rope.weakest", Group.BALANCE, "rope"), uses, None, Told(sentence, change))
 
 
-def _long_enough(case: Case, rigging: Rigging) -> Finding:
+def _long_enough(case: Case, rigging: Rigging, uses: Uses) -> Finding:
     have = case.rope.length_m
-    return against(
+    return judged(
         Limit("rope.length", Group.BALANCE, "rope"),
-        rigging.length_needed_m / have,
+        uses,
         (rigging.length_needed_m, have, Kind.SPAN),
         Told(
             phrase("rope.length.all_legs_ends", needs=rigging.length_needed_m, have=have), phrase("rope.length.change")
         ),
-        watch_from=0.95,
     )
 
 

@@ -3,58 +3,60 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from dataclasses import replace
 from itertools import pairwise
 
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
-from ..mechanics.wedge import seat_wanted_m
+from ..mechanics.wedge import SeatResult, seat_wanted_m
 from ..plan.case import Case, Parts
-from .findings import Finding, Limit, Told, against, unknown, used
-
-SOUND_SEAT_LEAST = 0.5
-"""A wedge that stands more than half on rot sinks instead of lifting."""
-SMALL_STEM_USE = 0.95
-"""A small stem that can be pushed is watched, not stopped, for a wedge that finds no room."""
+from .findings import Finding, Limit, Told, margin_of, stated, unknown
+from .limits import SOUND_SEAT_LEAST, Uses, judged
 
 
-def wedge_findings(case: Case, parts: Parts) -> list[Finding]:
+def wedge_findings(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     """Do the wedges get in, lift, stay, and move?"""
-    wedging, kit = parts.wedging, case.kit
+    wedging = parts.wedging
     if not wedging.wanted:
-        sentence = phrase("wedge.drive.wedge_needed_tip")
-        return [
-            used(
-                Limit("wedge.drive", Group.WEDGE, "wedges"), 0.0, Told(sentence, phrase("wedge.drive.unneeded_change"))
-            )
-        ]
-    found = [_fits_first(case, parts)]
+        return [_about("wedge.drive", uses, phrase("wedge.drive.wedge_needed_tip"), "wedge.drive.unneeded_change")]
+    found = [_fits_first(case, parts, uses)]
     if not wedging.seats:
-        sentence = phrase("wedge.drive.tree_needs_wedges")
-        change = phrase("wedge.drive.none_change")
-        return [*found, used(Limit("wedge.drive", Group.WEDGE, "wedges"), math.inf, Told(sentence, change))]
-    found += [_drive(case, parts), _room(parts), _seat_sound(case, parts)]
-    asked = sum(seat.stacked for seat in wedging.seats)
-    if asked > kit.wedge_count:
-        sentence = phrase("wedge.drive.wedges_placed_carried", n=asked, have=kit.wedge_count)
-        found.append(
-            used(
-                Limit("wedge.carried", Group.WEDGE, "wedges"),
-                asked / max(kit.wedge_count, 0.1),
-                Told(sentence, phrase("wedge.carried.change")),
-            )
+        return [*found, _about("wedge.drive", uses, phrase("wedge.drive.tree_needs_wedges"), "wedge.drive.none_change")]
+    found += [_drive(case, parts, uses), _room(parts, uses), _seat_sound(case, parts, uses)]
+    if "wedge.carried" in uses:
+        asked = sum(seat.stacked for seat in wedging.seats)
+        sentence = phrase("wedge.drive.wedges_placed_carried", n=asked, have=case.kit.wedge_count)
+        found.append(_about("wedge.carried", uses, sentence, "wedge.carried.change"))
+    return found + _broken_rules(case, parts, uses)
+
+
+def _about(id: str, uses: Uses, sentence: Phrase, change: str) -> Finding:
+    """A finding about the wedges whose share of a limit is itself what is shown."""
+    return judged(Limit(id, Group.WEDGE, "wedges"), uses, None, Told(sentence, phrase(change)))
+
+
+def _broken_rules(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
+    """Stops that are a matter of yes or no: there is no number to hold against a limit."""
+    sentences: dict[str, Callable[[], Phrase]] = {
+        "wedge.in_strap": lambda: phrase("wedge.in_strap.wedge_back_stands", at=_in_strap(case, parts).at_deg),
+        "wedge.spacing": lambda: phrase(
+            "wedge.spacing.wedges_stand_apart", apart=_apart_m(case, parts), wide=case.kit.wedge_width_m
+        ),
+        "wedge.stack": lambda: phrase("wedge.drive.wedges_lie_each"),
+        "wedge.holds": lambda: phrase("wedge.drive.wedges_each_other"),
+    }
+    return [
+        replace(
+            stated(Limit(id, Group.WEDGE, "wedges"), Level.STOP, sentence(), f"{id}.change"), margin=margin_of(uses[id])
         )
-    found += _in_strap(case, parts) + _spacing(case, parts)
-    if kit.stackable == "no" and any(seat.stacked == 2 for seat in wedging.seats):
-        sentence = phrase("wedge.drive.wedges_lie_each")
-        found.append(_broken_rule("wedge.stack", sentence, phrase("wedge.stack.change")))
-    if any(seat.spits_out for seat in wedging.seats):
-        sentence = phrase("wedge.drive.wedges_each_other")
-        found.append(_broken_rule("wedge.holds", sentence, phrase("wedge.holds.change")))
-    return found
+        for id, sentence in sentences.items()
+        if id in uses
+    ]
 
 
-def _fits_first(case: Case, parts: Parts) -> Finding:
+def _fits_first(case: Case, parts: Parts, uses: Uses) -> Finding:
     wedging, kit = parts.wedging, case.kit
     needs = seat_wanted_m(case.cut, kit)
     change = phrase("wedge.fits_first.change")
@@ -67,89 +69,62 @@ def _fits_first(case: Case, parts: Parts) -> Finding:
     else:
         kerf = wedging.kerf_at_sit_back_m
         text = "wedge.fits_first.tree_sits_back"
-    use = needs / kerf if kerf > 0 else math.inf
-    if wedging.kerf_at_sit_back_m is None:
-        # A small stem that stands by itself is tipped by hand or lever: that wants thought, and is no reason to stop.
-        use = min(use, SMALL_STEM_USE)
-    return against(
-        Limit("wedge.fits_first", Group.WEDGE, "wedges"),
-        use,
-        (kerf, needs, Kind.LENGTH),
-        Told(phrase(text, kerf=kerf, needs=needs), change),
-        watch_from=0.85,
-    )
+    told = Told(phrase(text, kerf=kerf, needs=needs), change)
+    return judged(Limit("wedge.fits_first", Group.WEDGE, "wedges"), uses, (kerf, needs, Kind.LENGTH), told)
 
 
-def _in_strap(case: Case, parts: Parts) -> list[Finding]:
-    """Behind a strap there is no kerf to drive into until it is released."""
+def _in_strap(case: Case, parts: Parts) -> SeatResult:
+    """The first seat in wood that is kept behind: no kerf to drive into before it is released."""
     back, section = case.cut.back, parts.section
-    if not back.traits.keeps_back:
-        return []
-    caught = [seat for seat in parts.wedging.seats if seat.edge_forward_m < section.back_m + back.strap_m]
     if back.traits.inner_edge_m:
-        inner = back.traits.inner_edge_m(section, back)
-        sign = 1.0 if back.side == "left" else -1.0
-        caught = [seat for seat in parts.wedging.seats if sign * seat.edge_left_m > inner]
-    if not caught:
-        return []
-    sentence = phrase("wedge.in_strap.wedge_back_stands", at=caught[0].at_deg)
-    change = phrase("wedge.in_strap.change")
-    return [_broken_rule("wedge.in_strap", sentence, change)]
+        inner, sign = back.traits.inner_edge_m(section, back), 1.0 if back.side == "left" else -1.0
+        return next(seat for seat in parts.wedging.seats if sign * seat.edge_left_m > inner)
+    return next(seat for seat in parts.wedging.seats if seat.edge_forward_m < section.back_m + back.strap_m)
 
 
-def _spacing(case: Case, parts: Parts) -> list[Finding]:
-    """Two wedges beside each other want room for both."""
+def _apart_m(case: Case, parts: Parts) -> float:
+    """Distance of the first two neighbours that have no room beside each other."""
     seats = sorted(parts.wedging.seats, key=lambda seat: seat.edge_left_m)
-    for one, other in pairwise(seats):
-        apart = math.hypot(other.edge_left_m - one.edge_left_m, other.edge_forward_m - one.edge_forward_m)
-        if apart < case.kit.wedge_width_m:
-            sentence = phrase("wedge.spacing.wedges_stand_apart", apart=apart, wide=case.kit.wedge_width_m)
-            return [_broken_rule("wedge.spacing", sentence, phrase("wedge.spacing.change"))]
-    return []
+    apart = (
+        math.hypot(other.edge_left_m - one.edge_left_m, other.edge_forward_m - one.edge_forward_m)
+        for one, other in pairwise(seats)
+    )
+    return next(each for each in apart if each < case.kit.wedge_width_m)
 
 
-def _drive(case: Case, parts: Parts) -> Finding:
+def _drive(case: Case, parts: Parts, uses: Uses) -> Finding:
     wedging, least = parts.wedging, case.constants.least_advance_m
     advance = wedging.advance_per_blow_m
-    use = least / advance
     sentence = phrase("wedge.drive.about_blows_tip", blows=wedging.blows, advance=min(advance, 0.2), least=least)
     change = phrase("wedge.drive.change")
-    return against(
+    return judged(
         Limit("wedge.drive", Group.WEDGE, "wedges"),
-        use,
+        uses,
         (min(advance, 0.2), least, Kind.FINE_LENGTH),
         Told(sentence, change),
         indicative=True,
     )
 
 
-def _room(parts: Parts) -> Finding:
+def _room(parts: Parts, uses: Uses) -> Finding:
     tightest = max(parts.wedging.seats, key=lambda seat: seat.driven_m / max(seat.room_m, 1e-6))
-    use = tightest.driven_m / max(tightest.room_m, 1e-6)
     sentence = phrase("wedge.room.wedge_tree_tips", driven=tightest.driven_m, room=tightest.room_m)
-    return against(
+    return judged(
         Limit("wedge.room", Group.WEDGE, "wedges"),
-        use,
+        uses,
         (tightest.driven_m, tightest.room_m, Kind.LENGTH),
         Told(sentence, phrase("wedge.room.change")),
-        watch_from=0.9,
     )
 
 
-def _seat_sound(case: Case, parts: Parts) -> Finding:
+def _seat_sound(case: Case, parts: Parts, uses: Uses) -> Finding:
     if case.tree.decay.kind == "unknown":
         return unknown("wedge.sound", Group.WEDGE, "wedge.sound.whether_wedges_bear", "wedge.sound.probe")
     share = min(seat.sound_fraction for seat in parts.wedging.seats)
-    use = SOUND_SEAT_LEAST / max(share, 1e-6)
     sentence = phrase("wedge.sound.worst_wedge_seat", share=share)
-    return against(
+    return judged(
         Limit("wedge.sound", Group.WEDGE, "wedges"),
-        use,
+        uses,
         (share, SOUND_SEAT_LEAST, Kind.RATIO),
         Told(sentence, phrase("wedge.sound.change")),
     )
-
-
-def _broken_rule(id: str, sentence: Phrase, change: Phrase) -> Finding:
-    """A stop that is a matter of yes or no: there is no number to hold against a limit."""
-    return Finding(id, Group.WEDGE, Level.STOP, None, None, "number", -0.5, sentence, change, mark="wedges")

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
-import math
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, fields, replace
+from typing import Generic
 
-from ..base.frames import GRAVITY_m_s2, to_tree
-from ..base.polygon import Moments
+import numpy as np
+
+from ..base.frames import GRAVITY_m_s2, to_tree, turned_on
+from ..base.polygon import Array, Moments
+from ..base.rows import N
 from ..design.cut import Cut
+from ..design.designs import Designs
 from ..tree.body import AboveCut, Body, together
 from ..tree.crown import crown_body
 from ..tree.limbs import limb_body, second_stem
@@ -17,7 +22,7 @@ from ..tree.wood import Indicative, Wood
 
 
 @dataclass(frozen=True, slots=True)
-class Mass:
+class Mass(Generic[N]):
     """The tree above the cut as one rigid body, from the pith at the cut.
 
     Attributes:
@@ -29,28 +34,28 @@ class Mass:
         crown_mass_kg: the crown's part of the mass (indicative).
     """
 
-    mass_kg: float
-    com_up_m: float
-    com_forward_m: float
-    com_left_m: float
-    inertia_kg_m2: float
-    top_offset_forward_m: float
-    top_offset_left_m: float
-    crown_mass_kg: float
+    mass_kg: N
+    com_up_m: N
+    com_forward_m: N
+    com_left_m: N
+    inertia_kg_m2: N
+    top_offset_forward_m: N
+    top_offset_left_m: N
+    crown_mass_kg: N
 
     @property
-    def weight_N(self) -> float:
+    def weight_N(self) -> N:
         """Weight."""
         return self.mass_kg * GRAVITY_m_s2
 
     @property
-    def toppling_Nm(self) -> float:
+    def toppling_Nm(self) -> N:
         """m g Z: moment per radian of tilt by which the weight helps the tree over."""
         return self.weight_N * self.com_up_m
 
 
 @dataclass(frozen=True, slots=True)
-class Balance:
+class Balance(Generic[N]):
     """How the tree stands over its hinge.
 
     Attributes:
@@ -58,17 +63,23 @@ class Balance:
         moment_forward_Nm, moment_left_Nm: of weight, rope and wind together about the hinge's centroid.
         standing_utilisation: |M| / (1 - m g Z/K) over the hinge's plastic moment; below 1 the tree stands on
             the hinge alone. Infinite when the hinge is too limp to stand on at all.
-        stands_on_hinge: whether it does.
-        sits_back: whether it goes over backwards once hinge and strap no longer carry it.
     """
 
-    ahead_m: float
-    left_m: float
-    moment_forward_Nm: float
-    moment_left_Nm: float
-    standing_utilisation: float
-    stands_on_hinge: bool
-    sits_back: bool
+    ahead_m: N
+    left_m: N
+    moment_forward_Nm: N
+    moment_left_Nm: N
+    standing_utilisation: N
+
+    @property
+    def stands_on_hinge(self) -> bool:
+        """Whether the tree stands on the hinge alone; asked of one case."""
+        return bool(self.standing_utilisation < 1.0)
+
+    @property
+    def sits_back(self) -> bool:
+        """Whether it goes over backwards once hinge and strap no longer carry it; asked of one case."""
+        return bool(self.moment_forward_Nm < 0.0) and bool(self.standing_utilisation >= 1.0)
 
 
 def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
@@ -132,20 +143,37 @@ def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:
     return body
 
 
-def amplified(moment_Nm: float, toppling_Nm: float, stiffness_Nm: float) -> float:
+def masses_of(trees: Sequence[tuple[Tree, Wood]], designs: Designs, constants: Indicative) -> Mass[Array]:
+    """Mass of B trees above their cuts. Trees that differ in nothing but the lay are weighed once and turned."""
+    shared: dict[tuple[object, ...], list[int]] = {}
+    for at, ((tree, wood), cut) in enumerate(zip(trees, designs.cuts, strict=True)):
+        shared.setdefault((id(tree), wood.key, cut.height_m), []).append(at)
+    found = {item.name: np.zeros(len(trees)) for item in fields(Mass)}
+    for rows in shared.values():
+        (tree, wood), first = trees[rows[0]], designs.cuts[rows[0]]
+        one, turn = tree_mass(tree, wood, first, constants), np.radians(designs.gun_deg[rows] - first.gun_deg)
+        for name, column in found.items():
+            column[rows] = getattr(one, name)
+        for ahead, left in (("com_forward_m", "com_left_m"), ("top_offset_forward_m", "top_offset_left_m")):
+            x, y = getattr(one, ahead), getattr(one, left)
+            found[ahead][rows], found[left][rows] = turned_on(x, y, turn)
+    return Mass(**found)
+
+
+def amplified(moment_Nm: Array, toppling_Nm: Array, stiffness_Nm: Array) -> Array:
     """A moment with the extra lean it causes itself: |M| / (1 - m g Z/K); infinite at or past K = m g Z.
 
-    Source: the beam-column magnification factor 1/(1 - P/P_cr) with P_cr/P = K/(m g Z).
+    Source: the beam-column magnification factor 1/(1 - P/P_cr) with P_cr/P = K/(m g Z). All of one shape.
     """
-    if stiffness_Nm <= toppling_Nm:
-        return math.inf
-    return abs(moment_Nm) / (1.0 - toppling_Nm / stiffness_Nm)
+    limp = stiffness_Nm <= toppling_Nm
+    share = 1.0 - toppling_Nm / np.where(limp, np.inf, stiffness_Nm)
+    return np.where(limp, np.inf, np.abs(moment_Nm) / share)
 
 
-def balance_on(
-    mass: Mass, loads: tuple[float, float], hinge: Moments, stiffness_Nm: float, plastic_Nm: float
-) -> Balance:
-    """Balance of the tree about the hinge's centroid.
+def balances_on(
+    mass: Mass[Array], loads: tuple[Array, Array], hinge: Moments[Array], stiffness_Nm: Array, plastic_Nm: Array
+) -> Balance[Array]:
+    """Balance of B trees about their hinges' centroids.
 
     Args:
         loads: (forward, left) moments of rope and wind about the hinge, added to the weight's.
@@ -153,13 +181,12 @@ def balance_on(
     ahead = mass.com_forward_m - hinge.forward_m
     left = mass.com_left_m - hinge.left_m
     moment = mass.weight_N * ahead + loads[0]
-    utilisation = amplified(moment, mass.toppling_Nm, stiffness_Nm) / plastic_Nm if plastic_Nm > 0 else math.inf
+    limp = plastic_Nm <= 0
+    grown = amplified(moment, mass.toppling_Nm, stiffness_Nm)
     return Balance(
         ahead_m=ahead,
         left_m=left,
         moment_forward_Nm=moment,
         moment_left_Nm=mass.weight_N * left + loads[1],
-        standing_utilisation=utilisation,
-        stands_on_hinge=utilisation < 1.0,
-        sits_back=moment < 0.0 and utilisation >= 1.0,
+        standing_utilisation=np.where(limp, np.inf, grown / np.where(limp, 1.0, plastic_Nm)),
     )

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..base.polygon import Array
+from ..base.rows import N
 from ..tree.section import Section
 
 SLICES = 80
@@ -64,7 +65,7 @@ def usable_m(bar_m: float, bark_m: float, *, shaved: bool) -> float:
     return max(bar_m - (0.0 if shaved else bark_m), 0.01)
 
 
-def off_line_m(length_m: float) -> float:
+def off_line_m(length_m: N) -> N:
     """How far a bore out by ``NICKS_DEG`` is off at the end of a length."""
     return length_m * math.tan(math.radians(NICKS_DEG))
 

@@ -1,16 +1,22 @@
-"""The hinge: what is left standing, how stiff and strong it is, and how far it steers."""
+"""The hinge: where it stands, how stiff and strong it is, how hard it works as the tree tips, and when it lets go."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Generic, NamedTuple
 
 import numpy as np
 
-from ..base.polygon import Array, Moments, across, added, clip, moments
+from ..base.polygon import EMPTY, Array, Moments, clip
+from ..base.rows import Index, N, row
+from ..base.strips import Integrals, ahead, counted, strip
+from ..base.thickness import Line, between
 from ..design.cut import BackCut, Cut, Hinge
-from ..tree.section import Section, sound_powers
-from ..tree.timber import Timber
+from ..design.designs import Designs
+from ..tree.section import Section
+from ..tree.sections import Sections
+from ..tree.timber import Timbers
 from ..tree.wood import Indicative
 from .balance import Balance, Mass
 from .face import FaceGeometry
@@ -21,44 +27,45 @@ BEYOND_m = 2.0
 """Past any stem."""
 CURVE_TILTS_DEG: Array = np.arange(0.0, 90.0 + CURVE_STEP_DEG / 2, CURVE_STEP_DEG)
 """Upright to lying."""
+LEAST_LENGTH_m = 1e-3
+"""A piece of hinge that reaches over nothing still has a length to divide by."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class HingeGeometry:
-    """The hinge as a region of sound wood.
+class HingeGeometry(Generic[N]):
+    """The hinge as a region of sound wood, exact.
 
     Attributes:
-        outline, rot: the strip between apex line and back cut, and the rot in it; shapes (n, 2), (k, 2).
         region: moments of the sound part.
         length_m: along the apex line, on the wood.
         thickness_m: mean, sound area over length.
         reach_m: mean of the thickness at the two ends: how far behind the apex line the kerf stops.
+        back_m: rearmost line of it along the lay, at its thicker end or its middle.
         sound_fraction: sound area over the strip's whole area.
-        spans: (from_m, to_m) of every piece of it across the lay, shape as a tuple of pairs.
         width_thickness2_m3: integral of thickness squared over the width.
         left_m, right_m: outermost sound wood across the lay.
+        spans: (from_m, to_m) of every piece of it across the lay; of many, one tuple of pieces a case.
     """
 
-    outline: Array
-    rot: Array
-    region: Moments
-    length_m: float
-    thickness_m: float
-    reach_m: float
-    sound_fraction: float
-    width_thickness2_m3: float
-    left_m: float
-    right_m: float
+    region: Moments[N]
+    length_m: N
+    thickness_m: N
+    reach_m: N
+    back_m: N
+    sound_fraction: N
+    width_thickness2_m3: N
+    left_m: N
+    right_m: N
     spans: tuple[tuple[float, float], ...]
 
     @property
-    def forward_m(self) -> float:
+    def forward_m(self) -> N:
         """Centroid of its sound part along the lay."""
         return self.region.forward_m
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class HingeStrength:
+class HingeStrength(Generic[N]):
     """What the hinge can do.
 
     Attributes:
@@ -69,35 +76,39 @@ class HingeStrength:
         break_angle_deg: tilt at which it parts by itself (indicative).
     """
 
-    stiffness_Nm: float
-    plastic_Nm: float
-    side_capacity_Nm: float
-    twist_capacity_Nm: float
-    break_angle_deg: float
+    stiffness_Nm: N
+    plastic_Nm: N
+    side_capacity_Nm: N
+    twist_capacity_Nm: N
+    break_angle_deg: N
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class HingeUse:
+class HingeUse(Generic[N]):
     """How hard the hinge works on the way down.
 
     Attributes:
-        tilt_deg, use: the curve U(tilt), shapes (t,).
+        use: the curve U(tilt) at ``CURVE_TILTS_DEG``, shape (t,), or (B, t) of many.
         lets_go_deg: first tilt at which U reaches 1 or the face is shut.
         lets_go_by: ``side load``, ``its own limit`` or ``face shut``.
         needed_tilt_deg: past this tilt, losing the hinge moves the top less than the tolerance (indicative).
         side_utilisation: most U between 0 and the lesser of shutting and needed tilt.
     """
 
-    tilt_deg: Array
     use: Array
-    lets_go_deg: float
+    lets_go_deg: N
     lets_go_by: str
-    needed_tilt_deg: float
-    side_utilisation: float
+    needed_tilt_deg: N
+    side_utilisation: N
+
+    @property
+    def tilt_deg(self) -> Array:
+        """Tilts of the curve, shape (t,)."""
+        return CURVE_TILTS_DEG
 
     def at(self, tilt_deg: float) -> float:
-        """The use at a tilt, between those of the curve."""
-        return float(np.interp(tilt_deg, self.tilt_deg, self.use))
+        """The use of one hinge at a tilt, between those of the curve."""
+        return float(np.interp(tilt_deg, CURVE_TILTS_DEG, self.use))
 
 
 def front_line(section: Section, face: FaceGeometry, back: BackCut) -> tuple[float, float]:
@@ -128,12 +139,6 @@ def ends_back_m(face: FaceGeometry, hinge: Hinge) -> tuple[float, float]:
     return face.hinge_front_m - hinge.left_m, face.hinge_front_m - hinge.right_m
 
 
-def rearmost_m(face: FaceGeometry, hinge: Hinge) -> float:
-    """How far back the hinge comes along the lay, at its thicker end or its middle."""
-    mean = (hinge.left_m + hinge.right_m) / 2
-    return face.hinge_front_m - max(hinge.left_m, hinge.right_m, mean + hinge.middle_m)
-
-
 def bored_m(hinge: Hinge) -> float:
     """Width bored out of the middle of a hinge from the face."""
     return hinge.traits.gap_m(hinge) if hinge.traits.gap_m else 0.0
@@ -156,60 +161,150 @@ def spans_of(section: Section, face: FaceGeometry, hinge: Hinge, back: BackCut) 
     return tuple(piece for piece in pieces if piece[1] > piece[0])
 
 
-def hinge_on(section: Section, face: FaceGeometry, cut: Cut) -> HingeGeometry:
-    """Cut the hinge out of the section: behind the apex line, ahead of the back-cut line, in its pieces."""
-    hinge, length = cut.hinge, face.hinge_length_m
-    front_at, skew = front_line(section, face, cut.back)
-    rears = rear_lines(section, face, cut)
+def hinge_outline(section: Section, face: FaceGeometry, cut: Cut) -> Array:
+    """The strip a hinge stands in, for a drawing, shape (n, 2): behind its front, ahead of its rear, not yet parted."""
+    front, skew = front_line(section, face, cut.back)
+    found = clip(section.wood, 1.0, -skew, front)
+    for at, slope in rear_lines(section, face, cut):
+        found = clip(found, -1.0, slope, -at)
+    return found if len(found) else EMPTY
 
-    def strip(points: Array) -> Array:
-        ahead = clip(points, 1.0, -skew, front_at)
-        for at, slope in rears:
-            ahead = clip(ahead, -1.0, slope, -at)
-        return ahead
 
-    outline, rot = strip(section.wood), strip(section.rot)
-    spans = spans_of(section, face, hinge, cut.back)
-    lefts = section.strips.left_m
-    if len(spans) == 1 and spans[0][0] < face.end_right_m and spans[0][1] > face.end_left_m:
-        region, whole = moments(outline, rot), moments(outline)
-        within: Array | bool = True
-    else:
-        region = added(*(moments(across(outline, *span), across(rot, *span)) for span in spans))
-        whole = added(*(moments(across(outline, *span)) for span in spans))
-        within = np.any([(lefts >= low) & (lefts <= high) for low, high in spans], axis=0) if spans else False
-        reaches = [max(min(high, face.end_left_m) - max(low, face.end_right_m), 1e-3) for low, high in spans]
-        length = max(sum(reaches), 1e-6)
-    front = front_at + skew * lefts
-    rear = np.minimum(np.max([at + slope * lefts for at, slope in rears], axis=0), front)
-    thickness, _, _ = sound_powers(section.strips, rear, front)
-    thickness = np.where(within, thickness, 0.0)
-    sound = lefts[thickness > 1e-6]
-    half = section.strips.width_m / 2
+class _Pieces(NamedTuple):
+    """Pieces of B hinges, each between its rear and its front line over a stretch across the lay; shapes (p,)."""
+
+    owner: Index
+    low_m: Array
+    high_m: Array
+    rear: Line
+    front: Line
+
+
+def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -> HingeGeometry[Array]:
+    """Cut B hinges out of their sections: behind the apex line, ahead of the back-cut line, in their pieces."""
+    pieces, spans, length = _pieces(sections, designs, face)
+    region = _summed(pieces, _regions(sections, pieces, of_wood=False), len(sections))
+    fraction = np.ones(len(sections))
+    if sections.rotten.any():
+        whole = _summed(pieces, _regions(sections, pieces, of_wood=True), len(sections)).area_m2
+        fraction = np.where(whole > 0, region.area_m2 / np.where(whole > 0, whole, 1.0), 0.0)
+    elif not region.area_m2.all():
+        fraction = np.where(region.area_m2 > 0, 1.0, 0.0)
+    thick = between(sections.edges.rows(pieces.owner), pieces.rear, pieces.front, pieces.low_m, pieces.high_m)
+    mean = (designs.left_m + designs.right_m) / 2
+    rearmost = np.maximum(np.maximum(designs.left_m, designs.right_m), mean + designs.middle_m)
+    left, right = np.full(len(sections), -np.inf), np.full(len(sections), np.inf)
+    np.maximum.at(left, pieces.owner, np.where(thick.square_m3 > 0, thick.left_m, -np.inf))
+    np.minimum.at(right, pieces.owner, np.where(thick.square_m3 > 0, thick.right_m, np.inf))
     return HingeGeometry(
-        outline=outline,
-        rot=rot,
-        region=region,
+        region=moments_from(region),
         length_m=length,
         thickness_m=region.area_m2 / length,
-        reach_m=(hinge.left_m + hinge.right_m + hinge.middle_m) / 2,
-        sound_fraction=region.area_m2 / whole.area_m2 if whole.area_m2 else 0.0,
-        width_thickness2_m3=float((thickness**2).sum() * section.strips.width_m),
-        left_m=float(sound.max() + half) if len(sound) else 0.0,
-        right_m=float(sound.min() - half) if len(sound) else 0.0,
-        spans=spans,
+        reach_m=(designs.left_m + designs.right_m + designs.middle_m) / 2,
+        back_m=face.hinge_front_m - rearmost,
+        sound_fraction=fraction,
+        width_thickness2_m3=counted(pieces.owner, thick.square_m3, len(sections)),
+        left_m=np.where(np.isfinite(left), left, 0.0),
+        right_m=np.where(np.isfinite(right), right, 0.0),
+        spans=spans,  # type: ignore[arg-type]  # one tuple of pieces a case
     )
 
 
-def fibre_length_m(thickness_m: float, step_m: float, constants: Indicative) -> float:
-    """Length of fibre that bends: 1.5 thicknesses plus the step (indicative)."""
-    return constants.hinge_length_factor * thickness_m + step_m
+def moments_from(of: Integrals) -> Moments[Array]:
+    """Area moments about the centroid from integrals about the pith."""
+    product = of.uv - of.u * of.forward_m
+    return Moments(of.area_m2, of.forward_m, of.left_m, of.second_fall_m4, of.second_side_m4, product)
 
 
-def hinge_strength(
-    hinge: HingeGeometry, timber: Timber, *, step_m: float, load_left_m: float, diameter_m: float
-) -> HingeStrength:
-    """Stiffness and capacities from the hinge's exact moments.
+def _pieces(
+    sections: Sections, designs: Designs, face: FaceGeometry[Array]
+) -> tuple[_Pieces, tuple[tuple[tuple[float, float], ...], ...], Array]:
+    """(every piece, the spans of each hinge, length of each hinge along the apex line)."""
+    count, front = len(sections), face.hinge_front_m
+    slope = (designs.left_m - designs.right_m) / face.hinge_length_m
+    rear = front - designs.right_m + slope * face.end_right_m
+    plain = ~designs.shaped & (designs.middle_m <= 0)
+    ends = zip((face.end_right_m - BEYOND_m).tolist(), (face.end_left_m + BEYOND_m).tolist(), strict=True)
+    spans: list[tuple[tuple[float, float], ...]] = [(pair,) for pair in ends]
+    length = face.hinge_length_m.copy()
+    rows = [np.nonzero(plain)[0].astype(np.float64)]
+    table = [
+        np.stack(
+            [rows[0], *(each[plain] for each in (-np.full(count, BEYOND_m), np.full(count, BEYOND_m)))]
+            + [each[plain] for each in (rear, -slope, front, np.zeros(count))]
+        )
+    ]
+    for at in np.nonzero(~plain)[0].tolist():
+        own, spans[at], length[at] = _shaped(sections, designs.cuts[at], row(face, at), at)
+        table.append(own)
+    owner, low, high, rear_at, rear_slope, front_at, front_slope = np.concatenate(table, axis=1)
+    low, high = _uncrossed(low, high, (rear_at, rear_slope, front_at, front_slope))
+    pieces = _Pieces(owner.astype(np.intp), low, high, Line(rear_at, rear_slope), Line(front_at, front_slope))
+    return pieces, tuple(spans), np.maximum(length, 1e-6)
+
+
+def _shaped(
+    sections: Sections, cut: Cut, face: FaceGeometry, at: int
+) -> tuple[Array, tuple[tuple[float, float], ...], float]:
+    """Pieces of one hinge that has a shape of its own, (7, p); its spans; its length along the apex line."""
+    section = sections.places[at].section()
+    spans = spans_of(section, face, cut.hinge, cut.back)
+    front, rears = front_line(section, face, cut.back), rear_lines(section, face, cut)
+    middle = (face.end_left_m + face.end_right_m) / 2
+    halves = ((-BEYOND_m, BEYOND_m),) if len(rears) == 1 else ((-BEYOND_m, middle), (middle, BEYOND_m))
+    found = []
+    for low, high in spans:
+        for half, rear in zip(halves, rears, strict=True):
+            if min(high, half[1]) > max(low, half[0]):
+                found.append((at, max(low, half[0]), min(high, half[1]), *rear, *front))
+    length = face.hinge_length_m
+    if len(spans) != 1 or spans[0][0] >= face.end_right_m or spans[0][1] <= face.end_left_m:
+        reaches = (min(high, face.end_left_m) - max(low, face.end_right_m) for low, high in spans)
+        length = sum(max(reach, LEAST_LENGTH_m) for reach in reaches)
+    return np.array(found, dtype=np.float64).reshape(-1, 7).T, spans, length
+
+
+def _uncrossed(low: Array, high: Array, lines: tuple[Array, Array, Array, Array]) -> tuple[Array, Array]:
+    """Each stretch as far as its rear line stays behind its front line: past where they cross there is no hinge."""
+    rear, rear_slope, front, front_slope = lines
+    room, opens = front - rear, front_slope - rear_slope
+    crosses = np.where(opens == 0, np.inf, -room / np.where(opens == 0, 1.0, opens))
+    low = np.where((opens > 0) & np.isfinite(crosses), np.clip(crosses, low, high), low)
+    high = np.where((opens < 0) & np.isfinite(crosses), np.clip(crosses, low, high), high)
+    return low, np.where((opens == 0) & (room <= 0), low, high)
+
+
+def _regions(sections: Sections, pieces: _Pieces, *, of_wood: bool) -> Integrals:
+    """Integrals over every piece; where nothing bounds it but its two lines the whole outline serves."""
+    edges = (sections.wood if of_wood else sections.edges).rows(pieces.owner)
+    reach = np.maximum(sections.left_m, -sections.right_m)[pieces.owner]
+    bounded = (pieces.low_m > -reach) | (pieces.high_m < reach)
+    sloped = (pieces.rear.slope != 0) | (pieces.front.slope != 0)
+    found = Integrals(*(np.zeros(len(edges)) for _ in range(6)))
+    for wanted, kind in ((~bounded & ~sloped, "level"), (~bounded & sloped, "sloped"), (bounded, "bounded")):
+        if not wanted.any():
+            continue
+        some = edges.rows(wanted)
+        if kind == "bounded":
+            some = some.within(pieces.low_m[wanted], pieces.high_m[wanted])
+        rear, front = pieces.rear.at_m[wanted], pieces.front.at_m[wanted]
+        if kind == "level":
+            part = strip(some, rear, front)
+        else:
+            part = ahead(some, rear, pieces.rear.slope[wanted]) - ahead(some, front, pieces.front.slope[wanted])
+        found.put(wanted, part)
+    return found
+
+
+def _summed(pieces: _Pieces, of: Integrals, count: int) -> Integrals:
+    """What the pieces of each hinge are together."""
+    return of.summed(pieces.owner, count)
+
+
+def hinge_strengths(
+    hinge: HingeGeometry[Array], designs: Designs, timbers: Timbers, *, load_left_m: Array, diameter_m: Array
+) -> HingeStrength[Array]:
+    """Stiffness and capacities of B hinges from their exact moments.
 
     Args:
         load_left_m: side offset of the load from the hinge's centroid; its sign says which end is in tension.
@@ -218,46 +313,47 @@ def hinge_strength(
     ``rupture`` is a modulus of rupture, 6M/(b t^2) by definition, so that the folding moment divides by 6.
     Twist takes the polar moment over the distance to the tension end: the crushed end still carries shear.
     """
-    region, strength, constants = hinge.region, timber.strength, timber.constants
-    to_right = region.left_m - hinge.right_m
-    to_left = hinge.left_m - region.left_m
-    tension = to_right if load_left_m > 0 else to_left if load_left_m < 0 else max(to_left, to_right)
-    tension = max(tension, 1e-9)
-    length = max(fibre_length_m(hinge.thickness_m, step_m, constants), 1e-9)
+    region, step = hinge.region, designs.step_m + designs.lengthened_m
+    to_right, to_left = region.left_m - hinge.right_m, hinge.left_m - region.left_m
+    tension = np.where(load_left_m > 0, to_right, np.where(load_left_m < 0, to_left, np.maximum(to_left, to_right)))
+    tension = np.maximum(tension, 1e-9)
+    length = np.maximum(timbers.constants.hinge_length_factor * hinge.thickness_m + step, 1e-9)
     return HingeStrength(
-        stiffness_Nm=strength.elasticity_Pa * region.second_fall_m4 / length,
-        plastic_Nm=strength.rupture_Pa / 6 * hinge.width_thickness2_m3,
-        side_capacity_Nm=strength.rupture_Pa * region.second_side_m4 / tension,
-        twist_capacity_Nm=strength.shear_Pa * (region.second_fall_m4 + region.second_side_m4) / tension,
-        break_angle_deg=break_angle_deg(
-            hinge.thickness_m, step_m, diameter_m, timber.wood.suppleness, timber.condition, constants
+        stiffness_Nm=timbers.elasticity_Pa * region.second_fall_m4 / length,
+        plastic_Nm=timbers.rupture_Pa / 6 * hinge.width_thickness2_m3,
+        side_capacity_Nm=timbers.rupture_Pa * region.second_side_m4 / tension,
+        twist_capacity_Nm=timbers.shear_Pa * (region.second_fall_m4 + region.second_side_m4) / tension,
+        break_angle_deg=break_angles_deg(
+            hinge.thickness_m, step, diameter_m, timbers.break_base_deg, timbers.constants
         ),
     )
 
 
-def break_angle_deg(
-    thickness_m: float, step_m: float, diameter_m: float, suppleness: str, condition: str, constants: Indicative
-) -> float:
+def break_angles_deg(
+    thickness_m: Array, step_m: Array, diameter_m: Array, base_deg: Array, constants: Indicative
+) -> Array:
     """Tilt at which the hinge parts by itself, within 10 to 100 degrees (indicative).
 
     f (0.10 D/t)^(1/3) (1 + step/(1.5 t))^(1/3): thin and stepped hinges bend further.
+
+    Args:
+        base_deg: f, by the wood's suppleness and condition.
     """
-    thickness = max(thickness_m, 1e-4)
-    base = constants.break_base_deg[suppleness] * (constants.break_dead_factor if condition == "dead" else 1.0)
-    thin = math.cbrt(0.10 * diameter_m / thickness)
-    stepped = math.cbrt(1 + step_m / (constants.hinge_length_factor * thickness))
-    return min(max(base * thin * stepped, 10.0), 100.0)
+    thickness = np.maximum(thickness_m, 1e-4)
+    thin = np.cbrt(0.10 * diameter_m / thickness)
+    stepped = np.cbrt(1 + step_m / (constants.hinge_length_factor * thickness))
+    return np.clip(base_deg * thin * stepped, 10.0, 100.0)
 
 
-def hinge_use(
-    mass: Mass,
-    strength: HingeStrength,
-    balance: Balance,
-    steady_left_Nm: float,
-    closing_deg: float,
+def hinge_uses(
+    mass: Mass[Array],
+    strength: HingeStrength[Array],
+    balance: Balance[Array],
+    steady_left_Nm: Array,
+    closing_deg: Array,
     tolerance_deg: float,
-) -> HingeUse:
-    """Use of the hinge against tilt.
+) -> HingeUse[Array]:
+    """Use of B hinges against tilt.
 
     U = sqrt(((m g Y cos + S)/C_b)^2 + (m g Y sin/C_t)^2) + (tilt/break angle)^2.
 
@@ -266,42 +362,55 @@ def hinge_use(
             left out: a gust drops and a rope goes slack.
     """
     tilt = CURVE_TILTS_DEG
-    side = abs(balance.left_m) * mass.weight_N
-    turn = np.radians(tilt)
-    steady = steady_left_Nm if balance.left_m >= 0 else -steady_left_Nm
-    bent = np.maximum(side * np.cos(turn), np.abs(side * np.cos(turn) + steady))
-    carried = bent * _ratio(1.0, strength.side_capacity_Nm)
-    twisted = _ratio(side, strength.twist_capacity_Nm) * np.sin(turn)
+    side = np.abs(balance.left_m) * mass.weight_N
+    cos, sin = np.cos(np.radians(tilt)), np.sin(np.radians(tilt))
+    steady = np.where(balance.left_m >= 0, steady_left_Nm, -steady_left_Nm)
+    weighed = side[:, None] * cos
+    bent = np.maximum(weighed, np.abs(weighed + steady[:, None]))
+    # A hinge that carries nothing across the lay is used up by any load at all.
+    carried = bent * _over(np.ones_like(side), strength.side_capacity_Nm)[:, None]
+    twisted = _over(side, strength.twist_capacity_Nm)[:, None] * sin
     side_use = np.hypot(carried, twisted)
-    use: Array = side_use + (tilt / strength.break_angle_deg) ** 2
-    lets_go, by = _lets_go(tilt, use, side_use, closing_deg)
-    needed = needed_tilt_deg(balance.ahead_m / mass.com_up_m, balance.left_m / mass.com_up_m, tolerance_deg)
-    reach = min(closing_deg, needed)
-    at_end = float(np.interp(reach, tilt, use))
-    return HingeUse(tilt, use, lets_go, by, needed, max(float(use[tilt <= reach].max()), at_end))
+    use: Array = side_use + (tilt / strength.break_angle_deg[:, None]) ** 2
+    lets_go, by = _let_go(use, side_use, closing_deg)
+    needed = needed_tilts_deg(balance.ahead_m / mass.com_up_m, balance.left_m / mass.com_up_m, tolerance_deg)
+    reach = np.minimum(closing_deg, needed)
+    until = np.where(tilt[None, :] <= reach[:, None], use, 0.0).max(axis=1)
+    most = np.maximum(until, _on_curve(use, reach))
+    return HingeUse(use, lets_go, by, needed, most)  # type: ignore[arg-type]  # of many, one word a case
 
 
-def _ratio(load: float, capacity: float) -> float:
-    if load == 0:
-        return 0.0
-    return load / capacity if capacity > 0 else 1e9
+def _over(load: Array, capacity: Array) -> Array:
+    """A load over what carries it: nothing of nothing, and far past any limit where nothing carries it."""
+    carried = np.where(capacity > 0, load / np.where(capacity > 0, capacity, 1.0), 1e9)
+    return np.where(load == 0, 0.0, carried)
 
 
-def _lets_go(tilt: Array, use: Array, side_use: Array, closing_deg: float) -> tuple[float, str]:
-    """First tilt at which the hinge is spent, and what spends it."""
-    spent = np.nonzero(use >= 1.0)[0]
-    if len(spent) == 0:
-        return min(closing_deg, 90.0), "face shut"
-    first = int(spent[0])
-    by = "side load" if side_use[first] > use[first] - side_use[first] else "its own limit"
-    if first == 0:
-        return 0.0, by
-    before, after = float(use[first - 1]), float(use[first])
-    angle = float(tilt[first - 1] + CURVE_STEP_DEG * (1.0 - before) / (after - before))
-    return (closing_deg, "face shut") if closing_deg < angle else (angle, by)
+def _on_curve(use: Array, tilt_deg: Array) -> Array:
+    """The curve of each at a tilt of its own, shape (B,)."""
+    place = np.clip(tilt_deg / CURVE_STEP_DEG, 0.0, len(CURVE_TILTS_DEG) - 1.0)
+    below = np.minimum(place.astype(np.intp), len(CURVE_TILTS_DEG) - 2)
+    rows = np.arange(len(use))
+    low, high = use[rows, below], use[rows, below + 1]
+    found: Array = low + (place - below) * (high - low)
+    return found
 
 
-def needed_tilt_deg(ahead_ratio: float, left_ratio: float, tolerance_deg: float) -> float:
+def _let_go(use: Array, side_use: Array, closing_deg: Array) -> tuple[Array, tuple[str, ...]]:
+    """First tilt at which each hinge is spent, and what spends it."""
+    spent = use >= 1.0
+    some, first, rows = spent.any(axis=1), spent.argmax(axis=1), np.arange(len(use))
+    before = np.maximum(first - 1, 0)
+    low, high = use[rows, before], use[rows, first]
+    share = np.where(first > 0, (1.0 - low) / np.where(high > low, high - low, 1.0), 0.0)
+    angle = CURVE_TILTS_DEG[before] + CURVE_STEP_DEG * share
+    shut = ~some | ((first > 0) & (closing_deg < angle))
+    by_side = side_use[rows, first] > use[rows, first] - side_use[rows, first]
+    names = np.where(shut, "face shut", np.where(by_side, "side load", "its own limit"))
+    return np.where(some, np.where(shut, closing_deg, angle), np.minimum(closing_deg, 90.0)), tuple(names.tolist())
+
+
+def needed_tilts_deg(ahead_ratio: Array, left_ratio: Array, tolerance_deg: float) -> Array:
     """Tilt past which losing the hinge moves the top off the lay by less than the tolerance (indicative).
 
     After the hinge is lost the thin rod of section 10 of the model falls free. Linear in the side angle psi,
@@ -309,43 +418,45 @@ def needed_tilt_deg(ahead_ratio: float, left_ratio: float, tolerance_deg: float)
     psi for *every* tilt at which the hinge may be lost comes from one backward sweep of the adjoint.
 
     Args:
-        ahead_ratio, left_ratio: X/Z and Y/Z, centre of mass from the hinge over its height.
+        ahead_ratio, left_ratio: X/Z and Y/Z, centre of mass from the hinge over its height, shapes (B,).
     """
-    if left_ratio == 0:
-        return 0.0
-    final = _final_side_angle(ahead_ratio) * abs(left_ratio)
-    over = np.nonzero(np.degrees(final) > tolerance_deg)[0]
-    if len(over) == 0:
-        return 0.0
-    last = int(over[-1])
-    if last + 1 >= len(final):
-        return 90.0
-    high, low = float(np.degrees(final[last])), float(np.degrees(final[last + 1]))
-    return float(CURVE_TILTS_DEG[last] + CURVE_STEP_DEG * (high - tolerance_deg) / (high - low))
+    final = np.degrees(_final_side_angles(ahead_ratio) * np.abs(left_ratio)[:, None])
+    over = final > tolerance_deg
+    count, rows = final.shape[1], np.arange(len(final))
+    last = count - 1 - over[:, ::-1].argmax(axis=1)
+    after = np.minimum(last + 1, count - 1)
+    high, low = final[rows, last], final[rows, after]
+    share = (high - tolerance_deg) / np.where(high > low, high - low, 1.0)
+    found = np.where(last + 1 >= count, 90.0, CURVE_TILTS_DEG[last] + CURVE_STEP_DEG * share)
+    return np.where(over.any(axis=1), found, 0.0)
 
 
-def _final_side_angle(ahead_ratio: float) -> Array:
-    """Side angle on the ground per unit of Y/Z, for a hinge lost at each of ``CURVE_TILTS_DEG``; shape (t,)."""
+def _final_side_angles(ahead_ratio: Array) -> Array:
+    """Side angle on the ground per unit of Y/Z, for a hinge lost at each of ``CURVE_TILTS_DEG``; shape (B, t)."""
     h = math.radians(CURVE_STEP_DEG)
     middles = np.radians(CURVE_TILTS_DEG[1:]) - h / 2
     speeds = _speeds(middles, ahead_ratio)
-    cosines = np.cos(middles)
-    stiffs = (cosines - speeds * speeds) / speeds
-    l1, l2, total = 1.0, 0.0, 0.0
-    falling = [0.0]
-    for speed, stiff, cosine in zip(speeds[::-1].tolist(), stiffs[::-1].tolist(), cosines[::-1].tolist(), strict=True):
-        # Midpoint rule for dl1/dtilt = -stiff l2, dl2/dtilt = -l1/speed, run backwards.
+    stiffs = (np.cos(middles) - speeds * speeds) / speeds
+    # Midpoint rule for dl1/dtilt = -stiff l2, dl2/dtilt = -l1/speed, run backwards; one case in plain numbers.
+    one = len(ahead_ratio) == 1
+    l1: Array | float = 1.0 if one else np.ones(len(ahead_ratio))
+    l2: Array | float = 0.0 if one else np.zeros(len(ahead_ratio))
+    total, falling = l2, [l2]
+    flat = (each[0].tolist() if one else list(each.T) for each in (speeds, stiffs))
+    for speed, stiff, cosine in reversed(list(zip(*flat, np.cos(middles).tolist(), strict=True))):
         m1, m2 = l1 + h / 2 * stiff * l2, l2 + h / 2 * l1 / speed
         l1, l2 = l1 + h * stiff * m2, l2 + h * m1 / speed
-        total += h * m2 * cosine / speed
-        falling.append(min(total, 50.0))
-    return np.array(falling[::-1])
+        total = total + h * m2 * cosine / speed
+        falling.append(total)
+    found: Array = np.minimum(np.array(falling[::-1]).reshape(len(CURVE_TILTS_DEG), -1).T, 50.0)
+    return found
 
 
-def _speeds(tilts_rad: Array, ahead_ratio: float) -> Array:
-    """Tilt rates in units of sqrt(m g Z/I) for a tree let go at rest where it just goes; never quite zero."""
-    start = max(math.atan(-ahead_ratio), 0.0)
-    at_rest = (1 - math.cos(start)) + ahead_ratio * math.sin(start)
-    squares = 2 * ((1 - np.cos(tilts_rad)) + ahead_ratio * np.sin(tilts_rad) - at_rest)
+def _speeds(tilts_rad: Array, ahead_ratio: Array) -> Array:
+    """Tilt rates in units of sqrt(m g Z/I) for trees let go at rest where they just go, (B, t); never quite zero."""
+    ahead = ahead_ratio[:, None]
+    start = np.maximum(np.arctan(-ahead), 0.0)
+    at_rest = (1 - np.cos(start)) + ahead * np.sin(start)
+    squares = 2 * ((1 - np.cos(tilts_rad)) + ahead * np.sin(tilts_rad) - at_rest)
     found: Array = np.sqrt(np.maximum(np.where(tilts_rad < start, 0.0, squares), 1e-3))
     return found

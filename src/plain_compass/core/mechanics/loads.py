@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
-import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Generic
 
-from ..site.rigging import Rigging
+import numpy as np
+
+from ..base.polygon import Array
+from ..base.rows import N
+from ..design.designs import Designs
 from ..site.site import Site
 from ..site.wind import silhouette_m2, wind_force_N
 from ..tree.tree import Tree
@@ -13,7 +18,7 @@ from .balance import Mass
 
 
 @dataclass(frozen=True, slots=True)
-class Gust:
+class Gust(Generic[N]):
     """The wind on the crown.
 
     Attributes:
@@ -24,16 +29,16 @@ class Gust:
         in_leaf: whether its leaves stream.
     """
 
-    area_m2: float
-    arm_m: float
-    force_N: float
-    against: float
-    aside_left: float
+    area_m2: N
+    arm_m: N
+    force_N: N
+    against: N
+    aside_left: N
     in_leaf: bool
 
 
 @dataclass(frozen=True, slots=True)
-class Loads:
+class Loads(Generic[N]):
     """Moments about the hinge beside the weight's.
 
     Attributes:
@@ -42,33 +47,49 @@ class Loads:
         following_Nm: wind onto the lay, which counts where it does harm: in splitting.
     """
 
-    forward_Nm: float = 0.0
-    left_Nm: float = 0.0
-    following_Nm: float = 0.0
+    forward_Nm: N
+    left_Nm: N
+    following_Nm: N
 
 
-def gust_on(tree: Tree, site: Site, lay_deg: float, cut_m: float, *, is_conifer: bool) -> Gust:
-    """The wind of a site on a tree's crown."""
+def gusts_on(trees: Sequence[tuple[Tree, bool]], site: Site, designs: Designs) -> Gust[Array]:
+    """The wind of a site on the crowns of B trees; what is no matter of the lay is worked out once a tree.
+
+    Args:
+        trees: each with whether it is a conifer.
+    """
+    known: dict[int, tuple[float, float, float, bool]] = {}
+    for tree, is_conifer in trees:
+        if id(tree) not in known:
+            known[id(tree)] = blown_on(tree, site, is_conifer=is_conifer)
+    area, middle, force, leaves = np.array([known[id(tree)] for tree, _ in trees], dtype=np.float64).T
+    turn = np.radians(site.wind_from_deg + 180.0 - designs.gun_deg)
+    return Gust(area, middle - designs.height_m, force, -np.cos(turn), -np.sin(turn), leaves > 0)
+
+
+def blown_on(tree: Tree, site: Site, *, is_conifer: bool) -> tuple[float, float, float, bool]:
+    """(area, height of its middle, force, whether in leaf) of one crown."""
     area = silhouette_m2(tree, is_conifer=is_conifer)
     in_leaf = is_conifer or tree.crown.leaf == "leaf"
-    arm = tree.crown.base_m + 0.5 * (tree.height_m - tree.crown.base_m) - cut_m
-    turn = math.radians(site.wind_from_deg + 180.0 - lay_deg)
     force = wind_force_N(area, site.wind_m_s, site.gust_ratio, in_leaf=in_leaf) if site.wind_m_s else 0.0
-    return Gust(area, arm, force, -math.cos(turn), -math.sin(turn), in_leaf)
+    return area, tree.crown.base_m + 0.5 * (tree.height_m - tree.crown.base_m), force, in_leaf
 
 
-def loads_of(gust: Gust, rigging: Rigging | None) -> Loads:
-    """Rope and wind together."""
+def loads_of(gust: Gust[Array], rope_Nm: Array) -> Loads[Array]:
+    """Rope and wind together.
+
+    Args:
+        rope_Nm: (forward, left) moments of the rope about the hinge, shape (2, B); zeros without one.
+    """
     wind = gust.force_N * gust.arm_m
-    rope_forward, rope_left = (rigging.moment_forward_Nm, rigging.moment_left_Nm) if rigging else (0.0, 0.0)
     return Loads(
-        forward_Nm=rope_forward - wind * max(gust.against, 0.0),
-        left_Nm=rope_left + wind * gust.aside_left,
-        following_Nm=wind * max(-gust.against, 0.0),
+        forward_Nm=rope_Nm[0] - wind * np.maximum(gust.against, 0.0),
+        left_Nm=rope_Nm[1] + wind * gust.aside_left,
+        following_Nm=wind * np.maximum(-gust.against, 0.0),
     )
 
 
-def loaded(mass: Mass, loads: Loads) -> Mass:
+def loaded(mass: Mass[N], loads: Loads[N]) -> Mass[N]:
     """The tree with its centre of mass shifted until its weight alone gives the same moments while it stands."""
     return replace(
         mass,

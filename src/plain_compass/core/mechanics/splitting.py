@@ -2,31 +2,36 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
+from typing import Generic
 
 import numpy as np
 
-from ..base.polygon import Array, Moments, across, added, ahead_of, behind, chord_length, moments
-from ..tree.section import Section, sound_powers
-from ..tree.timber import Timber
-from ..tree.wood import Indicative, Wood
+from ..base.polygon import Array
+from ..base.rows import Index, N, row
+from ..base.strips import FAR_m, Integrals, bands, breadth_m, strip
+from ..tree.sections import Sections
+from ..tree.timber import Timbers
 from .balance import Mass, amplified
-from .stump import Stump
+from .stump import Stumps
 
 LIGAMENTS = 36
 """Depths of the cut that are followed; where it moves is found between two of them."""
+STRAP_SHARE = 1.0 / 3.0
+"""Share of rupture that a strap may carry in tension: it was cut into, and nobody knows how straight its grain runs."""
+NOTHING_m = 1e-9
+"""Arms and breadths shorter than this carry nothing."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class BackCutSweep:
-    """The wood still holding behind the apex as the back cut comes in from behind.
+class BackCutSweep(Generic[N]):
+    """The wood still holding behind the apex as the back cut comes in from behind; shapes (c,), or (B, c) of many.
 
     Attributes:
-        ligament_m: thickness left, from all of it down to the hinge, shape (c,).
-        plastic_Nm: what it resists in folding, shape (c,).
-        stiffness_Nm: moment per radian, shape (c,).
-        moment_Nm: moment of weight, rope and headwind about its own centroid, forward positive, shape (c,).
+        ligament_m: thickness left, from all of it down to the hinge.
+        plastic_Nm: what it resists in folding.
+        stiffness_Nm: moment per radian.
+        moment_Nm: moment of weight, rope and headwind about its own centroid, forward positive.
         following_Nm: what a wind onto the lay adds to it; it helps nothing, but it may split the stem.
     """
 
@@ -34,143 +39,157 @@ class BackCutSweep:
     plastic_Nm: Array
     stiffness_Nm: Array
     moment_Nm: Array
-    following_Nm: float = 0.0
+    following_Nm: N
 
 
 @dataclass(frozen=True, slots=True)
-class Splitting:
+class Splitting(Generic[N]):
     """Splitting index of both back cuts and of the chosen one (all indicative).
 
     Attributes:
         split_index: energy released over resistance for the chosen back cut, an overcut included.
         split_index_plain, split_index_bored: the same for a cut from behind and for a bored one.
         split_index_overcut: when the overcut's slot shuts; 0 without overcut.
-        moves_at_m: ligament at which a tree cut from behind begins to go; None if it goes only from the hinge.
+        moves_at_m: ligament at which a tree cut from behind begins to go; none if it goes only from the hinge.
         energy_J_m2: energy released per crack area, chosen cut.
         resistance_J_m2: G_c of this stem.
-        strap_utilisation: tension in the strap over what it may carry; None for a cut from behind.
-        strap_area_m2: sound wood in the strap; None for a cut from behind.
+        strap_utilisation: tension in the strap over what it may carry; none for a cut from behind.
+        strap_area_m2: sound wood in the strap; none for a cut from behind.
     """
 
-    split_index: float
-    split_index_plain: float
-    split_index_bored: float
-    split_index_overcut: float
-    moves_at_m: float | None
-    energy_J_m2: float
-    resistance_J_m2: float
-    strap_utilisation: float | None
-    strap_area_m2: float | None
+    split_index: N
+    split_index_plain: N
+    split_index_bored: N
+    split_index_overcut: N
+    moves_at_m: N | None
+    energy_J_m2: N
+    resistance_J_m2: N
+    strap_utilisation: N | None
+    strap_area_m2: N | None
 
 
-def sweep_back_cut(stump: Stump, timber: Timber, mass: Mass, following_Nm: float = 0.0) -> BackCutSweep:
-    """Follow the ligament from the uncut stem to the finished hinge, taken parallel to the apex line."""
-    section, hinge, strength, constants = stump.section, stump.hinge, timber.strength, timber.constants
-    front, step_m = stump.face.hinge_front_m, stump.cut.back.step_m
-    ligament = np.linspace(front - section.back_m, hinge.reach_m, LIGAMENTS)
-    rear = np.broadcast_to((front - ligament)[:, None], (LIGAMENTS, len(section.strips.left_m)))
-    zero, first, second = sound_powers(section.strips, rear, np.full_like(rear, front))
-    width = section.strips.width_m
-    area = np.maximum(zero.sum(axis=1) * width, 1e-12)
-    centre = first.sum(axis=1) * width / area
-    second_fall = second.sum(axis=1) * width - area * centre**2
-    fibre = constants.hinge_length_factor * ligament + step_m
+def sweep_back_cuts(
+    stumps: Stumps, timbers: Timbers, mass: Mass[Array], following_Nm: Array | float = 0.0
+) -> BackCutSweep[Array]:
+    """Follow each ligament from the uncut stem to the finished hinge, taken parallel to the apex line."""
+    sections, front = stumps.sections, stumps.face.hinge_front_m
+    share = np.linspace(0.0, 1.0, LIGAMENTS)
+    whole = front - sections.back_m
+    ligament = whole[:, None] + (stumps.hinge.reach_m - whole)[:, None] * share
+    rear = front[:, None] - ligament
+    cut_off = bands(sections.edges, np.concatenate([rear, front[:, None]], axis=1))
+    left = cut_off.from_front()
+    area = np.maximum(left.one, 1e-12)
+    centre = left.v / area
+    thick = sections.lines
+    across = thick.thickness_m(rear[:, :, None], front[:, None, None])
+    fibre = timbers.constants.hinge_length_factor * ligament + stumps.designs.step_m[:, None]
     return BackCutSweep(
         ligament_m=ligament,
-        plastic_Nm=strength.rupture_Pa / 6 * (zero**2).sum(axis=1) * width,
-        stiffness_Nm=strength.elasticity_Pa * second_fall / fibre,
-        moment_Nm=mass.weight_N * (mass.com_forward_m - centre),
-        following_Nm=following_Nm,
+        plastic_Nm=timbers.rupture_Pa[:, None] / 6 * np.einsum("bcn,bn->bc", across**2, thick.width_m),
+        stiffness_Nm=timbers.elasticity_Pa[:, None] * (left.vv - area * centre**2) / fibre,
+        moment_Nm=mass.weight_N[:, None] * (mass.com_forward_m[:, None] - centre),
+        following_Nm=np.broadcast_to(following_Nm, front.shape),
     )
 
 
-def _first_past(ligament: Array, excess: Array) -> float | None:
-    """Ligament at which ``excess`` first turns positive on the way in; None if it never does."""
-    over = np.nonzero(excess >= 0)[0]
-    if len(over) == 0:
-        return None
-    at = int(over[0])
-    if at == 0:
-        return float(ligament[0])
-    before, after = float(excess[at - 1]), float(excess[at])
-    share = before / (before - after) if np.isfinite(after) else 1.0
-    return float(ligament[at - 1] + share * (ligament[at] - ligament[at - 1]))
+def _first_past(ligament: Array, excess: Array) -> Array:
+    """Ligament at which ``excess`` first turns positive on the way in, by row; not a number if it never does."""
+    over = excess >= 0
+    rows, at = np.arange(len(excess)), over.argmax(axis=1)
+    before = np.maximum(at - 1, 0)
+    low, high = excess[rows, before], excess[rows, at]
+    falls = np.isfinite(high) & (at > 0)
+    share = np.where(falls, low / np.where(falls & (low != high), low - high, 1.0), 1.0)
+    found = ligament[rows, before] + share * (ligament[rows, at] - ligament[rows, before])
+    return np.where(over.any(axis=1), found, np.nan)
 
 
-def moves_forward_at_m(sweep: BackCutSweep) -> float | None:
-    """Ligament at which the weight folds what is left forward: M = M_p(c). None if the hinge holds it."""
-    return _first_past(sweep.ligament_m, sweep.moment_Nm + sweep.following_Nm - sweep.plastic_Nm)
+def moves_forward_at_m(sweep: BackCutSweep[Array]) -> Array:
+    """Ligament at which the weight folds what is left forward: M = M_p(c). Not a number if the hinge holds it."""
+    return _first_past(sweep.ligament_m, sweep.moment_Nm + sweep.following_Nm[:, None] - sweep.plastic_Nm)
 
 
-def sits_back_at_m(sweep: BackCutSweep, toppling_Nm: float) -> float | None:
-    """Ligament at which the tree sits back onto the saw; None if hinge and wood carry it throughout."""
-    excess = np.array(
-        [
-            amplified(moment, toppling_Nm, stiff) - plastic if moment < 0 else -plastic
-            for moment, stiff, plastic in zip(
-                sweep.moment_Nm.tolist(), sweep.stiffness_Nm.tolist(), sweep.plastic_Nm.tolist(), strict=True
-            )
-        ]
-    )
+def sits_back_at_m(sweep: BackCutSweep[Array], toppling_Nm: Array) -> Array:
+    """Ligament at which the tree sits back onto the saw; not a number if hinge and wood carry it throughout."""
+    grown = amplified(sweep.moment_Nm, toppling_Nm[:, None], sweep.stiffness_Nm)
+    excess = np.where(sweep.moment_Nm < 0, grown, 0.0) - sweep.plastic_Nm
     return _first_past(sweep.ligament_m, np.minimum(excess, 1e12))
 
 
-def released_J_m2(moment_Nm: Array, breadth_m: Array, elasticity_Pa: float, front_m4: Array, whole_m4: float) -> Array:
+def released_J_m2(moment_Nm: Array, breadth_m: Array, elasticity_Pa: Array, front_m4: Array, whole_m4: Array) -> Array:
     """Energy released per area of a crack running up from a kerf: M^2/(2 b E) (1/I_front - 1/I); all of one shape.
 
     The front part, from the front bark to the kerf, bends alone once the crack has passed. Source: strain
-    energy release rate of a split beam (Griffith's criterion with Euler-Bernoulli halves).
+    energy release rate of a split beam (Griffith's criterion with Euler-Bernoulli halves). Where nothing is left in
+    front of the kerf any moment at all splits it.
     """
-    saved = np.maximum(1.0 / front_m4 - 1.0 / whole_m4, 0.0)
-    found: Array = moment_Nm * moment_Nm / (2 * breadth_m * elasticity_Pa) * saved
+    stands = (front_m4 > 0) & (breadth_m > 0)
+    one = np.where(stands, front_m4, 1.0)
+    saved = np.maximum(1.0 / one - 1.0 / whole_m4, 0.0)
+    energy = moment_Nm * moment_Nm / (2 * np.where(stands, breadth_m, 1.0) * elasticity_Pa) * saved
+    return np.where(stands, energy, np.where(moment_Nm != 0, np.inf, 0.0))
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Kerfs:
+    """What a crack from a kerf parts: the front of each section, bending alone, from the whole; shapes (B,)."""
+
+    breadth_m: Array
+    front_m4: Array
+    whole_m4: Array
+
+    def energy_J_m2(self, moment_Nm: Array, elasticity_Pa: Array) -> Array:
+        """Energy that the crack would set free under a moment."""
+        return released_J_m2(moment_Nm, self.breadth_m, elasticity_Pa, self.front_m4, self.whole_m4)
+
+
+def kerfs_at(sections: Sections, forward_m: Array) -> Kerfs:
+    """Kerfs that stop at these places along the lay."""
+    front = strip(sections.edges, forward_m, np.full(len(sections), FAR_m))
+    return Kerfs(breadth_m(sections.edges, forward_m), front.second_fall_m4, sections.sound.second_fall_m4)
+
+
+def resistance_J_m2(fracture_J_m2: Array | float, diameter_m: Array) -> Array:
+    """G_c of a stem: what a crack takes in its wood, more for larger stems (indicative)."""
+    found: Array = fracture_J_m2 * np.clip(np.sqrt(diameter_m / 0.4), 0.7, 1.6)
     return found
 
 
-def energy_release_J_m2(section: Section, kerf_forward_m: float, moment_Nm: float, elasticity_Pa: float) -> float:
-    """Energy that a crack from one kerf would set free; without end where nothing is left in front of it."""
-    front = moments(ahead_of(section.wood, kerf_forward_m), ahead_of(section.rot, kerf_forward_m))
-    breadth = chord_length(section.wood, kerf_forward_m, section.rot)
-    if front.second_fall_m4 <= 0 or breadth <= 0:
-        return math.inf if moment_Nm else 0.0
-    whole = section.sound_moments.second_fall_m4
-    moment, width, stiff = np.array([[moment_Nm], [breadth], [front.second_fall_m4]])
-    return float(released_J_m2(moment, width, elasticity_Pa, stiff, whole)[0])
-
-
-def resistance_J_m2(wood: Wood, crack: str, diameter_m: float, constants: Indicative) -> float:
-    """G_c of this stem: by splitting class, larger for larger stems, halved by an old crack (indicative)."""
-    size = min(max(math.sqrt(diameter_m / 0.4), 0.7), 1.6)
-    cracked = constants.cracked_factor if crack == "present" else 1.0
-    return constants.fracture_energy_J_m2[wood.splitting] * size * cracked
-
-
-def splitting_of(
-    stump: Stump, timber: Timber, sweep: BackCutSweep, pulled: Mass, *, ahead_m: float, kerf_m: float
-) -> Splitting:
-    """Splitting index of a cut from behind, of a bored cut, and of an overcut that shuts early.
+def splittings_of(
+    stumps: Stumps, timbers: Timbers, sweep: BackCutSweep[Array], pulled: Mass[Array], *, ahead_m: Array, kerf_m: float
+) -> Splitting[Array]:
+    """Splitting index of a cut from behind, of a bored cut, and of an overcut that shuts early, for each stump.
 
     Args:
-        pulled: the tree with rope and wind in it.
+        pulled: the trees with rope and wind in them.
         ahead_m: how far ahead of the hinge everything that pulls acts together.
     """
-    section, face, hinge, cut = stump.section, stump.face, stump.hinge, stump.cut
-    elasticity = timber.strength.elasticity_Pa
-    at_hinge = face.hinge_front_m - hinge.reach_m
-    bored = energy_release_J_m2(section, at_hinge, stump.strength.plastic_Nm, elasticity)
+    sections, designs, front = stumps.sections, stumps.designs, stumps.face.hinge_front_m
+    reach = stumps.hinge.reach_m
+
+    elasticity = timbers.elasticity_Pa
+    at_hinge = kerfs_at(sections, front - reach)
+    bored = at_hinge.energy_J_m2(stumps.strength.plastic_Nm, elasticity)
     moves_at = moves_forward_at_m(sweep)
-    plain = bored
-    if moves_at is not None:
-        ligament = max(moves_at, hinge.reach_m)
-        moment = float(np.interp(-ligament, -sweep.ligament_m, sweep.moment_Nm)) + sweep.following_Nm
-        plain = max(bored, energy_release_J_m2(section, face.hinge_front_m - ligament, moment, elasticity))
-    overcut = _overcut_energy(stump, timber, pulled, kerf_m)
-    chosen = max(bored if cut.back.held else plain, overcut)
-    resists = resistance_J_m2(timber.wood, timber.crack, section.diameter_m, timber.constants)
-    use, area = _strap(stump, timber, pulled, ahead_m) if cut.back.held else (None, None)
+    plain, moves = bored, ~np.isnan(moves_at)
+    if moves.any():
+        ligament = np.where(moves, np.maximum(moves_at, reach), reach)
+        moment = _along(sweep, ligament) + sweep.following_Nm
+        # A tree that goes only from the hinge has its kerf where it was looked at already.
+        there = at_hinge if (ligament == reach).all() else kerfs_at(sections, front - ligament)
+        plain = np.where(moves, np.maximum(bored, there.energy_J_m2(moment, elasticity)), bored)
+    overcut = np.zeros_like(bored)
+    if (designs.overcut_m > 0).any():
+        moment = _overcut_Nm(stumps, timbers, pulled, kerf_m)
+        overcut = np.where(designs.overcut_m > 0, at_hinge.energy_J_m2(moment, elasticity), 0.0)
+    chosen = np.maximum(np.where(designs.held, bored, plain), overcut)
+    resists = resistance_J_m2(timbers.fracture_J_m2, sections.diameter_m)
+    use, area = _straps(stumps, timbers, pulled, ahead_m)
     return Splitting(
         split_index=chosen / resists,
-        split_index_plain=max(plain, overcut) / resists,
-        split_index_bored=max(bored, overcut) / resists,
+        split_index_plain=np.maximum(plain, overcut) / resists,
+        split_index_bored=np.maximum(bored, overcut) / resists,
         split_index_overcut=overcut / resists,
         moves_at_m=moves_at,
         energy_J_m2=chosen,
@@ -180,41 +199,63 @@ def splitting_of(
     )
 
 
-def _overcut_energy(stump: Stump, timber: Timber, mass: Mass, kerf_m: float) -> float:
+def _along(sweep: BackCutSweep[Array], ligament_m: Array) -> Array:
+    """The sweep's moment at a ligament of each row's own, between those that were followed."""
+    first, last = sweep.ligament_m[:, 0], sweep.ligament_m[:, -1]
+    span = np.where(first == last, 1.0, last - first)
+    place = np.clip((ligament_m - first) / span, 0.0, 1.0) * (LIGAMENTS - 1)
+    below = np.minimum(place.astype(np.intp), LIGAMENTS - 2)
+    rows = np.arange(len(place))
+    low, high = sweep.moment_Nm[rows, below], sweep.moment_Nm[rows, below + 1]
+    found: Array = low + (place - below) * (high - low)
+    return found
+
+
+def _overcut_Nm(stumps: Stumps, timbers: Timbers, mass: Mass[Array], kerf_m: float) -> Array:
     """When the slot of an overcut e shuts at atan(kerf/e), the tree pivots on the apex and tears at the hinge.
 
     M = min(m g (Z sin + X cos), rupture A (e + t/2)), X from the apex where it shuts.
     """
-    face, hinge, strength = stump.face, stump.hinge, timber.strength
-    e = stump.cut.face.overcut_m
-    if e <= 0:
-        return 0.0
-    tilt = math.atan2(kerf_m, e)
+    face, hinge, e = stumps.face, stumps.hinge, stumps.designs.overcut_m
+    tilt = np.arctan2(kerf_m, np.maximum(e, 1e-12))
     ahead_of_apex = mass.com_forward_m - face.apex_forward_m
-    weight = mass.weight_N * (mass.com_up_m * math.sin(tilt) + ahead_of_apex * math.cos(tilt))
-    fibres = strength.rupture_Pa * hinge.region.area_m2 * (e + hinge.thickness_m / 2)
-    moment = max(min(weight, fibres), 0.0)
-    return energy_release_J_m2(stump.section, face.hinge_front_m - hinge.reach_m, moment, strength.elasticity_Pa)
+    weight = mass.weight_N * (mass.com_up_m * np.sin(tilt) + ahead_of_apex * np.cos(tilt))
+    fibres = timbers.rupture_Pa * hinge.region.area_m2 * (e + hinge.thickness_m / 2)
+    return np.maximum(np.minimum(weight, fibres), 0.0)
 
 
-def held_behind(stump: Stump) -> Moments:
-    """The sound wood a held back cut leaves behind: a strap right across, a corner, a rib, or two posts."""
-    section, back = stump.section, stump.cut.back
-    low, high = section.strips.left_m[0], section.strips.left_m[-1]
-    across_all = ((low - 1.0, high + 1.0, section.back_m + back.kept_m),)
-    pieces = back.traits.kept(section, stump.face, back, stump.hinge) if back.traits.kept else across_all
-    return added(
-        *(
-            moments(across(behind(section.wood, edge), *span), across(behind(section.rot, edge), *span))
-            for *span, edge in pieces
-        )
-    )
+def _straps(stumps: Stumps, timbers: Timbers, mass: Mass[Array], ahead_m: Array) -> tuple[Array, Array]:
+    """(utilisation, sound area) of what is left behind, in tension: T = M/arm against a share of rupture times area."""
+    held = np.nonzero(stumps.designs.held)[0]
+    use, area = np.full(len(ahead_m), np.nan), np.full(len(ahead_m), np.nan)
+    if not len(held):
+        return use, area
+    kept = held_behind(stumps, held)
+    arm = np.maximum(stumps.hinge.region.forward_m[held] - kept.forward_m, NOTHING_m)
+    tension = np.maximum(mass.weight_N[held] * ahead_m[held], 0.0) / arm
+    stands = kept.area_m2 > 0
+    carries = timbers.rupture_Pa[held] * np.where(stands, kept.area_m2, 1.0) * STRAP_SHARE
+    use[held] = np.where(stands, tension / carries, np.where(tension > 0, np.inf, 0.0))
+    area[held] = kept.area_m2
+    return use, area
 
 
-def _strap(stump: Stump, timber: Timber, mass: Mass, ahead_m: float) -> tuple[float, float]:
-    """(utilisation, sound area) of the strap in tension: T = M/arm against a third of rupture times area."""
-    strap = held_behind(stump)
-    tension = max(mass.weight_N * ahead_m, 0.0) / max(stump.hinge.region.forward_m - strap.forward_m, 1e-9)
-    if strap.area_m2 <= 0:
-        return (math.inf if tension else 0.0), 0.0
-    return tension / (timber.strength.rupture_Pa * strap.area_m2 / 3), strap.area_m2
+def held_behind(stumps: Stumps, held: Index) -> Integrals:
+    """The sound wood that held back cuts leave behind: a strap right across, a corner, a rib, or two posts; (k,)."""
+    sections, designs = stumps.sections, stumps.designs
+    pieces: list[tuple[int, float, float, float]] = []
+    for place, at in enumerate(held.tolist()):
+        back = designs.cuts[at].back
+        if back.traits.kept is None:
+            edge = float(sections.back_m[at] + designs.kept_m[at])
+            pieces.append((place, -FAR_m, FAR_m, edge))
+            continue
+        own = back.traits.kept(sections.places[at].section(), row(stumps.face, at), back, row(stumps.hinge, at))
+        pieces += [(place, *piece) for piece in own]
+    table = np.array(pieces, dtype=np.float64).reshape(-1, 4)
+    mine, low, high, front = table[:, 0].astype(np.intp), table[:, 1], table[:, 2], table[:, 3]
+    owner = held[mine]
+    across_all = bool((low <= -FAR_m).all() and (high >= FAR_m).all())
+    edges = sections.edges.rows(owner)
+    found = strip(edges if across_all else edges.within(low, high), np.full(len(owner), -FAR_m), front)
+    return found.summed(mine, len(held))

@@ -1,27 +1,28 @@
-"""The stump as it is designed: the section with the face and the hinge in it, and what the hinge can do."""
+"""The stumps as they are designed: sections with faces and hinges in them, and what the hinges can do."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..design.cut import Cut
-from ..tree.section import Section
+from ..base.polygon import Array
+from ..design.designs import Designs
+from ..tree.sections import Sections
 from .face import FaceGeometry
 from .hinge import HingeGeometry, HingeStrength
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Stump:
-    """What splitting and wedges ask of a cut.
+class Stumps:
+    """What splitting and wedges ask of B cuts.
 
     Attributes:
-        cut: the design.
-        section, face, hinge: its geometry.
-        strength: what the hinge can do.
+        designs: the cuts.
+        sections, face, hinge: their geometry.
+        strength: what the hinges can do.
     """
 
-    cut: Cut
-    section: Section
-    face: FaceGeometry
-    hinge: HingeGeometry
-    strength: HingeStrength
+    designs: Designs
+    sections: Sections
+    face: FaceGeometry[Array]
+    hinge: HingeGeometry[Array]
+    strength: HingeStrength[Array]

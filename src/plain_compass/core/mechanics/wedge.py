@@ -3,24 +3,32 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
+from typing import Any, Generic, NamedTuple
 
 import numpy as np
 
-from ..design.cut import Cut, Kit, WedgeSeat
-from ..tree.section import Section, sound_powers
+from ..base.polygon import Array
+from ..base.rows import Mask, N, row
+from ..base.thickness import crossed_at, thickness_at_m
+from ..design.cut import Cut, Kit
+from ..tree.sections import Sections
 from ..tree.wood import Indicative
 from .balance import Balance, Mass
 from .hinge import HingeGeometry, HingeStrength
-from .stump import Stump
+from .stump import Stumps
 
 TILT_STEPS = 120
 """Tilts between upright and let go at which the needed lift is taken, for its largest and for its work."""
+AT_EDGE_m = 1e-3
+"""Rot that comes this near to the bark in a wedge's line has no sound wood outside it to drive on."""
+LEAST_ARM_m = 1e-3
+"""A seat on the hinge's own centroid lifts nothing, but has an arm to divide by."""
 
 
 @dataclass(frozen=True, slots=True)
-class SeatResult:
-    """One wedge seat.
+class SeatResult(Generic[N]):
+    """One wedge seat; of many cases a table of shape (B, s).
 
     Attributes:
         at_deg: angle round the stump from straight behind, left positive.
@@ -38,124 +46,169 @@ class SeatResult:
         spits_out: whether its whole angle is past twice the friction angle.
     """
 
-    at_deg: float
+    at_deg: N
     stacked: int
-    edge_forward_m: float
-    edge_left_m: float
-    arm_m: float
-    lift_m: float
-    available_m: float
-    force_N: float
-    advance_per_blow_m: float
-    advance_singly_m: float
-    driven_m: float
-    room_m: float
-    sound_fraction: float
-    side_Nm: float
+    edge_forward_m: N
+    edge_left_m: N
+    arm_m: N
+    lift_m: N
+    available_m: N
+    force_N: N
+    advance_per_blow_m: N
+    advance_singly_m: N
+    driven_m: N
+    room_m: N
+    sound_fraction: N
+    side_Nm: N
     spits_out: bool
 
 
 @dataclass(frozen=True, slots=True)
-class Wedging:
+class Wedging(Generic[N]):
     """The wedge plan as a whole.
 
     Attributes:
+        seats: every seat of one case; see ``Seats`` for those of many.
         tilt_deg: tilt that brings the centre of mass over the hinge, with a margin; 0 when the tree goes by itself.
         moment_Nm: most moment the wedges must give on the way there.
         lift_m: largest lift needed at a seat.
         force_N: largest force on a seat.
         blows: maul blows in all; infinite when a wedge is wanted and there is none.
         advance_per_blow_m: least advance of a blow.
-        kerf_at_sit_back_m: depth of kerf, from behind, at which the tree sits back; None if it never does.
+        kerf_at_sit_back_m: depth of kerf, from behind, at which the tree sits back; none if it never does.
         first_fits: whether the first wedge is in before that.
         doubled_needed: whether a single wedge cannot lift far enough but two on each other can.
-        pause_s: how long the top takes to answer; None while the hinge is too limp to swing on.
+        alone_Nm: most moment anything must give to tip the tree by its weight alone, without rope or wind.
+        pause_s: how long the top takes to answer; none while the hinge is too limp to swing on.
     """
 
     seats: tuple[SeatResult, ...]
-    tilt_deg: float
-    moment_Nm: float
-    lift_m: float
-    force_N: float
-    blows: float
-    advance_per_blow_m: float
-    kerf_at_sit_back_m: float | None
+    tilt_deg: N
+    moment_Nm: N
+    lift_m: N
+    force_N: N
+    blows: N
+    advance_per_blow_m: N
+    kerf_at_sit_back_m: N | None
     first_fits: bool
     doubled_needed: bool
-    pause_s: float | None
+    alone_Nm: N
+    pause_s: N | None
 
     @property
     def wanted(self) -> bool:
-        """Whether the tree needs wedges to go at all."""
-        return self.tilt_deg > 0
+        """Whether the tree needs wedges to go at all; asked of one case."""
+        return bool(self.tilt_deg > 0)
 
 
-def tipping_tilt_deg(balance: Balance, mass: Mass, constants: Indicative) -> float:
+@dataclass(frozen=True, slots=True, eq=False)
+class Seats:
+    """Seats of B cases in a table, shape (B, s); ``used`` says which of them a case has."""
+
+    used: Mask
+    table: SeatResult[Array]
+
+    def of(self, at: int) -> tuple[SeatResult, ...]:
+        """The seats of one case."""
+        names = [item.name for item in fields(SeatResult)]
+        rows = zip(*(getattr(self.table, name)[at][self.used[at]].tolist() for name in names), strict=True)
+        return tuple(SeatResult(*one) for one in rows)
+
+
+def tipping_tilt_deg(balance: Balance[N], mass: Mass[N], constants: Indicative) -> N:
     """Tilt that brings the centre of mass over the hinge, plus a margin; 0 when the weight folds the hinge.
 
     A tree with its centre a little ahead can still stand on its hinge; then the margin alone is asked for.
     What a rope pulls or a headwind pushes moves the point of balance as a shifted centre would.
     """
-    behind = math.degrees(math.atan2(-balance.moment_forward_Nm / mass.weight_N, mass.com_up_m))
-    if behind > 0:
-        return behind + constants.tip_margin_deg
-    return constants.tip_margin_deg if balance.stands_on_hinge else 0.0
+    behind = np.degrees(np.arctan2(-balance.moment_forward_Nm / mass.weight_N, mass.com_up_m))
+    stands = np.where(balance.standing_utilisation < 1.0, constants.tip_margin_deg, 0.0)
+    found: Any = np.where(behind > 0, behind + constants.tip_margin_deg, stands)
+    return found if found.ndim else float(found)  # type: ignore[return-value]  # as it was asked
 
 
-def wedging_of(
-    stump: Stump, kit: Kit, mass: Mass, balance: Balance, *, sits_back_at_m: float | None, constants: Indicative
-) -> Wedging:
-    """Every seat and the plan as a whole; seats share the force equally. How long to wait is not in it yet."""
-    section, face, hinge, cut, capacity = stump.section, stump.face, stump.hinge, stump.cut, stump.strength
+class Poise(NamedTuple):
+    """B trees as they stand on their hinges.
+
+    Attributes:
+        loads_Nm: the forward moment of rope and wind in the balance.
+        sits_back_at_m: ligament at which each sits back onto the saw; not a number if it never does.
+    """
+
+    mass: Mass[Array]
+    balance: Balance[Array]
+    loads_Nm: Array
+    sits_back_at_m: Array
+
+
+def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -> tuple[Wedging[Array], Seats]:
+    """Every seat and the plan as a whole, case by case; the seats of a case share the force equally."""
+    mass, balance, loads_Nm, sits_back_at_m = poise
+    sections, face, hinge = stumps.sections, stumps.face, stumps.hinge
     tilt = tipping_tilt_deg(balance, mass, constants)
-    curve = resisting_moment(tilt, balance, mass, capacity)
-    peak = max(float(curve.max()), 0.0)
-    arms = [_arm(section, hinge, seat) for seat in cut.wedges]
-    force = peak / sum(arm for arm, _, _ in arms) if arms else 0.0
-    seats = tuple(
-        _seat(stump, seat, arm, (force, tilt), kit, constants) for seat, arm in zip(cut.wedges, arms, strict=True)
-    )
-    kerf_at = None
-    if sits_back_at_m is not None and cut.back.traits.from_behind:
-        kerf_at = face.hinge_front_m - sits_back_at_m - section.back_m
+    curve = resisting_moments(tilt, balance, mass, stumps.strength)
+    peak = np.maximum(curve.max(axis=1), 0.0)
+    seats = _seats(stumps, kit, (peak, tilt), constants)
+    some, table = seats.used.any(axis=1), seats.table
+    kerf_at = face.hinge_front_m - sits_back_at_m - sections.back_m
+    kerf_at = np.where(stumps.designs.from_behind, kerf_at, np.nan)
     single_lift = kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
-    lift = max((seat.lift_m for seat in seats), default=_central_lift(section, hinge, tilt))
-    return Wedging(
-        seats=seats,
+    central = (hinge.region.forward_m - sections.back_m) * np.tan(np.radians(tilt))
+    lift = np.where(some, _most(table.lift_m, seats.used, 0.0), central)
+    # Kerf long enough for a wedge's seat and the bar, before the tree sits back where it does.
+    whole = face.hinge_front_m - hinge.reach_m - sections.back_m
+    kerf = np.where(np.isnan(kerf_at), whole, np.minimum(kerf_at, whole))
+    wanted = np.array([seat_wanted_m(cut, kit) for cut in stumps.designs.cuts])
+    plan: Wedging[Array] = Wedging(
+        seats=(),
         tilt_deg=tilt,
         moment_Nm=peak,
         lift_m=lift,
-        force_N=force,
+        force_N=_most(table.force_N, seats.used, 0.0),
         blows=_blows(curve, tilt, seats, kit, constants),
-        advance_per_blow_m=min((seat.advance_per_blow_m for seat in seats), default=math.inf),
+        advance_per_blow_m=-_most(-table.advance_per_blow_m, seats.used, -np.inf),
         kerf_at_sit_back_m=kerf_at,
-        first_fits=_first_fits(kerf_at, stump, kit),
-        doubled_needed=single_lift < lift <= 2 * kit.wedge_thickness_m - kit.kerf_m,
-        pause_s=None,
+        first_fits=kerf >= wanted,  # type: ignore[arg-type]  # of many, one answer a case
+        doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]
+        alone_Nm=moments_wanted_Nm(mass, balance, stumps.strength, loads_Nm, constants),
+        pause_s=np.full(len(sections), np.nan),
     )
+    return plan, seats
 
 
-def moment_wanted_Nm(
-    mass: Mass, balance: Balance, capacity: HingeStrength, loads_forward_Nm: float, constants: Indicative
-) -> float:
-    """Most moment anything must give to tip the tree as it stands by its weight alone, without rope or wind."""
-    bare = replace(balance, moment_forward_Nm=balance.moment_forward_Nm - loads_forward_Nm)
+def _most(values: Array, used: Mask, none: float) -> Array:
+    """The most of each row among the seats that are there."""
+    found: Array = np.where(used, values, -np.inf).max(axis=1, initial=-np.inf)
+    return np.where(used.any(axis=1), found, none)
+
+
+def moments_wanted_Nm(
+    mass: Mass[Array], balance: Balance[Array], capacity: HingeStrength[Array], loads_Nm: Array, constants: Indicative
+) -> Array:
+    """Most moment anything must give to tip the tree as it stands by its weight alone, without rope or wind.
+
+    Args:
+        loads_Nm: the forward moment of rope and wind, which is left out.
+    """
+    bare = replace(balance, moment_forward_Nm=balance.moment_forward_Nm - loads_Nm)
     tilt = tipping_tilt_deg(bare, mass, constants)
-    return max(float(resisting_moment(tilt, bare, mass, capacity).max()), 0.0)
+    found: Array = np.maximum(resisting_moments(tilt, bare, mass, capacity).max(axis=1), 0.0)
+    return found
 
 
-def resisting_moment(
-    tilt_deg: float, balance: Balance, mass: Mass, capacity: HingeStrength
-) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+def resisting_moments(
+    tilt_deg: Array, balance: Balance[Array], mass: Mass[Array], capacity: HingeStrength[Array]
+) -> Array:
     """What the wedges must overcome on the way to a tilt: -m g (X cos + Z sin) + min(K tilt, M_p).
 
     m g X is the whole forward moment, rope and headwind in it.
 
-    Weight and hinge never peak together, so the whole curve is kept; shape (120,).
+    Weight and hinge never peak together, so the whole curve is kept; shape (B, 120).
     """
-    theta = np.linspace(0.0, math.radians(tilt_deg), TILT_STEPS)
-    weight = balance.moment_forward_Nm * np.cos(theta) + mass.weight_N * mass.com_up_m * np.sin(theta)
-    return np.asarray(np.minimum(capacity.stiffness_Nm * theta, capacity.plastic_Nm) - weight)
+    theta = np.radians(tilt_deg)[:, None] * np.linspace(0.0, 1.0, TILT_STEPS)
+    weight = balance.moment_forward_Nm[:, None] * np.cos(theta) + mass.toppling_Nm[:, None] * np.sin(theta)
+    hinge = np.minimum(capacity.stiffness_Nm[:, None] * theta, capacity.plastic_Nm[:, None])
+    return np.asarray(hinge - weight)
 
 
 def wedge_angle_rad(kit: Kit, stacked: int) -> float:
@@ -172,93 +225,89 @@ def driving_factor(angle_rad: float, friction: float) -> float:
     return math.tan(angle_rad + rho) + math.tan(rho)
 
 
-def _arm(section: Section, hinge: HingeGeometry, seat: WedgeSeat) -> tuple[float, float, float]:
-    """(arm, edge_forward, edge_left) of a seat: where sound wood ends in the wedge's line."""
-    turn = math.radians(seat.at_deg)
-    strips = section.strips
-    # The ray from the pith meets the bark side of the wood; the wedge then points along the lay.
-    angle = np.arctan2(section.wood[:, 1], -section.wood[:, 0])
-    order = np.argsort(angle)
-    radius = float(np.interp(turn, angle[order], np.hypot(*section.wood.T)[order], period=2 * np.pi))
-    left = radius * math.sin(turn)
-    slice_at = int(np.clip(np.searchsorted(strips.left_m, left), 0, len(strips.left_m) - 1))
-    edge = -radius * math.cos(turn)
-    for rear, front in strips.rot_m[slice_at]:
-        if rear <= edge + 1e-3 < front:
-            edge = float(front)
-    return max(hinge.region.forward_m - edge, 1e-3), edge, left
+def _arms(sections: Sections, hinge: HingeGeometry[Array], at_deg: Array) -> tuple[Array, Array, Array]:
+    """(arm, edge_forward, edge_left) of every seat, (B, s): where sound wood begins in the wedge's line."""
+    turn = np.radians(at_deg)
+    radius = sections.reach_m(turn)
+    left, edge = radius * np.sin(turn), -radius * np.cos(turn)
+    if sections.rotten.any() and left.shape[1]:
+        edge = np.stack([_past_rot(sections, left[:, s], edge[:, s]) for s in range(left.shape[1])], axis=1)
+    return np.maximum(hinge.region.forward_m[:, None] - edge, LEAST_ARM_m), edge, left
 
 
-def _seat(
-    stump: Stump,
-    seat: WedgeSeat,
-    arm: tuple[float, float, float],
-    driven: tuple[float, float],
-    kit: Kit,
-    constants: Indicative,
-) -> SeatResult:
-    """One seat: its arm, edge and side, driven with a force to a tilt."""
-    section, face, hinge = stump.section, stump.face, stump.hinge
-    (arm_m, edge, left), (force_N, tilt_deg) = arm, driven
-    angle = wedge_angle_rad(kit, seat.stacked)
-    lift = arm_m * math.tan(math.radians(tilt_deg))
-    push = force_N * driving_factor(angle, constants.wedge_friction)
-    inner = wedge_angle_rad(kit, 1) + math.atan(constants.wedge_friction)
-    singly = force_N * (math.tan(inner) + constants.stacked_friction) if seat.stacked == 2 else push
-    blow = constants.blow_efficiency * kit.blow_J
-    slice_at = int(np.clip(np.searchsorted(section.strips.left_m, left), 0, len(section.strips.left_m) - 1))
-    rear = np.full_like(section.strips.left_m, edge)
-    thickness, _, _ = sound_powers(section.strips, rear, rear + kit.wedge_length_m)
-    sound = min(float(thickness[slice_at]) / kit.wedge_length_m, 1.0)
-    return SeatResult(
-        at_deg=seat.at_deg,
-        stacked=seat.stacked,
+def _past_rot(sections: Sections, left: Array, edge: Array) -> Array:
+    """Where a wedge's line first meets sound wood: at the bark, or past rot that comes out there; shapes (B,)."""
+    hit, v, _ = crossed_at(sections.edges, left)
+    hit[:, : sections.wood.u0.shape[1]] = False
+    at = edge[:, None] + AT_EDGE_m
+    # In rot where it has been crossed an odd number of times on the way in.
+    in_rot = (hit & (v <= at)).sum(axis=1) % 2 == 1
+    ends = np.where(hit & (v > at), v, np.inf).min(axis=1, initial=np.inf)
+    return np.where(in_rot & np.isfinite(ends), ends, edge)
+
+
+def _seats(stumps: Stumps, kit: Kit, driven: tuple[Array, Array], constants: Indicative) -> Seats:
+    """Every seat: its arm, edge and side, driven with its share of the force to the needed tilt."""
+    sections, face, hinge, cuts = stumps.sections, stumps.face, stumps.hinge, stumps.designs.cuts
+    most = max((len(cut.wedges) for cut in cuts), default=0)
+    used = np.array([[s < len(cut.wedges) for s in range(most)] for cut in cuts], dtype=bool).reshape(len(cuts), most)
+    at_deg, stacked = np.zeros(used.shape), np.ones(used.shape, dtype=np.intp)
+    for r, cut in enumerate(cuts):
+        for s, seat in enumerate(cut.wedges):
+            at_deg[r, s], stacked[r, s] = seat.at_deg, seat.stacked
+    arm, edge, left = _arms(sections, hinge, at_deg)
+    peak, tilt = driven
+    together = np.where(used, arm, 0.0).sum(axis=1)
+    force = np.where(together > 0, peak / np.where(together > 0, together, 1.0), 0.0)[:, None] * np.ones_like(arm)
+    angle = stacked * wedge_angle_rad(kit, 1)
+    rho = math.atan(constants.wedge_friction)
+    lift = arm * np.tan(np.radians(tilt))[:, None]
+    push = force * (np.tan(angle + rho) + math.tan(rho))
+    inner = math.tan(wedge_angle_rad(kit, 1) + rho) + constants.stacked_friction
+    singly = np.where(stacked == 2, force * inner, push)
+    under = thickness_at_m(sections.edges, left, edge, edge + kit.wedge_length_m)
+    sound = np.clip(under / kit.wedge_length_m, 0.0, 1.0)
+    # Lift lost to sawdust left in the kerf and to soft wood that gives under the wedge (indicative).
+    soft = np.where(sections.rotten[:, None], (1.0 - sound) * constants.rot_gives_m, 0.0)
+    table: SeatResult[Array] = SeatResult(
+        at_deg=at_deg,
+        stacked=stacked,  # type: ignore[arg-type]  # of many, one number a seat
         edge_forward_m=edge,
         edge_left_m=left,
-        arm_m=arm_m,
+        arm_m=arm,
         lift_m=lift,
-        available_m=max(
-            seat.stacked * kit.wedge_thickness_m - kit.kerf_m - _lost_m(sound if len(section.rot) else 1.0, constants),
-            0.0,
-        ),
-        force_N=force_N,
-        advance_per_blow_m=blow / push if push > 0 else math.inf,
-        advance_singly_m=blow / singly if singly > 0 else math.inf,
-        driven_m=max((lift + kit.kerf_m) / math.tan(angle), kit.wedge_seat_m),
-        room_m=max(face.hinge_front_m - hinge.reach_m - edge, 0.0),
+        available_m=np.maximum(stacked * kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m - soft, 0.0),
+        force_N=force,
+        advance_per_blow_m=_advance(push, kit, constants),
+        advance_singly_m=_advance(singly, kit, constants),
+        driven_m=np.maximum((lift + kit.kerf_m) / np.tan(angle), kit.wedge_seat_m),
+        room_m=np.maximum((face.hinge_front_m - hinge.reach_m)[:, None] - edge, 0.0),
         sound_fraction=sound,
-        side_Nm=-force_N * (left - hinge.region.left_m),
-        spits_out=angle >= 2 * math.atan(constants.wedge_friction),
+        side_Nm=-force * (left - hinge.region.left_m[:, None]),
+        spits_out=angle >= 2 * rho,  # type: ignore[arg-type]  # of many, one answer a seat
     )
+    return Seats(used, table)
 
 
-def _lost_m(sound: float, constants: Indicative) -> float:
-    """Lift lost to sawdust left in the kerf and to soft wood that gives under the wedge (indicative)."""
-    return constants.sawdust_m + (1.0 - sound) * constants.rot_gives_m
+def _advance(push_N: Array, kit: Kit, constants: Indicative) -> Array:
+    """How far one blow drives a wedge against a force; infinite against none."""
+    blow = constants.blow_efficiency * kit.blow_J
+    return np.where(push_N > 0, blow / np.where(push_N > 0, push_N, 1.0), np.inf)
 
 
-def _central_lift(section: Section, hinge: HingeGeometry, tilt_deg: float) -> float:
-    return (hinge.region.forward_m - section.back_m) * math.tan(math.radians(tilt_deg))
-
-
-def _blows(
-    curve: np.ndarray[tuple[int], np.dtype[np.float64]],
-    tilt_deg: float,
-    seats: tuple[SeatResult, ...],
-    kit: Kit,
-    constants: Indicative,
-) -> float:
+def _blows(curve: Array, tilt_deg: Array, seats: Seats, kit: Kit, constants: Indicative) -> Array:
     """Work of driving all seats to the needed tilt over the energy one blow leaves in the wedge."""
-    work = float(np.trapezoid(np.maximum(curve, 0.0), dx=math.radians(tilt_deg) / (TILT_STEPS - 1)))
-    if work <= 0:
-        return 0.0
-    if not seats:
-        return math.inf
-    loss = 0.0
-    for seat in seats:
-        angle = wedge_angle_rad(kit, seat.stacked)
-        loss += seat.arm_m * driving_factor(angle, constants.wedge_friction) / math.tan(angle)
-    return work * loss / sum(seat.arm_m for seat in seats) / (constants.blow_efficiency * kit.blow_J)
+    positive = np.maximum(curve, 0.0)
+    step = np.radians(tilt_deg) / (TILT_STEPS - 1)
+    work = (positive.sum(axis=1) - (positive[:, 0] + positive[:, -1]) / 2) * step
+    table, used = seats.table, seats.used
+    angle, rho = table.stacked * wedge_angle_rad(kit, 1), math.atan(constants.wedge_friction)
+    factor = np.tan(angle + rho) + math.tan(rho)
+    arms = np.where(used, table.arm_m, 0.0)
+    together = arms.sum(axis=1)
+    loss = (arms * factor / np.tan(angle)).sum(axis=1) / np.where(together > 0, together, 1.0)
+    blows = work * loss / (constants.blow_efficiency * kit.blow_J)
+    return np.where(work <= 0, 0.0, np.where(used.any(axis=1), blows, np.inf))
 
 
 def seat_wanted_m(cut: Cut, kit: Kit) -> float:
@@ -266,21 +315,19 @@ def seat_wanted_m(cut: Cut, kit: Kit) -> float:
     return kit.wedge_seat_m + (kit.bar_width_m if cut.back.traits.wedge_beside_bar else 0.0)
 
 
-def _first_fits(kerf_at_m: float | None, stump: Stump, kit: Kit) -> bool:
-    """Whether kerf long enough for a wedge's seat and the bar is there before the tree sits back."""
-    whole = stump.face.hinge_front_m - stump.hinge.reach_m - stump.section.back_m
-    kerf = whole if kerf_at_m is None else min(kerf_at_m, whole)
-    return kerf >= seat_wanted_m(stump.cut, kit)
-
-
-def pause_s(mass: Mass, capacity: HingeStrength, dbh_m: float, tree_height_m: float) -> float | None:
-    """How long to wait for the top to answer: half of the sway and rocking periods together.
+def pauses_s(mass: Mass[Array], capacity: HingeStrength[Array], dbh_m: Array, tree_height_m: Array) -> Array:
+    """How long to wait for the top to answer: half of the sway and rocking periods together; else not a number.
 
     Sway from f = 0.0766 + 3.1219 DBH[cm]/H[m]^2 Hz, a published fit for conifers; longer for broad crowns.
     """
     spare = capacity.stiffness_Nm - mass.toppling_Nm
-    if spare <= 0:
-        return None
     sway = 1.0 / (0.0766 + 3.1219 * dbh_m * 100 / tree_height_m**2)
-    rock = 2 * math.pi * math.sqrt(mass.inertia_kg_m2 / spare)
-    return 0.5 * math.hypot(sway, rock)
+    rock = 2 * math.pi * np.sqrt(mass.inertia_kg_m2 / np.where(spare > 0, spare, np.inf))
+    return np.where(spare > 0, 0.5 * np.hypot(sway, rock), np.nan)
+
+
+def wedging_at(many: tuple[Wedging[Array], Seats], at: int) -> Wedging:
+    """The wedge plan of one case."""
+    plan, seats = many
+    values: dict[str, Any] = {f.name: row(getattr(plan, f.name), at) for f in fields(Wedging) if f.name != "seats"}
+    return Wedging(seats=seats.of(at), **values)

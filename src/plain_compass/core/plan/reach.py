@@ -8,12 +8,13 @@ from functools import lru_cache
 import numpy as np
 
 from ..base.frames import full_turn_deg
+from ..base.polygon import Array
 from ..mechanics.balance import Mass
 from ..site.hang_up import Catch, Faller, catches_on
 from ..site.landing import Footprint, footprint_of, hits_by_bearing, sampled
 from ..site.site import KINDS, Obstacle, Place, Site
 from ..site.standing import Side, sides
-from .case import Case, Parts
+from .case import Case, Standing
 
 MISSES_DEG = np.arange(-60.0, 61.0, 15.0)
 """Bearings, off straight back, on which a tree that sits back may fall."""
@@ -56,6 +57,15 @@ def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tupl
     return tuple(np.nonzero(table.any(axis=0))[0].tolist())
 
 
+def behind_by_bearing(case: Case, lays_deg: Array) -> tuple[tuple[int, ...], ...]:
+    """The same as ``behind`` for several lays at once."""
+    bearings, place = np.unique(full_turn_deg(lays_deg[:, None] + 180.0 + MISSES_DEG), return_inverse=True)
+    points, count = sampled(case.site, case.at), len(case.site.obstacles)
+    table = hits_by_bearing(points, lying(case), bearings, count)
+    of_each = place.reshape(len(lays_deg), -1)
+    return tuple(tuple(np.nonzero(table[rows].any(axis=0))[0].tolist()) for rows in of_each)
+
+
 def behind(case: Case, lay_deg: float) -> tuple[int, ...]:
     """Obstacles that a tree that sits back instead of going would reach, within sixty degrees of straight back."""
     return _behind(case.site, case.at, lying(case), lay_deg)
@@ -70,6 +80,6 @@ def in_reach(case: Case) -> str:
     return called(dear[0]) if dear else ""
 
 
-def better_side(case: Case, parts: Parts) -> tuple[Side, Side]:
+def better_side(case: Case, parts: Standing) -> tuple[Side, Side]:
     """Both sides of the stump, the better one to stand on for the back cut first."""
     return sides(case.site, case.at, case.cut.lay_deg, parts.balance.left_m)

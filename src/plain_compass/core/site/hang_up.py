@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from ..base.polygon import Array
 from .ground import rise_to_m
-from .landing import Footprint, neighbours_on
+from .landing import Footprint, neighbours_of, neighbours_on
 from .site import Obstacle, Place, Site
 
 TILTS_DEG: Array = np.arange(2.0, 81.0, 3.0)
@@ -94,10 +94,8 @@ def catches_on(
 ) -> tuple[Catch, ...]:
     """Neighbours whose crowns the tree meets on its way down, the one that takes most first."""
     found = []
-    for index, other, along, aside in neighbours_on(site, at, lay_deg):
-        reach = footprint.crown_half_m + other.radius_m
-        if along + other.radius_m <= 0 or abs(aside) >= reach or along - other.radius_m >= footprint.length_m:
-            continue
+    within = {"ahead_m": footprint.length_m, "aside_m": footprint.crown_half_m}
+    for index, other, along, aside in neighbours_on(site, at, lay_deg, **within):
         foot_m = rise_to_m(site, at, other.points[0])
         caught = _met((index, other), (along, aside), foot_m, footprint, faller, stops_J_m2)
         found += [caught] if caught is not None else []
@@ -168,9 +166,11 @@ def _judged(
 
 def gap_m(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, float] | None:
     """(neighbour, metres to spare) of the neighbour the crown passes nearest to; None where none is in reach."""
-    best = None
-    for index, other, along, aside in neighbours_on(site, at, lay_deg):
-        spare = abs(aside) - other.radius_m - footprint.crown_half_m
-        if 0 < along < footprint.length_m and (best is None or spare < best[1]):
-            best = index, spare
-    return best
+    trees = neighbours_of(site, at)
+    along, aside = trees.on(lay_deg)
+    passed = (along > 0) & (along < footprint.length_m)
+    if not passed.any():
+        return None
+    spare = np.where(passed, np.abs(aside) - trees.radius_m - footprint.crown_half_m, np.inf)
+    nearest = int(spare.argmin())
+    return int(trees.index[nearest]), float(spare[nearest])

@@ -115,23 +115,70 @@ def _stands_in(obstacle: Obstacle, at: Place) -> bool:
     return bool(contains(corners, np.array([[at.east_m, at.north_m]]))[0])
 
 
-def neighbours_on(site: Site, at: Place, bearing_deg: float) -> Iterator[tuple[int, Obstacle, float, float]]:
-    """Every neighbour tree: (index, which, metres along a bearing from a place, metres to the right of it)."""
-    turn = math.radians(bearing_deg)
-    for index, other in enumerate(site.obstacles):
-        if other.kind in TREES:
-            east, north = other.points[0].east_m - at.east_m, other.points[0].north_m - at.north_m
-            along = east * math.sin(turn) + north * math.cos(turn)
-            yield index, other, along, east * math.cos(turn) - north * math.sin(turn)
+@dataclass(frozen=True, slots=True, eq=False)
+class Neighbours:
+    """Every tree beside this one, from it: which obstacle, where it stands and how wide its crown is; shapes (k,)."""
+
+    index: NDArray[np.intp]
+    east_m: Array
+    north_m: Array
+    radius_m: Array
+
+    def on(self, bearing_deg: float) -> tuple[Array, Array]:
+        """(metres along a bearing, metres to the right of it) of each."""
+        turn = math.radians(bearing_deg)
+        along = self.east_m * math.sin(turn) + self.north_m * math.cos(turn)
+        return along, self.east_m * math.cos(turn) - self.north_m * math.sin(turn)
+
+
+@lru_cache(maxsize=16)
+def neighbours_of(site: Site, at: Place) -> Neighbours:
+    """The trees of a site beside a place."""
+    found = [(index, other) for index, other in enumerate(site.obstacles) if other.kind in TREES]
+    table = np.array(
+        [(o.points[0].east_m - at.east_m, o.points[0].north_m - at.north_m, o.radius_m) for _, o in found]
+    ).reshape(-1, 3)
+    return Neighbours(np.array([index for index, _ in found], dtype=np.intp), *table.T)
+
+
+def neighbours_on(
+    site: Site, at: Place, bearing_deg: float, *, ahead_m: float = math.inf, aside_m: float = math.inf
+) -> Iterator[tuple[int, Obstacle, float, float]]:
+    """Neighbour trees: (index, which, metres along a bearing from a place, metres to the right of it).
+
+    Args:
+        ahead_m, aside_m: leave out whose crowns lie wholly behind the place, further ahead or further aside.
+    """
+    trees = neighbours_of(site, at)
+    along, aside = trees.on(bearing_deg)
+    near = np.abs(aside) < aside_m + trees.radius_m
+    if ahead_m < math.inf:
+        near &= (along + trees.radius_m > 0) & (along - trees.radius_m < ahead_m)
+    for place in np.nonzero(near)[0].tolist():
+        index = int(trees.index[place])
+        yield index, site.obstacles[index], float(along[place]), float(aside[place])
+
+
+BEARINGS_AT_ONCE = 64
+"""Bearings that are held against all samples in one pass: the tables stay small enough to be quick."""
 
 
 def hits_by_bearing(points: Sampled, footprint: Footprint, bearings_deg: Array, count: int) -> NDArray[np.bool_]:
     """Which obstacles the footprint touches at each bearing, shape (b, count)."""
     found = np.zeros((len(bearings_deg), count), dtype=bool)
-    if len(points.owner):
-        met = _met(points, footprint, bearings_deg)[0]
-        for index in range(count):
-            found[:, index] = met[:, points.owner == index].any(axis=1)
+    # What lies farther off than the tree is long is under it on no bearing.
+    widest = float(footprint.half_width_m(np.array([footprint.length_m]))[0])
+    reach = math.hypot(footprint.length_m, widest) + points.half_m + BEHIND_M
+    near = np.nonzero(np.hypot(points.east_m, points.north_m) <= reach)[0]
+    if len(near):
+        some = Sampled(points.east_m[near], points.north_m[near], points.half_m[near], points.owner[near], inside=())
+        # Samples of one obstacle follow one another.
+        starts = np.nonzero(np.diff(some.owner, prepend=-1))[0]
+        owners = some.owner[starts]
+        for first in range(0, len(bearings_deg), BEARINGS_AT_ONCE):
+            rows = slice(first, first + BEARINGS_AT_ONCE)
+            met = _met(some, footprint, bearings_deg[rows])[0]
+            found[rows, owners] = np.logical_or.reduceat(met, starts, axis=1)
     found[:, list(points.inside)] = True
     return found
 

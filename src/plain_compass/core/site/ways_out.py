@@ -7,16 +7,20 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..base.frames import full_turn_deg
+from ..base.polygon import Array
 from .ground import rise_along_deg, slope_at
-from .landing import TREES, neighbours_on, sampled
+from .landing import TREES, neighbours_of, sampled
 from .site import Place, Site
 
 FROM_LAY_DEG = 135.0
 """Ways out lead back and aside, halfway between straight behind and square to the lay (practice of the trade)."""
 LENGTH_M = 8.0
 """As far as one gets while a tree falls."""
+STEM_HALF_M = 0.3
+"""What a neighbour's stem takes of a way: half a stout one."""
 HALF_WIDTH_M = 0.8
 """Half of what a person with a saw needs to pass."""
 STEEP_DEG = 20.0
@@ -60,19 +64,24 @@ def ways_out(site: Site, at: Place, lay_deg: float) -> tuple[WayOut, WayOut]:
     return _way(site, at, lay_deg, "left"), _way(site, at, lay_deg, "right")
 
 
+@lru_cache(maxsize=16)
+def _bars(site: Site, at: Place) -> tuple[NDArray[np.bool_], Array]:
+    """(whether each sample of the obstacles bars a way, its half width there): a neighbour's stem, not its crown."""
+    owner = sampled(site, at).owner
+    bars = np.array([o.kind in BARS_THE_WAY for o in site.obstacles], dtype=bool)
+    half = np.array([STEM_HALF_M if o.kind in TREES else o.radius_m for o in site.obstacles])
+    return (bars[owner], half[owner]) if len(owner) else (np.zeros(0, dtype=bool), np.zeros(0))
+
+
 def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
     bearing = full_turn_deg(lay_deg + (FROM_LAY_DEG if side == "right" else -FROM_LAY_DEG))
     points, turn = sampled(site, at), math.radians(bearing)
-    bars = np.array([o.kind in BARS_THE_WAY for o in site.obstacles], dtype=bool)
     blocked, at_m = None, LENGTH_M
     if len(points.owner):
+        bars, half = _bars(site, at)
         along = points.east_m * math.sin(turn) + points.north_m * math.cos(turn)
         aside = np.abs(points.east_m * math.cos(turn) - points.north_m * math.sin(turn))
-        # A neighbour's stem bars the way, not its crown.
-        kinds = [o.kind for o in site.obstacles]
-        half = np.array([0.3 if k in TREES else o.radius_m for k, o in zip(kinds, site.obstacles, strict=True)])
-        half = half[points.owner]
-        met = bars[points.owner] & (along + half > 0.5) & (along - half < LENGTH_M) & (aside - half < HALF_WIDTH_M)
+        met = bars & (along + half > 0.5) & (along - half < LENGTH_M) & (aside - half < HALF_WIDTH_M)
         if met.any():
             nearest = int(np.where(met, along, np.inf).argmin())
             blocked, at_m = int(points.owner[nearest]), max(float(along[nearest]), 0.0)
@@ -82,36 +91,41 @@ def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
 
 def _under(site: Site, at: Place, bearing_deg: float) -> tuple[tuple[int, ...], tuple[int, ...]]:
     """Neighbours whose crowns hang over a path: (with dead wood, not looked at)."""
+    trees = neighbours_of(site, at)
+    along, aside = trees.on(bearing_deg)
+    over = np.hypot(along - np.clip(along, 0.0, LENGTH_M), aside) < trees.radius_m
     found: dict[str, list[int]] = {"yes": [], "unknown": [], "no": []}
-    for index, other, along, aside in neighbours_on(site, at, bearing_deg):
-        past = along - min(max(along, 0.0), LENGTH_M)
-        if math.hypot(past, aside) < other.radius_m:
-            found[other.overhead].append(index)
+    for index in trees.index[over].tolist():
+        found[site.obstacles[index].overhead].append(index)
     return tuple(found["yes"]), tuple(found["unknown"])
 
 
 def kept_away_m(site: Site, at: Place, tree_height_m: float, bearing_deg: float) -> float:
     """How far people must be kept away towards a bearing: the rule's lengths, longer downhill on a slope."""
+    return float(kept_away_on_m(site, at, tree_height_m, np.array([bearing_deg]))[0])
+
+
+def kept_away_on_m(site: Site, at: Place, tree_height_m: float, bearings_deg: Array) -> Array:
+    """The same towards several bearings, shape (n,)."""
     plain = site.kept_away_lengths * tree_height_m
     slope_deg, downhill_deg = slope_at(site, at)
     if slope_deg < 5.0:
-        return plain
-    down = max(math.cos(math.radians(bearing_deg - downhill_deg)), 0.0)
-    return plain * (1 + (DOWNHILL_LONGER - 1) * down)
+        return np.full(len(bearings_deg), plain)
+    down = np.maximum(np.cos(np.radians(bearings_deg - downhill_deg)), 0.0)
+    found: Array = plain * (1 + (DOWNHILL_LONGER - 1) * down)
+    return found
 
 
 @lru_cache(maxsize=64)
 def people_inside(site: Site, at: Place, tree_height_m: float) -> tuple[int, ...]:
     """Tracks and people areas that reach into the kept-away zone, and so must be closed."""
     points = sampled(site, at)
-    found = set()
-    for index, obstacle in enumerate(site.obstacles):
-        if obstacle.kind not in ("track", "people", "roof"):
-            continue
-        mine = points.owner == index
-        distance = np.hypot(points.east_m[mine], points.north_m[mine])
-        bearing = np.degrees(np.arctan2(points.east_m[mine], points.north_m[mine]))
-        limits = [kept_away_m(site, at, tree_height_m, float(b)) for b in bearing]
-        if index in points.inside or bool((distance <= np.array(limits)).any()):
-            found.add(index)
-    return tuple(sorted(found))
+    closed = np.array([o.kind in ("track", "people", "roof") for o in site.obstacles], dtype=bool)
+    if not closed.any():
+        return ()
+    mine = np.nonzero(closed[points.owner])[0]
+    distance = np.hypot(points.east_m[mine], points.north_m[mine])
+    bearing = np.degrees(np.arctan2(points.east_m[mine], points.north_m[mine]))
+    within = distance <= kept_away_on_m(site, at, tree_height_m, bearing)
+    inside = {index for index in points.inside if closed[index]}
+    return tuple(sorted(inside | set(points.owner[mine[within]].tolist())))

@@ -74,6 +74,16 @@ class Section:
         return math.sqrt(float((self.bark**2).sum(axis=1).max()))
 
     @property
+    def left_m(self) -> float:
+        """Leftmost wood."""
+        return float(self.wood[:, 1].max())
+
+    @property
+    def right_m(self) -> float:
+        """Rightmost wood."""
+        return float(self.wood[:, 1].min())
+
+    @property
     def depth_m(self) -> float:
         """Depth of the wood along the lay: the D of ``%D``."""
         return self.front_m - self.back_m

@@ -49,7 +49,7 @@ def _design(c: Canvas) -> None:
     c.painter.setPen(pen(c.palette.quiet, 1.0, Qt.PenStyle.DashLine))
     c.painter.drawPolygon(polygon(c.scale.plan(c.stump.notch)))
     c.painter.setPen(c.outline("hinge", 1.4))
-    c.painter.drawPolygon(polygon(c.scale.plan(c.result.parts.hinge.outline)))
+    c.painter.drawPolygon(polygon(c.scale.plan(c.shapes.butt.hinge)))
 
 
 def _rot(c: Canvas) -> None:

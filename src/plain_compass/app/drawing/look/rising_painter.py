@@ -11,7 +11,7 @@ from PySide6.QtGui import QPainter, QPolygonF
 
 from ....core.advice.rising import Rising
 from ....core.base.quantity import Kind
-from ....core.judge.physics import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
+from ....core.judge.limits import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
 from ....job.words import Speech
 from ..palette import Palette, font, pen
 

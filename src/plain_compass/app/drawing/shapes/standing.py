@@ -11,6 +11,7 @@ import numpy as np
 from ....core.assess import Assessment
 from ....core.base.frames import half_turn_deg, to_tree
 from ....core.base.polygon import Array
+from ....core.mechanics.hinge import hinge_outline
 from ....core.tree.outline import diameters_at
 from ....core.tree.stem import axis_at, profile_ratio
 from .crown import crown_on_lay
@@ -162,7 +163,9 @@ class TreeShapes:
     @cached_property
     def hinge(self) -> tuple[float, float]:
         """Leftmost and rightmost place of the hinge."""
-        ends = [self.facing.right_m(*point) for point in self.result.parts.hinge.outline.tolist()] or [0.0]
+        parts, cut = self.result.parts, self.result.case.cut
+        outline = hinge_outline(parts.section, parts.face, cut)
+        ends = [self.facing.right_m(*point) for point in outline.tolist()] or [0.0]
         return min(ends), max(ends)
 
     def nearest_edge(self, off_deg: float) -> int:

@@ -9,7 +9,7 @@ import numpy as np
 from ....core.assess import Assessment
 from ....core.base.polygon import Array, across, ahead_of, behind, clip
 from ....core.cuts.stages import kept_outlines, steps_of
-from ....core.mechanics.hinge import ends_back_m, rear_line
+from ....core.mechanics.hinge import ends_back_m, hinge_outline, rear_line
 
 TAPER = 0.8
 """Width of a wedge at its tip over that at its head, as drawn."""
@@ -53,6 +53,7 @@ def stump_shapes(result: Assessment, *, every: int) -> StumpShapes:
     is_slotted = is_cut and face.hinge_front_m < face.apex_forward_m
     slot = clip(ahead_of(bark, face.hinge_front_m), 1.0, 0.0, face.apex_forward_m) if is_slotted else None
     wedges, middles = _wedges(result)
+    strip = hinge_outline(section, face, cut)
     return StumpShapes(
         bark=bark,
         wood=wood,
@@ -62,7 +63,7 @@ def stump_shapes(result: Assessment, *, every: int) -> StumpShapes:
         kerf=_kerf(result, bark),
         strap=behind(wood, section.back_m + cut.back.strap_m) if cut.back.strapped else None,
         held=_held(result),
-        hinge=tuple(across(hinge.outline, low, high) for low, high in hinge.spans),
+        hinge=tuple(across(strip, low, high) for low, high in hinge.spans),
         hinge_back_m=ends_back_m(face, cut.hinge),
         ticks=_ticks(result),
         wedges=wedges,

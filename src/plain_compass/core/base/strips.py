@@ -1,0 +1,275 @@
+"""Exact integrals over strips of many sections at once: area, moments, breadths and thicknesses.
+
+A section is a closed outline or several, as edges in the plane (u, v): u to the left, v along the lay. Wood runs
+counter-clockwise, rot clockwise, so that what one adds the other takes away; an edge of no length pads a shorter
+outline. Every quantity has a leading axis of cases, shape (B, ...); a single section is B = 1.
+
+Source: Green's theorem. Over a region the integral of u^m v^n is that of u^(m+1) v^n/(m+1) dv round its edge; what
+closes a strip runs at constant v and adds nothing, so that only pieces of the outline inside it are summed.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from .polygon import Array
+from .rows import Index, Mask
+
+FAR_m = 1e3
+"""Beyond any section: where a strip has no edge of its own."""
+FEW = 4
+"""Up to so many sections all edges are summed: picking out those that meet a strip takes longer than summing them."""
+LEAST_AREA_m2 = 1e-12
+"""Below a square micrometre there is no wood."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Edges:
+    """Outlines of B sections as edges from (u0, v0) to (u1, v1), shapes (B, E)."""
+
+    u0: Array
+    v0: Array
+    u1: Array
+    v1: Array
+
+    def __len__(self) -> int:
+        return len(self.u0)
+
+    def rows(self, which: Index | Mask) -> Edges:
+        """Some of the sections, any of them as often as it is asked for."""
+        return Edges(self.u0[which], self.v0[which], self.u1[which], self.v1[which])
+
+    def sheared(self, slope: Array) -> Edges:
+        """Measured from sloped lines v = slope u through the origin, one a section; shape (B,)."""
+        s = slope[:, None]
+        return Edges(self.u0, self.v0 - s * self.u0, self.u1, self.v1 - s * self.u1)
+
+    def within(self, low: Array, high: Array) -> Edges:
+        """The sections between two lines along the lay, shapes (B,): each edge in three, what lies outside drawn in."""
+        low, high = low[:, None], high[:, None]
+        run = self.u1 - self.u0
+        safe = np.where(run == 0.0, 1.0, run)
+        one, other = ((np.where(run == 0.0, 0.0, (line - self.u0) / safe)).clip(0.0, 1.0) for line in (low, high))
+        first, second = np.minimum(one, other), np.maximum(one, other)
+        rise = self.v1 - self.v0
+        us = [np.clip(each, low, high) for each in (self.u0, self.u0 + first * run, self.u0 + second * run, self.u1)]
+        vs = [self.v0, self.v0 + first * rise, self.v0 + second * rise, self.v1]
+        return Edges(
+            np.concatenate(us[:3], axis=1),
+            np.concatenate(vs[:3], axis=1),
+            np.concatenate(us[1:], axis=1),
+            np.concatenate(vs[1:], axis=1),
+        )
+
+
+def edges_of(wood: Array, rot: Array) -> Edges:
+    """Edges of B outlines of wood and of the rot in them.
+
+    Args:
+        wood, rot: corners as (v, u), that is (forward, left), shapes (B, n, 2) and (B, k, 2); k may be 0.
+    """
+    outer, inner = _turned(wood, clockwise=False), _turned(rot, clockwise=True)
+    return Edges(*(np.concatenate(pair, axis=1) for pair in zip(outer, inner, strict=True)))
+
+
+def _turned(corners: Array, *, clockwise: bool) -> tuple[Array, Array, Array, Array]:
+    v, u = corners[:, :, 0], corners[:, :, 1]
+    un, vn = np.roll(u, -1, axis=1), np.roll(v, -1, axis=1)
+    runs_clockwise = ((u * vn - un * v).sum(axis=1) < 0)[:, None]
+    back = runs_clockwise != clockwise
+    return np.where(back, un, u), np.where(back, vn, v), np.where(back, u, un), np.where(back, v, vn)
+
+
+NAMES = ("one", "u", "v", "uu", "vv", "uv")
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Integrals:
+    """Integrals of 1, u, v, uu, vv and uv over regions, all of one shape; regions that do not overlap add up."""
+
+    one: Array
+    u: Array
+    v: Array
+    uu: Array
+    vv: Array
+    uv: Array
+
+    def __add__(self, other: Integrals) -> Integrals:
+        return Integrals(
+            self.one + other.one,
+            self.u + other.u,
+            self.v + other.v,
+            self.uu + other.uu,
+            self.vv + other.vv,
+            self.uv + other.uv,
+        )
+
+    def __sub__(self, other: Integrals) -> Integrals:
+        return Integrals(
+            self.one - other.one,
+            self.u - other.u,
+            self.v - other.v,
+            self.uu - other.uu,
+            self.vv - other.vv,
+            self.uv - other.uv,
+        )
+
+    def put(self, where: Mask, of: Integrals) -> None:
+        """Write the integrals of some rows; for tables that are being filled."""
+        for name in NAMES:
+            getattr(self, name)[where] = getattr(of, name)
+
+    def summed(self, owner: Index, count: int) -> Integrals:
+        """The pieces of each owner together, shape (count,)."""
+        return Integrals(*(counted(owner, getattr(self, name), count) for name in NAMES))
+
+    def from_front(self) -> Integrals:
+        """Bands added up from the last to each: all that lies ahead of its lower level; shape (B, L)."""
+        return Integrals(*(np.cumsum(getattr(self, name)[:, ::-1], axis=1)[:, ::-1] for name in NAMES))
+
+    def unsheared(self, slope: Array) -> Integrals:
+        """From the axes of ``Edges.sheared`` back to u and v."""
+        return Integrals(
+            self.one,
+            self.u,
+            self.v + slope * self.u,
+            self.uu,
+            self.vv + 2 * slope * self.uv + slope**2 * self.uu,
+            self.uv + slope * self.uu,
+        )
+
+    @property
+    def area_m2(self) -> Array:
+        """Area; nothing where there is next to none."""
+        return np.where(self.one > LEAST_AREA_m2, self.one, 0.0)
+
+    @property
+    def _area(self) -> Array:
+        return np.where(self.one > LEAST_AREA_m2, self.one, np.inf)
+
+    @property
+    def left_m(self) -> Array:
+        """Centroid across the lay; 0 where there is no area."""
+        return self.u / self._area
+
+    @property
+    def forward_m(self) -> Array:
+        """Centroid along the lay; 0 where there is no area."""
+        return self.v / self._area
+
+    @property
+    def second_fall_m4(self) -> Array:
+        """Second moment about the centroid, resisting bending along the lay."""
+        return np.where(self.one > LEAST_AREA_m2, self.vv - self.v * self.forward_m, 0.0)
+
+    @property
+    def second_side_m4(self) -> Array:
+        """Second moment about the centroid, resisting bending across the lay."""
+        return np.where(self.one > LEAST_AREA_m2, self.uu - self.u * self.left_m, 0.0)
+
+
+def counted(owner: Index, values: Array, count: int) -> Array:
+    """Values added up by their owner, shape (count,)."""
+    return np.bincount(owner, values, count).astype(np.float64, copy=False)
+
+
+def bands(edges: Edges, levels_m: Array) -> Integrals:
+    """Integrals over the bands between neighbouring levels along the lay.
+
+    Args:
+        levels_m: rising in each row, shape (B, L + 1).
+
+    Returns:
+        Integrals of shape (B, L).
+    """
+    count, many = levels_m.shape[1] - 1, len(edges)
+    low = _above(np.minimum(edges.v0, edges.v1), levels_m)
+    high = _above(np.maximum(edges.v0, edges.v1), levels_m)
+    # Band k lies between levels k and k + 1; an edge belongs to those from its lower to its upper end.
+    first, last = np.maximum(low - 1, 0), np.minimum(high - 1, count - 1)
+    pieces = np.where(edges.v0 == edges.v1, 0, np.maximum(last - first + 1, 0))
+    row, edge = np.nonzero(pieces)
+    repeats = pieces[row, edge]
+    band = np.repeat(first[row, edge] - (np.cumsum(repeats) - repeats), repeats) + np.arange(int(repeats.sum()))
+    row, edge = np.repeat(row, repeats), np.repeat(edge, repeats)
+    bottom, top = levels_m[row, band], levels_m[row, band + 1]
+    u0, v0, u1, v1 = (each[row, edge] for each in (edges.u0, edges.v0, edges.u1, edges.v1))
+    at = row * count + band
+    terms = _terms((u0, v0), (u1, v1), bottom, top)
+    return Integrals(*(counted(at, term, many * count).reshape(many, count) for term in terms))
+
+
+def _above(v: Array, levels_m: Array) -> Index:
+    """How many of its row's levels each place lies above, shape as ``v``."""
+    if levels_m.shape[1] == 2:
+        both: Index = (v > levels_m[:, :1]).astype(np.intp) + (v > levels_m[:, 1:])
+        return both
+    if len(v) == 1:
+        alone: Index = np.searchsorted(levels_m[0], v[0], side="left")[None, :]
+        return alone
+    found = np.zeros(v.shape, dtype=np.intp)
+    for level in levels_m.T:
+        found += v > level[:, None]
+    return found
+
+
+def _terms(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> tuple[Array, ...]:
+    """What the piece of each edge, from (u, v) to (u, v), between two levels adds to the six integrals; shapes (p,)."""
+    (u0, v0), (u1, v1) = start, end
+    slope = (u1 - u0) / (v1 - v0)
+    a, b = np.clip(v0, low, high), np.clip(v1, low, high)
+    p, q = u0 + slope * (a - v0), u0 + slope * (b - v0)
+    rise = b - a
+    both, squares, product = p + q, p * p + q * q, p * q
+    return (
+        rise * both / 2,
+        rise * (squares + product) / 6,
+        rise * (a * (2 * p + q) + b * (p + 2 * q)) / 6,
+        rise * both * squares / 12,
+        rise * (p * (3 * a * a + 2 * a * b + b * b) + q * (a * a + 2 * a * b + 3 * b * b)) / 12,
+        rise * (p * p * (3 * a + b) + 2 * product * (a + b) + q * q * (a + 3 * b)) / 24,
+    )
+
+
+def strip(edges: Edges, low_m: Array, high_m: Array) -> Integrals:
+    """Integrals over one strip a section, between two levels of shape (B,)."""
+    if len(edges) <= FEW:
+        level = edges.v0 == edges.v1
+        end = edges.u1, np.where(level, edges.v0 + 1.0, edges.v1)
+        low, high = low_m[:, None], np.maximum(high_m, low_m)[:, None]
+        terms = _terms((edges.u0, edges.v0), end, low, high)
+        return Integrals(*(np.where(level, 0.0, term).sum(axis=1) for term in terms))
+    found = bands(edges, np.stack([low_m, np.maximum(high_m, low_m)], axis=1))
+    return Integrals(*(getattr(found, name)[:, 0] for name in NAMES))
+
+
+def ahead(edges: Edges, at_m: Array, slope: Array) -> Integrals:
+    """Integrals over what lies ahead of a line v = at + slope u, one a section; shapes (B,)."""
+    far = np.full(len(edges), FAR_m)
+    if not slope.any():
+        return strip(edges, at_m, far)
+    return strip(edges.sheared(slope), at_m, far).unsheared(slope)
+
+
+def breadth_m(edges: Edges, at_m: Array) -> Array:
+    """Length of section along a line across the lay, one a section; shape (B,)."""
+    hit, u = _crossings(edges, at_m)
+    found: Array = np.where(hit, np.where(edges.v1 > edges.v0, u, -u), 0.0).sum(axis=1)
+    return found
+
+
+def ends_m(edges: Edges, at_m: Array) -> tuple[Array, Array]:
+    """(left, right) outermost places where a line across the lay meets each outline; 0, 0 where it misses."""
+    hit, u = _crossings(edges, at_m)
+    meets = hit.any(axis=1)
+    left, right = np.where(hit, u, -np.inf).max(axis=1), np.where(hit, u, np.inf).min(axis=1)
+    return np.where(meets, left, 0.0), np.where(meets, right, 0.0)
+
+
+def _crossings(edges: Edges, at_m: Array) -> tuple[Mask, Array]:
+    at = at_m[:, None]
+    hit = (edges.v0 > at) != (edges.v1 > at)
+    rise = np.where(hit, edges.v1 - edges.v0, 1.0)
+    return hit, edges.u0 + (at - edges.v0) / rise * (edges.u1 - edges.u0)

@@ -1,0 +1,239 @@
+"""How thick many sections are along the lay: on lines through them, and exactly between two lines across them.
+
+The axes and the direction of the edges are those of ``strips``. Along a line u = const a section's thickness between
+two levels is the sum of its crossings, each drawn in between the levels, signed by whether the section ends or begins
+there: nothing has to be paired.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from .polygon import Array
+from .rows import Index, Mask
+from .strips import Edges
+
+LINES = 200
+"""Lines of an even set, closer together towards both sides, where the thickness falls to nothing."""
+LEAST_m = 1e-6
+"""Thinner than a micrometre is nothing."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Lines:
+    """Where lines along the lay cross each section.
+
+    Attributes:
+        u_m: where they stand, shape (B, n).
+        width_m: width each stands for in an integral across the lay, shape (B, n).
+        v_m: crossings, shape (B, n, k).
+        sign: 1 where the section ends, -1 where it begins, 0 for padding, shape (B, n, k).
+    """
+
+    u_m: Array
+    width_m: Array
+    v_m: Array
+    sign: Array
+
+    def thickness_m(self, low_m: Array, high_m: Array) -> Array:
+        """Section between two levels on every line.
+
+        Args:
+            low_m, high_m: shapes (B, ..., n) or what broadcasts to that.
+
+        Returns:
+            Shape (B, ..., n).
+        """
+        shape = (len(self.v_m), *(1,) * (max(low_m.ndim, high_m.ndim) - 2), *self.v_m.shape[1:])
+        v, sign = self.v_m.reshape(shape), self.sign.reshape(shape)
+        total = np.clip(v[..., 0], low_m, high_m) * sign[..., 0]
+        for k in range(1, v.shape[-1]):
+            total += np.clip(v[..., k], low_m, high_m) * sign[..., k]
+        return total
+
+
+def even_lines(edges: Edges) -> Lines:
+    """``LINES`` lines through each section, spaced by the cosine rule (the midpoint rule in the angle of a circle)."""
+    low, high = edges.u0.min(axis=1), edges.u0.max(axis=1)
+    middle, half = (low + high)[:, None] / 2, np.maximum(high - low, 1e-9)[:, None] / 2
+    turn = (np.arange(LINES) + 0.5) * math.pi / LINES
+    u = middle - half * np.cos(turn)
+    width = half * (np.cos(turn - math.pi / LINES / 2) - np.cos(turn + math.pi / LINES / 2))
+    # How many lines stand left of a corner: the same for both edges that meet there, so that none is lost between them.
+    share = (np.arccos(np.clip((middle - end) / half, -1.0, 1.0)) * LINES / math.pi for end in (edges.u0, edges.u1))
+    one, other = (np.rint(each).astype(np.intp) for each in share)
+    first, last = np.minimum(one, other), np.maximum(one, other)
+    row, edge = np.nonzero(last > first)
+    repeats = (last - first)[row, edge]
+    line = np.repeat(first[row, edge] - (np.cumsum(repeats) - repeats), repeats) + np.arange(int(repeats.sum()))
+    row, edge = np.repeat(row, repeats), np.repeat(edge, repeats)
+    u0, v0, u1, v1 = (each[row, edge] for each in (edges.u0, edges.v0, edges.u1, edges.v1))
+    at = v0 + (u[row, line] - u0) / (u1 - u0) * (v1 - v0)
+    way = np.where(u1 < u0, 1.0, -1.0)
+    v, sign = _packed(row * LINES + line, (at, way), len(edges) * LINES)
+    return Lines(u, width, v.reshape(len(edges), LINES, -1), sign.reshape(len(edges), LINES, -1))
+
+
+def _packed(key: Index, values: tuple[Array, ...], count: int) -> tuple[Array, ...]:
+    """Values gathered by key into rows, padded with zeros; shapes (count, k)."""
+    order = np.argsort(key, kind="stable")
+    key = key[order]
+    many = np.bincount(key, minlength=count)
+    place = np.arange(len(key)) - np.repeat(np.cumsum(many) - many, many)
+    deep = max(int(many.max(initial=0)), 1)
+    found = []
+    for each in values:
+        table = np.zeros((count, deep))
+        table[key, place] = each[order]
+        found.append(table)
+    return tuple(found)
+
+
+def thickness_at_m(edges: Edges, u_m: Array, low_m: Array, high_m: Array) -> Array:
+    """Section along single lines u between two levels; all of shape (B, s)."""
+    found = np.zeros_like(u_m)
+    for s in range(u_m.shape[-1]):
+        hit, v, sign = crossed_at(edges, u_m[:, s])
+        inside = np.clip(v, low_m[:, s, None], high_m[:, s, None])
+        found[:, s] = np.where(hit, inside * sign, 0.0).sum(axis=1)
+    return found
+
+
+def crossed_at(edges: Edges, u_m: Array) -> tuple[Mask, Array, Array]:
+    """(whether each edge is crossed by its section's line, where along the lay, sign); shapes (B, E)."""
+    at = u_m[:, None]
+    hit = (edges.u0 > at) != (edges.u1 > at)
+    run = np.where(hit, edges.u1 - edges.u0, 1.0)
+    v = edges.v0 + (at - edges.u0) / run * (edges.v1 - edges.v0)
+    return hit, v, np.where(run < 0, 1.0, -1.0)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Line:
+    """A line across each section, v = at + slope u; shapes (B,)."""
+
+    at_m: Array
+    slope: Array
+
+    def v_m(self, u_m: Array) -> Array:
+        """Where it stands at places of shape (B, n)."""
+        return self.at_m[:, None] + self.slope[:, None] * u_m
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Between:
+    """The section between two lines across it; shapes (B,).
+
+    Attributes:
+        square_m3: integral over the width of the thickness squared.
+        left_m, right_m: outermost section there; 0 where there is none.
+    """
+
+    square_m3: Array
+    left_m: Array
+    right_m: Array
+
+
+def between(edges: Edges, rear: Line, front: Line, low_m: Array, high_m: Array) -> Between:
+    """Thickness between two lines, within a stretch across the lay; exact.
+
+    Between its kinks the thickness is straight, so that two Gauss points in each stretch integrate its square exactly.
+    Kinks are where an edge begins or ends, where it crosses a line, and the stretch's own ends.
+
+    Args:
+        low_m, high_m: the stretch, shapes (B,).
+    """
+    near = _near(edges, rear, front)
+    kinks = np.concatenate([near.ua, near.ub, low_m[:, None], high_m[:, None]], axis=1)
+    kinks = np.sort(np.clip(kinks, low_m[:, None], high_m[:, None]), axis=1)
+    start, long = kinks[:, :-1], np.diff(kinks, axis=1)
+    square, thick = np.zeros(len(edges)), np.zeros_like(long)
+    for share in (0.5 - math.sqrt(3) / 6, 0.5 + math.sqrt(3) / 6):
+        t = near.thickness_m(start + share * long)
+        square += (t * t * long).sum(axis=1) / 2
+        thick += t / 2
+    solid = (thick > LEAST_m) & (long > 0)
+    some = solid.any(axis=1)
+    left = np.where(solid, start + long, -np.inf).max(axis=1)
+    right = np.where(solid, start, np.inf).min(axis=1)
+    return Between(square, np.where(some, left, 0.0), np.where(some, right, 0.0))
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Near:
+    """The edges that meet a strip, cut to it, from (ua, va) to (ub, vb), shapes (B, k), and where they leave it.
+
+    A way round outside the strip is drawn onto the line it left over: from where it leaves to where it comes back the
+    outline runs along that line. Each leaving and each coming back counts by itself for all that lies left of it.
+    """
+
+    ua: Array
+    va: Array
+    ub: Array
+    vb: Array
+    over_front: Array
+    over_rear: Array
+    rear: Line
+    front: Line
+
+    def thickness_m(self, u: Array) -> Array:
+        """Thickness at places of shape (B, n)."""
+        ua, ub, va, vb = (each[:, None, :] for each in (self.ua, self.ub, self.va, self.vb))
+        at = u[:, :, None]
+        past_a, past_b = at > ua, at > ub
+        run = np.where(ua == ub, 1.0, ub - ua)
+        slope = (vb - va) / run
+        # An edge that runs to the right begins wood, one to the left ends it: the difference of both flags says which.
+        way = past_b.astype(np.float64) - past_a
+        inside = (way * (va + (at - ua) * slope)).sum(axis=2)
+        over_front = past_a @ self.over_front[:, :, 0, None] + past_b @ self.over_front[:, :, 1, None]
+        over_rear = past_a @ self.over_rear[:, :, 0, None] + past_b @ self.over_rear[:, :, 1, None]
+        found: Array = inside + over_front[:, :, 0] * self.front.v_m(u) + over_rear[:, :, 0] * self.rear.v_m(u)
+        return found
+
+
+def _near(edges: Edges, rear: Line, front: Line) -> _Near:
+    above0, above1 = (v - front.v_m(u) for u, v in ((edges.u0, edges.v0), (edges.u1, edges.v1)))
+    # Past where the lines cross they are one: what comes over the front there goes out over the rear at once.
+    ends = ((edges.u0, edges.v0), (edges.u1, edges.v1))
+    below0, below1 = (np.minimum(rear.v_m(u), front.v_m(u)) - v for u, v in ends)
+    # An end counts as outside from the line on, so that two edges that meet on it agree.
+    meets = ~((above0 >= 0) & (above1 >= 0)) & ~((below0 >= 0) & (below1 >= 0))
+    if len(meets) == 1:
+        pick = np.nonzero(meets[0])[0][None, :]
+    else:
+        deep = max(int(meets.sum(axis=1).max(initial=0)), 1)
+        pick = np.argsort(~meets, axis=1, kind="stable")[:, :deep]
+    rows = np.arange(len(meets))[:, None]
+
+    def kept(each: Array) -> Array:
+        return each[rows, pick]
+
+    is_kept = meets[rows, pick]
+    u0, v0, u1, v1 = (kept(each) for each in (edges.u0, edges.v0, edges.u1, edges.v1))
+    f0, f1, r0, r1 = (kept(each) for each in (above0, above1, below0, below1))
+    # Shares of the edge at which it comes into the strip and leaves it, over either line.
+    in_front, out_front, ways_front = _shares(f0, f1)
+    in_rear, out_rear, ways_rear = _shares(r0, r1)
+    begin, end = np.maximum(in_front, in_rear), np.minimum(out_front, out_rear)
+    end = np.maximum(end, begin)
+    over_front, over_rear = (np.where(is_kept[:, :, None], ways, 0.0) for ways in (ways_front, ways_rear))
+    ua, ub = u0 + begin * (u1 - u0), u0 + end * (u1 - u0)
+    va, vb = v0 + begin * (v1 - v0), v0 + end * (v1 - v0)
+    ub, vb = np.where(is_kept, ub, ua), np.where(is_kept, vb, va)
+    return _Near(ua, va, ub, vb, over_front, over_rear, rear, front)
+
+
+def _shares(outside0: Array, outside1: Array) -> tuple[Array, Array, Array]:
+    """Shares of each edge between which it is inside, by how far its ends stand outside (from 0 on they do).
+
+    The third counts its crossings, shape (B, k, 2): 1 where it comes in at its start, -1 where it leaves at its end.
+    """
+    change = np.where(outside0 == outside1, 1.0, outside0 - outside1)
+    at = np.clip(outside0 / change, 0.0, 1.0)
+    comes_in, goes_out = (outside0 >= 0) & (outside1 < 0), (outside0 < 0) & (outside1 >= 0)
+    ways = np.stack([np.where(comes_in, 1.0, 0.0), np.where(goes_out, -1.0, 0.0)], axis=-1)
+    return np.where(comes_in, at, 0.0), np.where(goes_out, at, 1.0), ways

@@ -1,0 +1,389 @@
+"""The limits of the physics, as shares used up: of many cases at once, and of one in the same words.
+
+Here alone it is said what is held against what. Findings make sentences of it; rose, survey and suggestions read the
+numbers. A limit that is not asked of a case (there is no strap, no rope, no wedge) has no share there: not a number.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from typing import TypeAlias
+
+import numpy as np
+
+from ..base.levels import Group, Level
+from ..base.polygon import Array
+from ..base.quantity import Kind
+from ..base.rows import Mask
+from ..mechanics.bar import off_line_m, usable_m
+from ..mechanics.hinge import bored_m
+from ..mechanics.wedge import seat_wanted_m, tipping_tilt_deg
+from ..plan.many import Many
+from .findings import LEAST_MARGIN, WATCH_FROM, Finding, Limit, Told, against, level_of
+
+BROKEN = 1.5
+"""Share of a rule that is broken and has no number of its own: past the limit, and never what rules all others."""
+SOUND_SHELL_LEAST = 0.30
+"""Shell over radius below which a hollow stem is no longer worked as a sound one (practice of the trade)."""
+SOUND_HINGE_LEAST = 0.5
+"""Less sound wood than half a hinge steers nothing."""
+SOUND_SEAT_LEAST = 0.5
+"""A wedge that stands more than half on rot sinks instead of lifting."""
+SMALL_STEM_USE = 0.95
+"""A small stem that can be pushed is watched, not stopped, for a wedge that finds no room."""
+RUNS_PAST, SHUTS_FIRST = 0.9, 2.0
+"""Shares of an overcut: watched wherever there is one, past the limit where its slot shuts before the face."""
+MOST_SHOWN = 99.0
+"""A share past this is shown as this: nobody reads more digits."""
+NOTHING = 1e-6
+"""Keeps what there is next to none of from dividing anything."""
+
+
+Uses: TypeAlias = Mapping[str, float]
+"""Share of every limit that is asked of one case, by id."""
+
+
+@dataclass(frozen=True, slots=True)
+class Measure:
+    """One limit of the physics.
+
+    Attributes:
+        group: the limit state it belongs to.
+        uses: its shares over many cases, shape (B,).
+        watch_from: share from which it is watched.
+    """
+
+    group: Group
+    uses: Callable[[Many], Array]
+    watch_from: float = WATCH_FROM
+
+
+def _asked(where: Mask | bool, use: Array) -> Array:
+    return np.where(where, use, np.nan)
+
+
+def _share(load: Array, capacity: Array | float) -> Array:
+    """A load over what carries it: nothing of nothing, all and more where nothing carries it."""
+    some = np.asarray(capacity) > 0
+    over = load / np.where(some, capacity, 1.0)
+    return np.where(some, over, np.where(load > 0, np.inf, 0.0))
+
+
+def _goes_over(many: Many) -> Array:
+    """Lift the wedges must give over what they have; nothing where the tree goes by itself."""
+    table, used, wanted = many.seats.table, many.seats.used, many.wedging.tilt_deg > 0
+    shares = np.where(used, _share(np.maximum(table.lift_m, 1e-12), table.available_m), -np.inf)
+    most = np.where(used.any(axis=1), shares.max(axis=1, initial=-np.inf), np.inf)
+    return np.where(wanted, most, 0.0)
+
+
+def _holds(many: Many) -> Array:
+    return _share(many.use.needed_tilt_deg, many.use.lets_go_deg)
+
+
+def _overcut(many: Many) -> Array:
+    shuts = many.face.slot_deg < many.face.opening_deg
+    return _asked(many.designs.overcut_m > 0, np.where(shuts, SHUTS_FIRST, RUNS_PAST))
+
+
+def _strap(many: Many) -> Array:
+    use = many.splitting.strap_utilisation
+    assert use is not None
+    return use
+
+
+def _placed(many: Many) -> Mask:
+    """Where wedges are wanted and there are seats for them."""
+    found: Mask = (many.wedging.tilt_deg > 0) & many.seats.used.any(axis=1)
+    return found
+
+
+def _worst(many: Many, of: Array) -> Array:
+    """The most of each case's seats."""
+    found: Array = np.where(many.seats.used, of, -np.inf).max(axis=1, initial=-np.inf)
+    return found
+
+
+def _drive(many: Many) -> Array:
+    least = many.cases[0].constants.least_advance_m
+    wanted, some = many.wedging.tilt_deg > 0, many.seats.used.any(axis=1)
+    return np.where(wanted, np.where(some, least / many.wedging.advance_per_blow_m, np.inf), 0.0)
+
+
+def first_kerf_m(many: Many) -> Array:
+    """Kerf behind the hinge when the first wedge must stand: where the tree sits back, or all of it."""
+    at = many.wedging.kerf_at_sit_back_m
+    assert at is not None
+    whole = many.sections.depth_m - many.designs.depth_m - many.hinge.reach_m
+    return np.where(np.isnan(at), whole, at)
+
+
+def _fits_first(many: Many) -> Array:
+    kit, at = many.cases[0].kit, many.wedging.kerf_at_sit_back_m
+    needs = np.array([seat_wanted_m(cut, kit) for cut in many.designs.cuts])
+    use = _share(needs, first_kerf_m(many))
+    # A small stem that stands by itself is tipped by hand or lever: that wants thought, and is no reason to stop.
+    use = np.where(np.isnan(at), np.minimum(use, SMALL_STEM_USE), use)  # type: ignore[arg-type]  # never none of many
+    return _asked(many.wedging.tilt_deg > 0, use)
+
+
+def _room(many: Many) -> Array:
+    table = many.seats.table
+    return _asked(_placed(many), _worst(many, table.driven_m / np.maximum(table.room_m, NOTHING)))
+
+
+def _seat_sound(many: Many) -> Array:
+    known = np.array([case.tree.decay.kind != "unknown" for case in many.cases])
+    worst = _worst(many, SOUND_SEAT_LEAST / np.maximum(many.seats.table.sound_fraction, NOTHING))
+    return _asked(_placed(many) & known, worst)
+
+
+def _carried(many: Many) -> Array:
+    count = many.cases[0].kit.wedge_count
+    asked = np.where(many.seats.used, many.seats.table.stacked, 0).sum(axis=1)
+    return _asked(_placed(many) & (asked > count), asked / max(count, 0.1))
+
+
+def caught_in_strap(many: Many) -> Mask:
+    """Which seats stand in wood that is kept behind, where there is no kerf before it is released; (B, s)."""
+    table = many.seats.table
+    found = np.zeros(many.seats.used.shape, dtype=bool)
+    for at, cut in enumerate(many.designs.cuts):
+        back = cut.back
+        if not back.traits.keeps_back:
+            continue
+        if back.traits.inner_edge_m:
+            inner = back.traits.inner_edge_m(many.sections.places[at].section(), back)
+            found[at] = (1.0 if back.side == "left" else -1.0) * table.edge_left_m[at] > inner
+        else:
+            found[at] = table.edge_forward_m[at] < many.sections.back_m[at] + back.strap_m
+    return found & many.seats.used
+
+
+def _in_strap(many: Many) -> Array:
+    return _asked(_placed(many) & caught_in_strap(many).any(axis=1), np.full(len(many.cases), BROKEN))
+
+
+def nearest_seats_m(many: Many) -> Array:
+    """Distance between the two neighbouring seats that stand too near, from the right; infinite where none do."""
+    table, used, wide = many.seats.table, many.seats.used, many.cases[0].kit.wedge_width_m
+    if used.shape[1] < 2:
+        return np.full(len(used), np.inf)
+    order = np.argsort(np.where(used, table.edge_left_m, np.inf), axis=1, kind="stable")
+    rows = np.arange(len(used))[:, None]
+    left, ahead, there = table.edge_left_m[rows, order], table.edge_forward_m[rows, order], used[rows, order]
+    apart = np.where(there[:, 1:], np.hypot(np.diff(left, axis=1), np.diff(ahead, axis=1)), np.inf)
+    near = apart < wide
+    first = np.where(near.any(axis=1), near.argmax(axis=1), 0)
+    found: Array = np.where(near.any(axis=1), apart[np.arange(len(used)), first], np.inf)
+    return found
+
+
+def _spacing(many: Many) -> Array:
+    near = np.isfinite(nearest_seats_m(many))
+    return _asked(_placed(many) & near, np.full(len(many.cases), BROKEN))
+
+
+def _stack(many: Many) -> Array:
+    stacked = (many.seats.used & (many.seats.table.stacked == 2)).any(axis=1)
+    allowed = many.cases[0].kit.stackable != "no"
+    return _asked(_placed(many) & stacked & (not allowed), np.full(len(many.cases), BROKEN))
+
+
+def _spits(many: Many) -> Array:
+    spits = (many.seats.used & many.seats.table.spits_out).any(axis=1)
+    return _asked(_placed(many) & spits, np.full(len(many.cases), BROKEN))
+
+
+def bar_reach_m(many: Many) -> Array:
+    """Usable bar inside the wood."""
+    bar = many.cases[0].kit.bar_m
+    return np.array(
+        [usable_m(bar, case.tree.trunk.bark_m, shaved=case.cut.back.shaved == "yes") for case in many.cases]
+    )
+
+
+def bar_across_m(many: Many) -> Array:
+    """What the bar must get across: the hinge where wood is held behind it, else the whole stem."""
+    return np.where(many.designs.held, many.face.hinge_length_m, many.sections.width_m)
+
+
+def _bar(many: Many) -> Array:
+    # A bore through the face takes the middle that neither side reaches.
+    bored = np.array([bored_m(cut.hinge) for cut in many.designs.cuts])
+    found: Array = (bar_across_m(many) - bored) / (2 * bar_reach_m(many))
+    return found
+
+
+def bore_room_m(many: Many) -> Array:
+    """Kerf between hinge and strap."""
+    return many.hinge.back_m - many.sections.back_m - many.designs.kept_m
+
+
+def _bore_room(many: Many) -> Array:
+    wide = many.cases[0].kit.bar_width_m
+    return _asked(many.designs.strapped, wide / np.maximum(bore_room_m(many), NOTHING))
+
+
+def bore_off_m(many: Many) -> Array:
+    """How far a bore out of line is off at its far end."""
+    found: Array = off_line_m(np.minimum(many.face.hinge_length_m, bar_reach_m(many)))
+    return found
+
+
+def _nick(many: Many) -> Array:
+    bored = np.array([cut.back.traits.bored for cut in many.designs.cuts])
+    thin = np.minimum(many.designs.left_m, many.designs.right_m)
+    return _asked(bored, bore_off_m(many) / np.maximum(thin, 1e-4))
+
+
+def _shell(many: Many) -> Array:
+    return SOUND_SHELL_LEAST / np.maximum(many.sections.shell_ratio, NOTHING)
+
+
+def _sound_hinge(many: Many) -> Array:
+    known = ~np.isnan(many.sections.shell_ratio)
+    return _asked(known, SOUND_HINGE_LEAST / np.maximum(many.hinge.sound_fraction, NOTHING))
+
+
+def wind_per_newton(many: Many) -> Array:
+    """Share of what the plan can bear that one newton of wind takes: against the lay, or across it."""
+    gust, wedging = many.gust, many.wedging
+    against = np.maximum(gust.against, 0.0)
+    # What the plan could take from ahead in a calm: the wedges' spare lift, or what is ahead of the hinge.
+    calm = many.balance.moment_forward_Nm + gust.force_N * gust.arm_m * against
+    still = replace(many.balance, moment_forward_Nm=calm)
+    tilt = np.tan(np.radians(tipping_tilt_deg(still, many.mass, many.cases[0].constants)))
+    table, used = many.seats.table, many.seats.used
+    spare = np.where(used, table.available_m / table.arm_m - tilt[:, None], np.inf).min(axis=1, initial=np.inf)
+    lifted = np.where(used.any(axis=1), np.tan(np.maximum(np.where(np.isfinite(spare), spare, 0.0), 0.0)), 0.0)
+    back = np.where(wedging.tilt_deg > 0, many.mass.toppling_Nm * lifted, np.maximum(calm, 0.0))
+    shares = []
+    for share, room in ((against, back), (np.abs(gust.aside_left), many.strength.side_capacity_Nm)):
+        none = np.where(share > 1e-9, np.inf, 0.0)
+        shares.append(np.where(room > 0, share * gust.arm_m / np.where(room > 0, room, 1.0), none))
+    return np.maximum(shares[0], shares[1])
+
+
+def _wind(many: Many) -> Array:
+    judged = many.cases[0].site.wind_m_s is not None
+    force = many.gust.force_N
+    use = np.where(force > 0, np.maximum(force, NOTHING) * wind_per_newton(many), 0.0)
+    return _asked(judged, use)
+
+
+def rope_wanted_Nm(many: Many) -> Array:
+    """Moment the rope must give: what tips the tree by its weight alone, and what else holds against the rope."""
+    pulls = np.nan_to_num(_rope(many, "moment_forward_Nm"))
+    found: Array = many.wedging.alone_Nm + np.maximum(pulls - many.loads.forward_Nm, 0.0)
+    return found
+
+
+def _rope(many: Many, name: str) -> Array:
+    return np.array([np.nan if each is None else float(getattr(each, name)) for each in many.rigging])
+
+
+def _rope_pull(many: Many) -> Array:
+    gives = _rope(many, "moment_forward_Nm")
+    return _asked(~np.isnan(gives), _share(rope_wanted_Nm(many), np.nan_to_num(gives)))
+
+
+def _rope_length(many: Many) -> Array:
+    found: Array = _rope(many, "length_needed_m") / np.array([case.rope.length_m for case in many.cases])
+    return found
+
+
+LIMITS: Mapping[str, Measure] = {
+    "balance.over": Measure(Group.BALANCE, _goes_over),
+    "hinge.side": Measure(Group.HINGE, lambda many: many.use.side_utilisation),
+    "hinge.holds": Measure(Group.HINGE, _holds, 0.9),
+    "face.overcut": Measure(Group.FACE, _overcut),
+    "split.index": Measure(Group.SPLIT, lambda many: many.splitting.split_index, 0.5),
+    "split.strap": Measure(Group.SPLIT, _strap),
+    "wedge.fits_first": Measure(Group.WEDGE, _fits_first, 0.85),
+    "wedge.drive": Measure(Group.WEDGE, _drive),
+    "wedge.room": Measure(Group.WEDGE, _room, 0.9),
+    "wedge.sound": Measure(Group.WEDGE, _seat_sound),
+    "wedge.carried": Measure(Group.WEDGE, _carried),
+    "wedge.in_strap": Measure(Group.WEDGE, _in_strap),
+    "wedge.spacing": Measure(Group.WEDGE, _spacing),
+    "wedge.stack": Measure(Group.WEDGE, _stack),
+    "wedge.holds": Measure(Group.WEDGE, _spits),
+    "bar.reach": Measure(Group.BAR, _bar, 0.5),
+    "bar.bore_room": Measure(Group.BAR, _bore_room, 0.9),
+    "bar.nick": Measure(Group.BAR, _nick),
+    "decay.shell": Measure(Group.DECAY, _shell),
+    "decay.hinge": Measure(Group.DECAY, _sound_hinge),
+    "landing.break": Measure(Group.LANDING, lambda many: many.break_index),
+    "rope.pull": Measure(Group.BALANCE, _rope_pull, 0.9),
+    "rope.weakest": Measure(Group.BALANCE, lambda many: _rope(many, "weakest_use")),
+    "rope.length": Measure(Group.BALANCE, _rope_length, 0.95),
+    "balance.wind": Measure(Group.BALANCE, _wind),
+}
+"""Every limit of the physics that has a number, in the order in which they are told."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Shares:
+    """Every limit of B cases, in the order of ``LIMITS``; not a number where it is not asked.
+
+    Attributes:
+        use: shares used up, shape (limits, B).
+    """
+
+    many: Many
+    use: Array
+
+    def of(self, id: str) -> Array:
+        """One limit's shares, shape (B,)."""
+        found: Array = self.use[IDS.index(id)]
+        return found
+
+    def at(self, row: int) -> dict[str, float]:
+        """Shares of one case, of what is asked there."""
+        uses = zip(IDS, self.use[:, row].tolist(), strict=True)
+        return {id: use for id, use in uses if use == use}
+
+    def ruling(self) -> tuple[Array, Array]:
+        """(place in ``IDS`` of the limit with the least margin, that margin), by case."""
+        margins = np.where(np.isnan(self.use), np.inf, np.clip(1.0 - self.use, LEAST_MARGIN, 1.0))
+        least = margins.argmin(axis=0)
+        return least, margins[least, np.arange(margins.shape[1])]
+
+    def ruling_at(self, row: int, leaving_out: tuple[str, ...]) -> tuple[int, float]:
+        """The same of one case, without the limits whose ids begin so."""
+        margins = [
+            math.inf if use != use or id.startswith(leaving_out) else min(max(1.0 - use, LEAST_MARGIN), 1.0)
+            for id, use in zip(IDS, self.use[:, row].tolist(), strict=True)
+        ]
+        least = min(range(len(IDS)), key=margins.__getitem__)
+        return least, margins[least]
+
+
+IDS = tuple(LIMITS)
+
+
+def shares_of(many: Many) -> Shares:
+    """Every limit of every case."""
+    return Shares(many, np.stack([kind.uses(many) for kind in LIMITS.values()]))
+
+
+def level_at(id: str, use: float) -> Level:
+    """Level of a share of one limit."""
+    return level_of(use, LIMITS[id].watch_from)
+
+
+def judged(
+    limit: Limit, uses: Uses, compared: tuple[float, float, Kind] | None, told: Told, *, indicative: bool = False
+) -> Finding:
+    """The finding about one limit of one case.
+
+    Args:
+        uses: shares of the case, by id.
+        compared: (value, limit, kind) as they are shown; nothing shows the share itself, in percent.
+    """
+    use = uses[limit.id]
+    shown = compared or (min(use, MOST_SHOWN), 1.0, Kind.RATIO)
+    return against(limit, use, shown, told, watch_from=LIMITS[limit.id].watch_from, indicative=indicative)

@@ -1,0 +1,188 @@
+"""Many cases at once: every relation as a kernel over a leading axis of cases, and one case as a batch of one.
+
+What a tree is made of, its weight and the wind on it do not depend on the lay but for a turn; they are worked out once
+for all cases that share them. The ground under a lay and how a stem lies on it are worked out case by case, where asked
+for.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import NamedTuple
+
+import numpy as np
+
+from ..base.polygon import Array
+from ..base.rows import row
+from ..design.checks import check_cut_fits
+from ..design.designs import Designs, designs_of
+from ..mechanics.balance import Balance, Mass, balances_on, masses_of
+from ..mechanics.face import FaceGeometry, faces_on
+from ..mechanics.hinge import HingeGeometry, HingeStrength, HingeUse, hinge_strengths, hinge_uses, hinges_on
+from ..mechanics.loads import Gust, Loads, gusts_on, loaded, loads_of
+from ..mechanics.resting import Laid, Resting, resting_alone, resting_on
+from ..mechanics.splitting import BackCutSweep, Splitting, sits_back_at_m, splittings_of, sweep_back_cuts
+from ..mechanics.stump import Stumps
+from ..mechanics.wedge import Poise, Seats, Wedging, pauses_s, wedging_at, wedgings_of
+from ..site.rigging import Rigging, rigged
+from ..tree.sections import Place, Sections, sections_of
+from ..tree.timber import Timbers, timbers_of
+from .case import Case, Parts
+
+
+class Stood(NamedTuple):
+    """One tree as the ground asks for it; see ``Standing``."""
+
+    mass: Mass
+    balance: Balance
+    rigging: Rigging | None
+    needs_wedges: bool
+
+
+@dataclass(frozen=True, eq=False)
+class Many:
+    """The physical results of B cases; every quantity has shape (B,), curves (B, t). See ``Parts``."""
+
+    cases: tuple[Case, ...]
+    designs: Designs
+    timbers: Timbers
+    sections: Sections
+    mass: Mass[Array]
+    balance: Balance[Array]
+    face: FaceGeometry[Array]
+    hinge: HingeGeometry[Array]
+    strength: HingeStrength[Array]
+    use: HingeUse[Array]
+    sweep: BackCutSweep[Array]
+    splitting: Splitting[Array]
+    wedging: Wedging[Array]
+    seats: Seats
+    gust: Gust[Array]
+    rigging: tuple[Rigging | None, ...]
+    loads: Loads[Array]
+
+    @property
+    def stumps(self) -> Stumps:
+        """What splitting and wedges ask of the cuts."""
+        return Stumps(self.designs, self.sections, self.face, self.hinge, self.strength)
+
+    @cached_property
+    def resting(self) -> tuple[Resting, ...]:
+        """How each tree lies along its lay, case by case."""
+        laid = [
+            Laid(case.profile, case.tree, case.wood, row(self.mass, at), case.cut.height_m)
+            for at, case in enumerate(self.cases)
+        ]
+        if len(laid) == 1:
+            return (resting_alone(laid[0], self.cases[0].constants),)
+        return resting_on(laid, self.cases[0].constants)
+
+    @property
+    def break_index(self) -> Array:
+        """Bending of each lying stem over what it bears, shape (B,)."""
+        return np.array([lies.break_index for lies in self.resting])
+
+    def standing(self, at: int) -> Stood:
+        """What the ground asks of one of the trees."""
+        return Stood(row(self.mass, at), row(self.balance, at), self.rigging[at], bool(self.wedging.tilt_deg[at] > 0))
+
+    def parts(self, at: int) -> Parts:
+        """The results of one case."""
+        return Parts(
+            section=self.sections.places[at].section(),
+            mass=row(self.mass, at),
+            balance=row(self.balance, at),
+            face=row(self.face, at),
+            hinge=row(self.hinge, at),
+            strength=row(self.strength, at),
+            use=row(self.use, at),
+            sweep=row(self.sweep, at),
+            splitting=row(self.splitting, at),
+            wedging=wedging_at((self.wedging, self.seats), at),
+            gust=row(self.gust, at),
+            rigging=self.rigging[at],
+            loads=row(self.loads, at),
+            resting=self.resting[at],
+        )
+
+
+def alone(case: Case) -> Many:
+    """The physics of one case. Raises InputError when the cut does not fit the stem."""
+    check_cut_fits(place_of(case).section(), case.cut)
+    return many_of([case])
+
+
+def place_of(case: Case) -> Place:
+    """Where a case's section is taken: the tree's frame points where the face is cut, not where it is to lie."""
+    exponent = case.constants.profile_exponent[case.wood.group]
+    return Place(case.tree, case.cut.height_m, case.cut.gun_deg, exponent)
+
+
+def many_of(cases: Sequence[Case]) -> Many:
+    """The physics in its order: section and mass, face and hinge, then what depends on both.
+
+    The cases share site, kit, constants and the practice's tolerance. Whether the cuts fit is not asked here.
+    """
+    first, designs = cases[0], designs_of([case.cut for case in cases])
+    constants, kit = first.constants, first.kit
+    sections = sections_of([place_of(case) for case in cases])
+    trees = [(case.tree, case.wood) for case in cases]
+    timbers = timbers_of(trees, designs.height_m.tolist(), constants)
+    mass = masses_of(trees, designs, constants)
+    face = faces_on(sections, designs, kit.kerf_m)
+    hinge = hinges_on(sections, designs, face)
+    load_left = mass.com_left_m - hinge.region.left_m
+    strength = hinge_strengths(hinge, designs, timbers, load_left_m=load_left, diameter_m=sections.diameter_m)
+    gust, rigging, loads = _loads(cases, designs)
+    moments = loads.forward_Nm, loads.left_Nm
+    balance = balances_on(mass, moments, hinge.region, strength.stiffness_Nm, strength.plastic_Nm)
+    use = hinge_uses(mass, strength, balance, loads.left_Nm, face.closing_angle_deg, first.practice.tolerance_deg)
+    stumps = Stumps(designs, sections, face, hinge, strength)
+    sweep, splitting = released(stumps, timbers, (mass, loads), balance, kit.kerf_m)
+    poise = Poise(mass, balance, loads.forward_Nm, sits_back_at_m(sweep, mass.toppling_Nm))
+    wedging, seats = wedgings_of(stumps, kit, poise, constants)
+    breast, height = np.array([(tree.trunk.diameter_m, tree.height_m) for tree, _ in trees]).T
+    wedging = replace(wedging, pause_s=pauses_s(mass, strength, breast, height))
+    return Many(
+        cases=tuple(cases),
+        designs=designs,
+        timbers=timbers,
+        sections=sections,
+        mass=mass,
+        balance=balance,
+        face=face,
+        hinge=hinge,
+        strength=strength,
+        use=use,
+        sweep=sweep,
+        splitting=splitting,
+        wedging=wedging,
+        seats=seats,
+        gust=gust,
+        rigging=rigging,
+        loads=loads,
+    )
+
+
+def released(
+    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Loads[Array]], balance: Balance[Array], kerf_m: float
+) -> tuple[BackCutSweep[Array], Splitting[Array]]:
+    """What happens as the back cuts come in: the ligaments, and splitting."""
+    mass, loads = carried
+    pulled = loaded(mass, loads)
+    sweep = sweep_back_cuts(stumps, timbers, pulled, loads.following_Nm)
+    ahead = (balance.moment_forward_Nm + loads.following_Nm) / mass.weight_N
+    return sweep, splittings_of(stumps, timbers, sweep, pulled, ahead_m=ahead, kerf_m=kerf_m)
+
+
+def _loads(cases: Sequence[Case], designs: Designs) -> tuple[Gust[Array], tuple[Rigging | None, ...], Loads[Array]]:
+    """Wind and rope, and both together about the hinges."""
+    gust = gusts_on([(case.tree, case.wood.group == "conifer") for case in cases], cases[0].site, designs)
+    rigging = tuple(
+        rigged(case.rope, case.site, case.at, case.cut.gun_deg, case.cut.height_m) if case.rope.use == "set" else None
+        for case in cases
+    )
+    rope = np.array([(r.moment_forward_Nm, r.moment_left_Nm) if r is not None else (0.0, 0.0) for r in rigging])
+    return gust, rigging, loads_of(gust, rope.T)

@@ -1,0 +1,185 @@
+"""Sections of many cases at once, as edges: what the kernels integrate over.
+
+Trees that share a butt and a cut height share an outline, which is only turned to each lay.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, fields
+from functools import cached_property, lru_cache
+
+import numpy as np
+
+from ..base.frames import turned_on
+from ..base.polygon import Array
+from ..base.rows import Index, Mask
+from ..base.strips import Edges, Integrals, edges_of, strip
+from ..base.thickness import Lines, even_lines
+from .section import Section, section_at
+from .tree import Tree
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where one section is taken: of which tree, at which height, turned to which lay, on which taper."""
+
+    tree: Tree
+    height_m: float
+    lay_deg: float
+    exponent: float
+
+    def section(self) -> Section:
+        """It by itself. Raises InputError where bark, buttresses or decay do not fit."""
+        return section_at(self.tree, self.height_m, self.lay_deg, self.exponent)
+
+
+@dataclass(frozen=True, eq=False)
+class Sections:
+    """B sections in the tree's frame, origin at the pith; every column has shape (B,).
+
+    Attributes:
+        places: where each is taken.
+        edges, wood: the outline less its rot, and the wood alone, u to the left and v along the lay.
+        front_m, back_m, left_m, right_m: outermost wood.
+        diameter_m: mean diameter over bark.
+        sound: integrals over the sound wood.
+        rotten: whether there is any rot.
+        shell_ratio: as of ``Section``; not a number where decay is unknown.
+    """
+
+    places: tuple[Place, ...]
+    edges: Edges
+    wood: Edges
+    front_m: Array
+    back_m: Array
+    left_m: Array
+    right_m: Array
+    diameter_m: Array
+    sound: Integrals
+    rotten: Mask
+    shell_ratio: Array
+
+    def __len__(self) -> int:
+        return len(self.places)
+
+    @property
+    def depth_m(self) -> Array:
+        """Depth of the wood along the lay: the D of ``%D``."""
+        return self.front_m - self.back_m
+
+    @property
+    def width_m(self) -> Array:
+        """Width of the wood across the lay."""
+        return self.left_m - self.right_m
+
+    @cached_property
+    def lines(self) -> Lines:
+        """Lines along the lay through the sound wood, for what has no exact strip: the thickness squared."""
+        return even_lines(self.edges)
+
+    def reach_m(self, turn_rad: Array) -> Array:
+        """Radius of the wood from the pith; angles from straight behind, left positive, shape (B, s) as given."""
+        u, v = np.sin(turn_rad), -np.cos(turn_rad)
+        found = np.zeros_like(turn_rad)
+        e = self.wood
+        du, dv = e.u1 - e.u0, e.v1 - e.v0
+        for s in range(turn_rad.shape[1]):
+            us, vs = u[:, s, None], v[:, s, None]
+            aside0, aside1 = us * e.v0 - vs * e.u0, us * e.v1 - vs * e.u1
+            along = us * (e.u0 + e.u1) + vs * (e.v0 + e.v1)
+            hit = (aside0 <= 0) != (aside1 <= 0)
+            turned = np.where(hit, us * dv - vs * du, 1.0)
+            radius = np.where(hit & (along > 0), (e.u0 * dv - e.v0 * du) / turned, 0.0)
+            found[:, s] = radius.max(axis=1)
+        return found
+
+
+def sections_of(places: Sequence[Place]) -> Sections:
+    """Take them all. Raises InputError where one of them does not fit."""
+    shared: dict[tuple[object, ...], list[int]] = {}
+    for at, place in enumerate(places):
+        shared.setdefault((id(place.tree), place.height_m, place.exponent), []).append(at)
+    if len(places) == 1:
+        return _alone(places[0].section(), places[0])
+    groups = [_turned([places[at] for at in group]) for group in shared.values()]
+    if len(groups) == 1:
+        return groups[0]
+    order = np.argsort(np.array([at for group in shared.values() for at in group]))
+    return _stacked(groups, order, tuple(places))
+
+
+@lru_cache(maxsize=16)
+def _alone(section: Section, place: Place) -> Sections:
+    """One section, kept while nothing but the cut in it changes: a drag of the hinge reckons no outline anew."""
+    assert section is place.section()
+    return _turned([place])
+
+
+def _turned(places: list[Place]) -> Sections:
+    """Sections of one outline: as it stands on the first one's lay, turned on to the others'."""
+    base = places[0].section()
+    turn = np.radians(np.array([place.lay_deg - places[0].lay_deg for place in places]))
+    cos, sin = np.cos(turn), np.sin(turn)
+
+    def turned(points: Array) -> Array:
+        return np.stack(turned_on(points[None, :, 0], points[None, :, 1], turn[:, None]), axis=-1)
+
+    wood, rot = turned(base.wood), turned(base.rot)
+    outline, alone = edges_of(wood, rot), edges_of(wood, rot[:, :0])
+    one = edges_of(base.wood[None], base.rot[None])
+    ends = np.array([base.back_m]), np.array([base.front_m])
+    many = len(places)
+    return Sections(
+        places=tuple(places),
+        edges=outline,
+        wood=alone,
+        front_m=wood[:, :, 0].max(axis=1),
+        back_m=wood[:, :, 0].min(axis=1),
+        left_m=wood[:, :, 1].max(axis=1),
+        right_m=wood[:, :, 1].min(axis=1),
+        diameter_m=np.full(many, base.diameter_m),
+        sound=_turned_integrals(strip(one, *ends), cos, sin),
+        rotten=np.full(many, len(base.rot) > 0),
+        shell_ratio=np.full(many, math.nan if base.shell_ratio is None else base.shell_ratio),
+    )
+
+
+def _turned_integrals(of: Integrals, cos: Array, sin: Array) -> Integrals:
+    """Integrals of one region after a turn about the origin, for each turn."""
+    return Integrals(
+        one=np.broadcast_to(of.one, cos.shape),
+        u=sin * of.v + cos * of.u,
+        v=cos * of.v - sin * of.u,
+        uu=sin**2 * of.vv + cos**2 * of.uu + 2 * sin * cos * of.uv,
+        vv=cos**2 * of.vv + sin**2 * of.uu - 2 * sin * cos * of.uv,
+        uv=sin * cos * (of.vv - of.uu) + (cos**2 - sin**2) * of.uv,
+    )
+
+
+def _stacked(groups: list[Sections], order: Index, places: tuple[Place, ...]) -> Sections:
+    """Groups one under another, in the order in which they were asked for."""
+
+    def edges(name: str) -> Edges:
+        return _padded([getattr(group, name) for group in groups]).rows(order)
+
+    def column(name: str) -> Array:
+        found: Array = np.concatenate([getattr(group, name) for group in groups])[order]
+        return found
+
+    sound = (np.concatenate([getattr(group.sound, item.name) for group in groups])[order] for item in fields(Integrals))
+    plain = {
+        name: column(name) for name in ("front_m", "back_m", "left_m", "right_m", "diameter_m", "rotten", "shell_ratio")
+    }
+    return Sections(places, edges("edges"), edges("wood"), sound=Integrals(*sound), **plain)  # type: ignore[arg-type]
+
+
+def _padded(many: list[Edges]) -> Edges:
+    """Edges of several groups under one another; shorter outlines end in edges of no length."""
+    most = max(each.u0.shape[1] for each in many)
+
+    def filled(values: Array) -> Array:
+        return np.pad(values, ((0, 0), (0, most - values.shape[1])))
+
+    return Edges(*(np.concatenate([filled(getattr(each, name)) for each in many]) for name in ("u0", "v0", "u1", "v1")))
