@@ -97,7 +97,7 @@ SLIPS = (
     Slip("core/site/rope.py", "1 + efficiency**2 + 2 * efficiency * cos", "1 + efficiency**2 - 2 * efficiency * cos"),
     Slip("core/site/rope.py", "math.exp(-BARK_FRICTION * turn_rad)", "math.exp(BARK_FRICTION * turn_rad)"),
     # Advice
-    Slip("core/advice/survey.py", "for sign in (1, -1)]", "for sign in (1,)]", "tests/measuring tests/core"),
+    Slip("core/advice/survey.py", "for sign in (1, -1):", "for sign in (1,):", "tests/measuring tests/core"),
     Slip("core/advice/suggest.py", "DEPTH_BUYS = 0.5", "DEPTH_BUYS = 1.0"),
     Slip("core/judge/unmeasured.py", '"landing": ("height", "crown"),', '"landing": (),'),
     # Fall

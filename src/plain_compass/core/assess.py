@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from .base.errors import InputError
 from .base.levels import Group, Level
@@ -16,7 +17,7 @@ from .judge.cut import cut_findings
 from .judge.fall import fall_findings
 from .judge.findings import Finding, Verdict, unknown, verdict_of, worst_first
 from .judge.ground import ground_findings
-from .judge.limits import Shares, shares_of, wind_per_newton
+from .judge.limits import Shares, shares_of
 from .judge.lying import lying_findings
 from .judge.physics import physics_findings
 from .judge.practice import practice_findings
@@ -28,19 +29,22 @@ from .plan.case import Case, Planned
 from .plan.many import alone, many_of, place_of
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Assessment(Planned):
     """What the numbers say about a case.
 
     Attributes:
-        tape_marks: marks round the bark.
         findings: every judged limit, worst first.
         verdict: the whole in one sentence.
     """
 
-    tape_marks: tuple[TapeMark, ...]
     findings: tuple[Finding, ...]
     verdict: Verdict
+
+    @cached_property
+    def tape_marks(self) -> tuple[TapeMark, ...]:
+        """Marks round the bark; made for those who ask."""
+        return tape_marks(self.parts.section, self.parts.face, self.case.cut)
 
 
 def assess(case: Case) -> Assessment:
@@ -57,7 +61,7 @@ def assess_many(cases: Sequence[Case]) -> tuple[Assessment | None, ...]:
 
     What does not fit, or is out of range, has no assessment.
     """
-    fit = [case for case in cases if _fits(case)]
+    fit = [case for case in cases if fits(case)]
     if not fit:
         return (None,) * len(cases)
     shares, found = shares_of(many_of(fit)), []
@@ -68,7 +72,8 @@ def assess_many(cases: Sequence[Case]) -> tuple[Assessment | None, ...]:
     return tuple(found)
 
 
-def _fits(case: Case) -> bool:
+def fits(case: Case) -> bool:
+    """Whether a case is in range and its cut fits the stem."""
     try:
         check_case(case.tree, case.site, case.cut, case.kit, case.rope)
         check_cut_fits(place_of(case).section(), case.cut)
@@ -89,10 +94,10 @@ def assessed(shares: Shares, row: int) -> Assessment:
         *lying_findings(case, parts, uses),
         *rope_findings(case, parts, uses),
         *cut_findings(Planned(case, parts)),
-        wind_finding(case, parts, uses, float(wind_per_newton(many)[row])),
+        wind_finding(case, parts, uses, float(shares.wind_per_newton[row])),
     )
     findings = worst_first(judged + practice_findings(case, parts))
-    return Assessment(case, parts, tape_marks(parts.section, parts.face, case.cut), findings, verdict_of(findings))
+    return Assessment(case, parts, findings, verdict_of(findings))
 
 
 def with_unknowns(result: Assessment) -> Assessment:

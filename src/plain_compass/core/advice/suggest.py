@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from itertools import product
 
-from ..assess import Assessment, assess
+from ..assess import Assessment, assess_many
 from ..base.errors import InputError
 from ..base.levels import Level
 from ..base.phrase import Phrase, Row, phrase
@@ -17,10 +17,12 @@ from ..judge.findings import Finding
 from ..judge.unmeasured import require_measured
 from ..plan.case import Case
 from .rose import BESIDE_STRAP
-from .survey import least, margin_left
+from .survey import least_margin
 
 BEST = 3
 """Suggestions shown: three can be compared at one look."""
+AT_ONCE = 12
+"""Designs assessed in one go, between two looks at whether anybody has had enough of it."""
 SHIFTS = ((0.0, 0.0), (-0.8, 0.0), (0.8, 0.0), (0.0, -0.8), (0.0, 0.8))
 """Depth and thickness, in half widths of the practice's ranges from their middles, that are tried round the best."""
 DEPTH_BUYS = 0.5
@@ -82,28 +84,30 @@ def suggest(result: Assessment, tell: Callable[[float], bool] | None = None) -> 
     Raises UnmeasuredError for a tree that has not been measured.
     """
     require_measured(result.case.tree, "measured.best_design")
-    found: list[Suggestion] = []
     combinations = list(_combinations())
-    tried = 0
-    for number, keys in enumerate(combinations):
-        if tell is not None and not tell(number / (len(combinations) + BEST * len(SHIFTS))):
+    whole = len(combinations) + BEST * (len(SHIFTS) - 1)
+    found: list[Suggestion] = []
+    for first in range(0, len(combinations), AT_ONCE):
+        if tell is not None and not tell(first / whole):
             return None
-        design = _tried(result, keys)
-        tried += 1
-        if design is not None:
-            found.append(design)
-    ranked = sorted(found, key=_rank)
-    refined: list[Suggestion] = []
-    for number, start in enumerate(_unlike(ranked)[:BEST]):
-        if tell is not None and not tell((len(combinations) + number * len(SHIFTS)) / (len(combinations) + 15)):
-            return None
-        variants = [each for shift in SHIFTS[1:] if (each := _shifted(result, start, shift)) is not None]
-        tried += len(SHIFTS) - 1
-        refined.append(min((start, *variants), key=_rank))
-    refined.sort(key=_rank)
+        found += _tried(result, combinations[first : first + AT_ONCE])
+    if tell is not None and not tell(len(combinations) / whole):
+        return None
+    refined = _refined(result, _unlike(sorted(found, key=_rank))[:BEST])
     good = tuple(each for each in refined if not each.stops)
     nearest = None if good else (refined[0] if refined else None)
-    return Suggested(good, tried, nearest)
+    return Suggested(good, len(combinations) + len(refined) * (len(SHIFTS) - 1), nearest)
+
+
+def _refined(result: Assessment, starts: list[Suggestion]) -> list[Suggestion]:
+    """The best of each design and of those with its numbers moved, the best first."""
+    shifted = [_shifted(start, shift) for start in starts for shift in SHIFTS[1:]]
+    assessed, found, around = assess_many(shifted), [], len(SHIFTS) - 1
+    for number, start in enumerate(starts):
+        here = zip(SHIFTS[1:], assessed[number * around : (number + 1) * around], strict=True)
+        variants = [_moved(result, start, shift, tried) for shift, tried in here if tried is not None]
+        found.append(min((start, *variants), key=_rank))
+    return sorted(found, key=_rank)
 
 
 def _rank(design: Suggestion) -> tuple[int, int, float, int]:
@@ -132,19 +136,26 @@ def _in_order(part: str) -> list[CutForm]:
     return sorted(forms_of(part), key=lambda form: form.tried_after)
 
 
-def _tried(result: Assessment, keys: tuple[str, str, str]) -> Suggestion | None:
-    """One combination with its numbers in the middle of the practice's ranges; None where a form is refused."""
-    case = result.case
+def _tried(result: Assessment, combinations: list[tuple[str, str, str]]) -> list[Suggestion]:
+    """Combinations with their numbers in the middle of the practice's ranges; without those where a form is refused."""
+    designed = [(keys, case) for keys in combinations if (case := _designed(result.case, keys)) is not None]
+    found = []
+    for (keys, _), tried in zip(designed, assess_many([case for _, case in designed]), strict=True):
+        if tried is None:
+            continue
+        if all(form_of(p, k).fits(tried).level != "refused" for p, k in zip(PARTS, keys, strict=True)):
+            found.append(_judged(result, keys, tried))
+    return found
+
+
+def _designed(case: Case, keys: tuple[str, str, str]) -> Case | None:
+    """One combination as its forms begin; None where one of them cannot."""
     try:
         for part, key in (("hinge", _in_order("hinge")[0].key), *zip(PARTS, keys, strict=True)):
             case = replace(case, cut=form_of(part, key).design(case))
-        case = replace(case, cut=_wedged(case))
-        tried = assess(case)
     except InputError:
         return None
-    if any(form_of(p, k).fits(tried).level == "refused" for p, k in zip(PARTS, keys, strict=True)):
-        return None
-    return _judged(result, keys, tried)
+    return replace(case, cut=_wedged(case))
 
 
 def _wedged(case: Case) -> Cut:
@@ -156,7 +167,7 @@ def _wedged(case: Case) -> Cut:
     return replace(case.cut, wedges=seats[: max(case.kit.wedge_count, 0)])
 
 
-def _shifted(result: Assessment, start: Suggestion, shift: tuple[float, float]) -> Suggestion | None:
+def _shifted(start: Suggestion, shift: tuple[float, float]) -> Case:
     """The same design with depth and thickness moved within the practice's ranges."""
     case = start.result.case
     practice, depth = case.practice, start.result.parts.section.depth_m
@@ -170,15 +181,14 @@ def _shifted(result: Assessment, start: Suggestion, shift: tuple[float, float]) 
         left_m=max(case.cut.hinge.left_m + by, least_m),
         right_m=max(case.cut.hinge.right_m + by, least_m),
     )
-    cut = replace(case.cut, face=replace(case.cut.face, depth_m=face_m), hinge=hinge)
-    try:
-        tried = assess(replace(case, cut=cut))
-    except InputError:
-        return None
+    return replace(case, cut=replace(case.cut, face=replace(case.cut.face, depth_m=face_m), hinge=hinge))
+
+
+def _moved(result: Assessment, start: Suggestion, shift: tuple[float, float], tried: Assessment) -> Suggestion:
+    """What a shifted design is worth; what depth alone has bought counts by half."""
     found = _judged(result, start.forms, tried)
     if shift[0] > 0 and found.margin > start.margin:
-        won = start.margin + DEPTH_BUYS * (found.margin - start.margin)
-        found = replace(found, margin=won)
+        return replace(found, margin=start.margin + DEPTH_BUYS * (found.margin - start.margin))
     return found
 
 
@@ -193,4 +203,4 @@ def _judged(result: Assessment, keys: tuple[str, str, str], tried: Assessment) -
         and old.margin is not None
         and f.margin < old.margin - 0.05
     )
-    return Suggestion(keys, tried, margin_left(least(tried)), stops, gives_up[:BEST])
+    return Suggestion(keys, tried, least_margin(tried), stops, gives_up[:BEST])

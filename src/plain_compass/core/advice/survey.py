@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from ..assess import Assessment, assess
-from ..base.errors import InputError
+from ..assess import Assessment, fits
+from ..base.frames import full_turn_deg
 from ..base.paths import value_at, with_value
-from ..judge.findings import Finding
+from ..judge.limits import shares_of
 from ..plan.case import Case
+from ..plan.many import many_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,20 +29,9 @@ class Sensitivity:
     effect: float
 
 
-def least(result: Assessment, leaving_out: tuple[str, ...] = ()) -> Finding:
-    """The finding with the least margin among what the physics judges; ``leaving_out``: how passed-over ids begin."""
-    judged = (f for f in result.findings if f.margin is not None and f.source == "physics")
-    return min((f for f in judged if not f.id.startswith(leaving_out)), key=margin_left)
-
-
 def least_margin(result: Assessment) -> float:
     """The least margin among what the physics judges."""
-    return margin_left(least(result))
-
-
-def margin_left(finding: Finding) -> float:
-    """Its margin; infinite where there is none."""
-    return math.inf if finding.margin is None else finding.margin
+    return min(f.margin for f in result.findings if f.margin is not None and f.source == "physics")
 
 
 def survey(case: Case, spreads: Mapping[str, float]) -> tuple[Sensitivity, ...]:
@@ -50,20 +39,23 @@ def survey(case: Case, spreads: Mapping[str, float]) -> tuple[Sensitivity, ...]:
 
     An input that cannot be moved one way (the tree would not hold together) is judged by the other.
     """
-    base = least_margin(assess(case))
-    found = []
-    for path, spread in spreads.items():
-        value = float(value_at(case, path))
-        moved = [_margin_at(case, path, value + sign * spread) for sign in (1, -1)]
-        effect = max((abs(margin - base) for margin in moved if margin is not None), default=0.0)
-        found.append(Sensitivity(path, value, spread, effect))
+    moved = [(path, one) for path, spread in spreads.items() for one in _moved(case, path, spread)]
+    margins = shares_of(many_of([case, *(one for _, one in moved)])).ruling()[1].tolist()
+    base, effects = margins[0], dict.fromkeys(spreads, 0.0)
+    for (path, _), margin in zip(moved, margins[1:], strict=True):
+        effects[path] = max(effects[path], abs(margin - base))
+    found = (Sensitivity(path, float(value_at(case, path)), spreads[path], effects[path]) for path in spreads)
     return tuple(sorted(found, key=lambda each: -each.effect))
 
 
-def _margin_at(case: Case, path: str, value: float) -> float | None:
-    if path.endswith("bearing_deg"):
-        value %= 360.0
-    try:
-        return least_margin(assess(replace(case, tree=with_value(case.tree, path.removeprefix("tree."), value))))
-    except InputError:
-        return None
+def _moved(case: Case, path: str, spread: float) -> list[Case]:
+    """The case with one input moved up and down by its spread, where the tree and its cut still hold together."""
+    value, found = float(value_at(case, path)), []
+    for sign in (1, -1):
+        to = value + sign * spread
+        if path.endswith("bearing_deg"):
+            to = full_turn_deg(to)
+        one = replace(case, tree=with_value(case.tree, path.removeprefix("tree."), to))
+        if fits(one):
+            found.append(one)
+    return found

@@ -7,10 +7,11 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterator
-from dataclasses import MISSING, Field, dataclass, field, fields, is_dataclass
+from collections.abc import Mapping
+from dataclasses import MISSING, dataclass, field, fields, is_dataclass
 from enum import StrEnum
-from typing import Any
+from functools import lru_cache
+from typing import Any, TypeAlias
 
 from .errors import InputError
 
@@ -146,23 +147,33 @@ def declared(cls: type, name: str) -> Quantity:
 
 def check_ranges(value: Any, path: str = "") -> None:
     """Check every declared field of a frozen dataclass tree; raises InputError at the first that fails."""
-    for item, held, where in _walk(value, path):
-        if (found := item.metadata.get("quantity")) is not None:
-            found.check(where, held)
-        elif item.metadata.get("name"):
-            check_name(where, held)
-        elif (options := item.metadata.get("choice")) is not None and held not in options:
-            raise InputError(where, held, reason="not one of the known words: " + ", ".join(options))
-
-
-def _walk(value: Any, path: str) -> Iterator[tuple[Field[Any], Any, str]]:
-    for item in fields(value):
-        held = getattr(value, item.name)
-        where = f"{path}.{item.name}" if path else item.name
-        yield item, held, where
-        if is_dataclass(held):
-            yield from _walk(held, where)
+    head = f"{path}." if path else ""
+    for field_name, found, is_name, options in _declarations(value.__class__):
+        held = getattr(value, field_name)
+        if found is not None:
+            # What is a number in range, nearly every time, is told by comparing alone.
+            if not (type(held) is float and found.low <= held <= found.high):
+                found.check(head + field_name, held)
+        elif is_name:
+            check_name(head + field_name, held)
+        elif options is not None:
+            if held not in options:
+                raise InputError(head + field_name, held, reason="not one of the known words: " + ", ".join(options))
+        elif is_dataclass(held):
+            check_ranges(held, head + field_name)
         elif isinstance(held, tuple):
             for index, each in enumerate(held):
                 if is_dataclass(each):
-                    yield from _walk(each, f"{where}[{index}]")
+                    check_ranges(each, f"{head}{field_name}[{index}]")
+
+
+Declaration: TypeAlias = tuple[str, Quantity | None, bool, Mapping[str, str] | None]
+
+
+@lru_cache(maxsize=64)
+def _declarations(cls: type) -> tuple[Declaration, ...]:
+    """(field, its quantity, whether it is a name, its choices) of every field of a class."""
+    return tuple(
+        (item.name, item.metadata.get("quantity"), bool(item.metadata.get("name")), item.metadata.get("choice"))
+        for item in fields(cls)
+    )

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import TypeAlias
 
 import numpy as np
@@ -325,7 +326,7 @@ LIMITS: Mapping[str, Measure] = {
 """Every limit of the physics that has a number, in the order in which they are told."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Shares:
     """Every limit of B cases, in the order of ``LIMITS``; not a number where it is not asked.
 
@@ -336,10 +337,10 @@ class Shares:
     many: Many
     use: Array
 
-    def of(self, id: str) -> Array:
-        """One limit's shares, shape (B,)."""
-        found: Array = self.use[IDS.index(id)]
-        return found
+    @cached_property
+    def wind_per_newton(self) -> Array:
+        """Share of what each plan can bear that one newton of wind takes, shape (B,)."""
+        return wind_per_newton(self.many)
 
     def at(self, row: int) -> dict[str, float]:
         """Shares of one case, of what is asked there."""

@@ -141,9 +141,9 @@ def beams_on(along_m: Array, bending_Nm2: Array, weight_N_m: Array, bed_m: Array
         # With fewer than two springs the beam could turn freely: let it down softly instead.
         carried = acting.sum(axis=1) >= 2
         whole[:, diagonal, diagonal] += np.where(carried[:, None], held[2] * acting, soft[moving][:, None])
-        slope = np.einsum("bij,bj->bi", held[0], here) - held[1]
+        slope = (held[0] @ here[:, :, None])[:, :, 0] - held[1]
         slope[:, 0::2] -= held[2] * deep
-        move = np.linalg.solve(whole, -slope[:, :, None])[:, :, 0]
+        move: Array = np.linalg.solve(whole, -slope[:, :, None])[:, :, 0].astype(np.float64, copy=False)
         moved = here + move
         # The same springs act as were reckoned with: this is the place of rest itself.
         rests = ((moved[:, 0::2] < held[3]) == acting).all(axis=1)
@@ -193,7 +193,7 @@ def _shares(place: Array, move: Array, falls: Array, held: tuple[Array, Array, A
 
     def energy(at: Array) -> Array:
         deep = np.maximum(bed_m - at[:, 0::2], 0.0)
-        strain = np.einsum("bi,bij,bj->b", at, table, at, optimize=True) / 2
+        strain = ((table @ at[:, :, None])[:, :, 0] * at).sum(axis=1) / 2
         found: Array = strain - (load * at).sum(axis=1) + (springs * deep * deep).sum(axis=1) / 2
         return found
 

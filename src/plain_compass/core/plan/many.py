@@ -75,9 +75,12 @@ class Many:
             Laid(case.profile, case.tree, case.wood, row(self.mass, at), case.cut.height_m)
             for at, case in enumerate(self.cases)
         ]
-        if len(laid) == 1:
-            return (resting_alone(laid[0], self.cases[0].constants),)
-        return resting_on(laid, self.cases[0].constants)
+        # Cases that differ only in their cut lie alike.
+        apart = list(dict.fromkeys(laid))
+        constants = self.cases[0].constants
+        lies = (resting_alone(apart[0], constants),) if len(apart) == 1 else resting_on(apart, constants)
+        known = dict(zip(apart, lies, strict=True))
+        return tuple(known[each] for each in laid)
 
     @property
     def break_index(self) -> Array:

@@ -98,11 +98,16 @@ class Sections:
 
 def sections_of(places: Sequence[Place]) -> Sections:
     """Take them all. Raises InputError where one of them does not fit."""
-    shared: dict[tuple[object, ...], list[int]] = {}
-    for at, place in enumerate(places):
-        shared.setdefault((id(place.tree), place.height_m, place.exponent), []).append(at)
     if len(places) == 1:
         return _alone(places[0].section(), places[0])
+    # Trees that differ only in crown or lean have one butt.
+    butts = {id(place.tree): (place.tree.trunk, place.tree.lobes, place.tree.decay) for place in places}
+    numbers: dict[tuple[object, ...], int] = {}
+    own = {tree: numbers.setdefault(butt, len(numbers)) for tree, butt in butts.items()}
+    shared: dict[tuple[object, ...], list[int]] = {}
+    for at, place in enumerate(places):
+        outline = own[id(place.tree)], place.tree.height_m, place.height_m, place.exponent
+        shared.setdefault(outline, []).append(at)
     groups = [_turned([places[at] for at in group]) for group in shared.values()]
     if len(groups) == 1:
         return groups[0]
@@ -177,9 +182,12 @@ def _stacked(groups: list[Sections], order: Index, places: tuple[Place, ...]) ->
 
 def _padded(many: list[Edges]) -> Edges:
     """Edges of several groups under one another; shorter outlines end in edges of no length."""
-    most = max(each.u0.shape[1] for each in many)
-
-    def filled(values: Array) -> Array:
-        return np.pad(values, ((0, 0), (0, most - values.shape[1])))
-
-    return Edges(*(np.concatenate([filled(getattr(each, name)) for each in many]) for name in ("u0", "v0", "u1", "v1")))
+    most, count = max(each.u0.shape[1] for each in many), sum(len(each) for each in many)
+    table = np.zeros((4, count, most))
+    first = 0
+    for each in many:
+        rows = slice(first, first + len(each))
+        for side, values in enumerate((each.u0, each.v0, each.u1, each.v1)):
+            table[side, rows, : values.shape[1]] = values
+        first += len(each)
+    return Edges(*table)
