@@ -337,7 +337,7 @@ def test_a_strong_forward_lean_in_wood_that_splits_is_judged_with_a_bored_cut() 
     )
     (leaning,) = spokes(whole, 0.0)
     assert (leaning.back, leaning.level) == ("bored", "watch")
-    assert spoke_at(standing(Site()), 0.0, ()).back == "plain"
+    assert spoke_at(standing(Site()), 0.0).back == "plain"
 
 
 def test_face_and_hinge_are_sized_for_each_bearing_by_the_practice() -> None:

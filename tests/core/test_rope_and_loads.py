@@ -168,7 +168,7 @@ def test_a_rope_too_short_and_one_straight_down_are_stops() -> None:
 
 def test_without_a_rope_nothing_is_said_of_one_and_the_rose_leaves_it_out() -> None:
     assert not [name for name in finding_ids(assess(back_leaner())) if name.startswith("rope.")]
-    with_rope, without = (spoke_at(back_leaner(line), 90.0, ()) for line in (rope(haul_N=6000.0), None))
+    with_rope, without = (spoke_at(back_leaner(line), 90.0) for line in (rope(haul_N=6000.0), None))
     assert with_rope == without
 
 

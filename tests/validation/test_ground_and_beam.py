@@ -15,8 +15,9 @@ from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.base.rows import row
-from plain_compass.core.mechanics.resting import Beam, beams_on, first_touch
-from plain_compass.core.site.ground import ground_of, profile_on, rise_along_deg, slope_at
+from plain_compass.core.mechanics.beam import Beam, beams_on
+from plain_compass.core.mechanics.resting import first_touch
+from plain_compass.core.site.ground import ground_of, profile_on, rises_along_deg, slope_at
 from plain_compass.core.site.site import Obstacle, Place, Site, SpotHeight
 
 HERE = Place()
@@ -70,8 +71,8 @@ def test_without_spots_the_typed_slope_is_the_ground_and_one_spot_only_lifts_it(
     bare, lifted = Site(slope_deg=10.0, downhill_deg=180.0), spots((5, 0, 7.0), slope_deg=10.0, downhill_deg=180.0)
     assert heights(bare, (0, 0), (0, 10)) == pytest.approx([0.0, 10 * math.tan(math.radians(10))])
     assert heights(lifted, (0, 0), (0, 10)) == pytest.approx([7.0, 7.0 + 10 * math.tan(math.radians(10))])
-    assert rise_along_deg(bare, HERE, 0.0, 8.0) == pytest.approx(10.0)
-    assert rise_along_deg(bare, HERE, 180.0, 8.0) == pytest.approx(-10.0)
+    assert float(rises_along_deg(bare, HERE, np.array([0.0]), 8.0)[0]) == pytest.approx(10.0)
+    assert float(rises_along_deg(bare, HERE, np.array([180.0]), 8.0)[0]) == pytest.approx(-10.0)
 
 
 def test_between_two_heights_the_ground_stays_between_them() -> None:

@@ -8,9 +8,10 @@ from functools import partial
 
 import numpy as np
 
-from ..core.advice.rose import Spoke, whole_rose
+from ..core.advice.rose import Spoke, whole_rose, why_refused
 from ..core.base.levels import Level
 from ..core.base.quantity import Kind
+from ..core.plan.case import Case
 from ..core.plan.reach import called
 from ..core.site.site import Site
 from ..job.document import Job, TreePlan, case_of
@@ -32,7 +33,7 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     case = case_of(job, tree.id)
     spokes = whole_rose(case, np.arange(0.0, 360.0, arguments.every))
     if arguments.json:
-        rows = [_row(spoke, case.site, job.speech) for spoke in spokes]
+        rows = [_row(spoke, case, job.speech) for spoke in spokes]
         print(json.dumps({"tree": tree.id, "rose": rows}, indent=2, ensure_ascii=False, allow_nan=False))
         return 0
     table = [("bearing", "margin", "help", "what rules", "refused: why", "targets")]
@@ -56,8 +57,9 @@ def _told(spoke: Spoke, site: Site, speech: Speech) -> tuple[str, str, str, str,
     )
 
 
-def _row(spoke: Spoke, site: Site, speech: Speech) -> dict[str, object]:
+def _row(spoke: Spoke, case: Case, speech: Speech) -> dict[str, object]:
     """One bearing with the names of what lies under the tree."""
     found: dict[str, object] = plain(spoke)
-    why = None if spoke.why is None else speech.phrase(spoke.why)
-    return found | {"why": why, "targets": [called(site.obstacles[index]) for index in spoke.targets]}
+    why = why_refused(case, spoke)
+    told = None if why is None else speech.phrase(why)
+    return found | {"why": told, "targets": [called(case.site.obstacles[index]) for index in spoke.targets]}

@@ -5,28 +5,27 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import TypeAlias
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase
-from ..base.polygon import Array
 from ..base.quantity import declared
+from ..base.rows import Array, row
 from ..design.checks import Room, check_case, check_cut_fits
 from ..design.cut import BackCut, Cut, Face, Hinge, WedgeSeat
-from ..judge.findings import Finding
-from ..judge.ground import ground_findings
+from ..design.designs import designs_of
 from ..judge.limits import IDS, LIMITS, Shares, level_at, shares_of
-from ..judge.lying import slide_findings
+from ..judge.refusals import refusal, refused
 from ..judge.unmeasured import require_measured
+from ..mechanics.balance import masses_of
 from ..plan.case import Case
-from ..plan.many import Many, many_of
-from ..plan.reach import behind_by_bearing, lying
-from ..site.landing import hits_by_bearing, sampled
+from ..plan.many import many_of
+from ..plan.reach import DEAR, Meets, meets_by_bearing
 from ..site.rigging import Rope
 from ..site.rope import pull_needed_N
+from ..site.site import Cost
 from ..tree.sections import Place as SectionPlace
 from ..tree.sections import Sections, sections_of
 
@@ -47,12 +46,8 @@ SIZED = (
     ("back", "strap_m", declared(BackCut, "strap_m")),
 )
 """What is sized for each bearing, and the range it must stay in."""
-REFUSING = ("landing.targets", "landing.hang_up", "landing.tangled", "landing.slide", "way_out.")
-"""Findings of the ground whose stop refuses a bearing whatever the cut."""
 MOVED_BY_WEDGES = ("wedge.", "balance.over", "balance.wind")
 """Findings that do not rule where a rope moves the tree instead."""
-Met: TypeAlias = tuple[int, ...]
-"""Indices of obstacles."""
 HELPS = ("none", "wedges", "rope", "not with this kit")
 
 
@@ -69,7 +64,7 @@ class Spoke:
         pull_N: pull on a rope at six tenths of the height that would do instead of wedges.
         targets: indices of the obstacles under the tree.
         refused: whether the ground refuses it: something that must never be hit, a hang-up, no way out.
-        refused_by: id of the finding that does, and ``why`` its sentence; nothing where it is not refused.
+        refused_by: id of the finding that does; nothing where it is not refused. ``why_refused`` has its sentence.
         back: the back cut it is judged with.
     """
 
@@ -86,14 +81,6 @@ class Spoke:
     refused: bool
     back: str
     refused_by: str = ""
-    why: Phrase | None = None
-
-
-def targets_by_bearing(case: Case, bearings_deg: Array) -> tuple[tuple[int, ...], ...]:
-    """Obstacles under the tree at each bearing, all bearings in one pass."""
-    count = len(case.site.obstacles)
-    table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings_deg, count)
-    return tuple(tuple(np.nonzero(row)[0].tolist()) for row in table)
 
 
 def turned_away(case: Case) -> Case:
@@ -135,45 +122,97 @@ def sized_for(case: Case, bearing_deg: float, back: str, depth: float) -> Case:
     )
 
 
-def spokes_at(case: Case, bearings_deg: Sequence[float], targets: Sequence[tuple[int, ...]]) -> tuple[Spoke, ...]:
+def spokes_at(case: Case, bearings_deg: Sequence[float], meets: Sequence[Meets]) -> tuple[Spoke, ...]:
     """Some bearings, each judged with the back cut that leaves more margin; the physics of all of them at once.
 
     The bored cut is tried only where cutting from behind is near its splitting limit, as the practice has it.
+
+    Args:
+        meets: what lies under the tree on each of them, see ``meets_by_bearing``.
     """
-    plain = _Tries(case, bearings_deg, "plain")
+    plain = _Tries(case, bearings_deg, "plain", meets)
     near = [at for at in range(len(bearings_deg)) if plain.split_index(at) >= BORE_FROM]
-    bored = _Tries(case, [bearings_deg[at] for at in near], "bored")
-    missed = behind_by_bearing(case, np.array(bearings_deg, dtype=np.float64))
+    bored = _Tries(case, [bearings_deg[at] for at in near], "bored", [meets[at] for at in near])
     second = {at: place for place, at in enumerate(near)}
     found = []
-    for at, bearing in enumerate(bearings_deg):
-        tries, place = plain, at
-        if at in second and bored.margin(second[at]) > plain.margin(at):
-            tries, place = bored, second[at]
-        found.append(_spoke(case, float(bearing), tries, place, (targets[at], missed[at])))
+    for at in range(len(bearings_deg)):
+        bores = at in second and bored.margin(second[at]) > plain.margin(at)
+        found.append(bored.spoke(second[at]) if bores else plain.spoke(at))
     return tuple(found)
 
 
 class _Tries:
     """The case turned to some bearings with one back cut; where a cut does not fit the wood there is nothing."""
 
-    def __init__(self, case: Case, bearings_deg: Sequence[float], back: str) -> None:
-        self.back = back
+    def __init__(self, case: Case, bearings_deg: Sequence[float], back: str, meets: Sequence[Meets]) -> None:
+        self.case, self.bearings_deg, self.back, self.meets = case, bearings_deg, back, meets
         cases = _sized(case, bearings_deg, back)
         self.rows = {at: row for row, at in enumerate(at for at, one in enumerate(cases) if one is not None)}
+        self.costs = [each.cost for each in case.site.obstacles]
         fit = [one for one in cases if one is not None]
-        self.shares = shares_of(many_of(fit)) if fit else None
-        self.ruled, self.left = self.shares.ruling() if self.shares else (np.zeros(0), np.zeros(0))
+        if fit:
+            self._take(shares_of(many_of(fit)))
+
+    def _take(self, shares: Shares) -> None:
+        """Keep what spokes say, as plain numbers by row."""
+        self.shares, many = shares, shares.many
+        ruled, left = shares.ruling()
+        self.ruled, self.left = ruled.tolist(), left.tolist()
+        self.splits = many.splitting.split_index_plain.tolist()
+        wedging = many.wedging
+        self.tilts, self.moments = wedging.tilt_deg.tolist(), wedging.moment_Nm.tolist()
+        self.lifts, self.blows = wedging.lift_m.tolist(), wedging.blows.tolist()
+        wedges = [place for place, id in enumerate(IDS) if LIMITS[id].group == Group.WEDGE or id == "balance.over"]
+        self.wedges_fail: list[bool] = np.any(shares.use[wedges] > 1.0, axis=0).tolist()
+        self.refused = refused(many, [self.meets[at].targets for at in self.rows])
 
     def split_index(self, at: int) -> float:
         """Splitting index of a cut from behind there; infinite where it does not fit."""
-        if at not in self.rows or self.shares is None:
-            return math.inf
-        return float(self.shares.many.splitting.split_index_plain[self.rows[at]])
+        return self.splits[self.rows[at]] if at in self.rows else math.inf
 
     def margin(self, at: int) -> float:
         """The least margin there."""
-        return float(self.left[self.rows[at]]) if at in self.rows else -math.inf
+        return self.left[self.rows[at]] if at in self.rows else -math.inf
+
+    def spoke(self, at: int) -> Spoke:
+        """One bearing as it was tried."""
+        bearing, targets = float(self.bearings_deg[at]), self.meets[at].targets
+        costs = {self.costs[index] for index in targets}
+        if at not in self.rows:
+            nothing = (HELPS[3], 0.0, 0.0, 0.0)
+            never = Cost.NEVER in costs
+            return Spoke(bearing, -9.99, "cut", Group.FACE, Level.STOP, *nothing, targets, never, self.back)
+        row = self.rows[at]
+        wanted, moment = self.tilts[row] > 0, self.moments[row]
+        length = self.case.tree.height_m - self.case.cut.height_m
+        pull = pull_needed_N(moment, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length) if wanted else 0.0
+        ruled, margin, help = self.ruled[row], self.left[row], "none"
+        if wanted and moment > 0:
+            help = self._help(row, pull, costs | {self.costs[index] for index in self.meets[at].missed})
+        if help == "rope":
+            ruled, margin = self.shares.ruling_at(row, leaving_out=MOVED_BY_WEDGES)
+        id = IDS[ruled]
+        return Spoke(
+            bearing_deg=bearing,
+            margin=margin,
+            ruled_by=id,
+            group=LIMITS[id].group,
+            level=level_at(id, float(self.shares.use[ruled, row])),
+            help=help,
+            lift_m=self.lifts[row] if wanted else 0.0,
+            blows=self.blows[row] if wanted else 0.0,
+            pull_N=pull,
+            targets=targets,
+            refused=bool(self.refused[row]),
+            back=self.back,
+            refused_by=self.refused[row],
+        )
+
+    def _help(self, row: int, pull_N: float, costs: set[str]) -> str:
+        """What moves a tree that must be moved. Where a miss would cost something, wedges alone are not enough."""
+        if not self.wedges_fail[row] and costs.isdisjoint(DEAR):
+            return "wedges"
+        return "rope" if pull_N <= self.case.kit.pull_N else "not with this kit"
 
 
 def _sized(case: Case, bearings_deg: Sequence[float], back: str) -> list[Case | None]:
@@ -209,76 +248,26 @@ def _wood(case: Case, bearings_deg: Sequence[float]) -> Sections:
     return sections_of([SectionPlace(case.tree, case.cut.height_m, float(b), exponent) for b in bearings_deg])
 
 
-def _spoke(case: Case, bearing_deg: float, tries: _Tries, at: int, meets: tuple[Met, Met]) -> Spoke:
-    """One bearing as it was tried.
-
-    Args:
-        meets: obstacles under the tree, and those a tree that sits back would reach.
-    """
-    targets, missed = meets
-    costs = {case.site.obstacles[index].cost for index in targets}
-    if at not in tries.rows or tries.shares is None:
-        never = "never" in costs
-        nothing = (HELPS[3], 0.0, 0.0, 0.0)
-        return Spoke(bearing_deg, -9.99, "cut", Group.FACE, Level.STOP, *nothing, targets, never, tries.back)
-    shares, row = tries.shares, tries.rows[at]
-    many, own = shares.many, shares.many.cases[row]
-    wedging, wanted = many.wedging, bool(many.wedging.tilt_deg[row] > 0)
-    moment = float(wedging.moment_Nm[row])
-    length = case.tree.height_m - case.cut.height_m
-    pull = pull_needed_N(moment, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length)
-    costs |= {case.site.obstacles[index].cost for index in missed}
-    help = "none"
-    if wanted and moment > 0:
-        help = _help(case, shares, row, pull, costs)
-    ruled, margin = int(tries.ruled[row]), float(tries.left[row])
-    if help == "rope":
-        ruled, margin = shares.ruling_at(row, leaving_out=MOVED_BY_WEDGES)
-    id = IDS[ruled]
-    against = _refused(own, many, row)
-    return Spoke(
-        bearing_deg=bearing_deg,
-        margin=margin,
-        ruled_by=id,
-        group=LIMITS[id].group,
-        level=level_at(id, float(shares.use[ruled, row])),
-        help=help,
-        lift_m=float(wedging.lift_m[row]) if wanted else 0.0,
-        blows=float(wedging.blows[row]) if wanted else 0.0,
-        pull_N=pull if wanted else 0.0,
-        targets=targets,
-        refused=against is not None,
-        back=tries.back,
-        refused_by=against.id if against else "",
-        why=against.sentence if against else None,
-    )
+def why_refused(case: Case, spoke: Spoke) -> Phrase | None:
+    """Why the ground refuses a bearing; nothing where it does not, or where nothing but the cut fails there."""
+    if not spoke.refused_by:
+        return None
+    own = replace(case, rope=Rope(), cut=replace(case.cut, lay_deg=spoke.bearing_deg))
+    mass = masses_of([(own.tree, own.wood)], designs_of([own.cut]), own.constants)
+    finding = refusal(own, row(mass, 0), spoke.refused_by)
+    return finding.sentence if finding is not None else None
 
 
-def _refused(case: Case, many: Many, row: int) -> Finding | None:
-    """What of the ground refuses a bearing whatever the cut; nothing where nothing does."""
-    findings = (*ground_findings(case, many.standing(row)), *slide_findings(case, many.resting[row]))
-    return next((f for f in findings if f.level == Level.STOP and f.id.startswith(REFUSING)), None)
-
-
-def _help(case: Case, shares: Shares, row: int, pull_N: float, costs: set[str]) -> str:
-    """What moves a tree that must be moved. Where a miss would cost something, wedges alone are not enough."""
-    uses = shares.at(row)
-    stops = any(use > 1.0 for id, use in uses.items() if LIMITS[id].group == Group.WEDGE or id == "balance.over")
-    if not stops and not costs & {"matters", "never"}:
-        return "wedges"
-    return "rope" if pull_N <= case.kit.pull_N else "not with this kit"
-
-
-def spoke_at(case: Case, bearing_deg: float, targets: tuple[int, ...]) -> Spoke:
+def spoke_at(case: Case, bearing_deg: float) -> Spoke:
     """One bearing."""
-    return spokes_at(case, [bearing_deg], [targets])[0]
+    return spokes_at(case, [bearing_deg], meets_by_bearing(case, np.array([bearing_deg])))[0]
 
 
 def whole_rose(case: Case, bearings_deg: Array) -> tuple[Spoke, ...]:
     """Every bearing. Raises UnmeasuredError for a tree that has not been measured."""
     require_measured(case.tree, "measured.each_bearing")
-    targets, found = targets_by_bearing(case, bearings_deg), list[Spoke]()
+    meets, found = meets_by_bearing(case, bearings_deg), list[Spoke]()
     for start in range(0, len(bearings_deg), BLOCK):
         here = slice(start, start + BLOCK)
-        found += spokes_at(case, bearings_deg[here].tolist(), targets[here])
+        found += spokes_at(case, bearings_deg[here].tolist(), meets[here])
     return tuple(found)

@@ -30,6 +30,13 @@ def row(many: Any, at: int) -> Any:
     return type(many)(*[row(getattr(many, name), at) for name in _names(many.__class__)])
 
 
+def taken(many: Any, places: Index) -> Any:
+    """Some cases out of many, in that order, one of them as often as it is named."""
+    if isinstance(many, np.ndarray):
+        return many[places]
+    return type(many)(*[taken(getattr(many, name), places) for name in _names(many.__class__)])
+
+
 @lru_cache(maxsize=64)
 def _names(of: type) -> tuple[str, ...]:
     """Names of a result's fields, in the order in which it is made."""

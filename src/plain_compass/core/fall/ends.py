@@ -10,10 +10,10 @@ from numpy.typing import NDArray
 
 from ..base.frames import half_turn_deg
 from ..base.polygon import Array
-from ..mechanics.resting import first_touch
+from ..mechanics.resting import first_touches_deg
 from ..plan.case import Case
-from ..site.ground import ground_of, profile_on
-from ..site.hang_up import Faller, catches_on
+from ..site.ground import profiles_on
+from ..site.hang_up import Faller, catches_by_bearing
 from ..site.landing import Footprint, Sampled, along_and_aside, sampled
 from ..site.site import Place, Site
 from .rods import BEARINGS, Ends, level_ends
@@ -30,12 +30,8 @@ def ends_of(site: Site, at: Place, height_m: float, cut_m: float) -> Ends:
     if not site.spots and site.slope_deg == 0 and not any(o.height_m > 0 for o in site.obstacles):
         length = height_m - cut_m
         return level_ends(float(np.pi / 2 + np.arcsin(min(cut_m / length, 1.0))))
-    ground_of(site)
     bearings = np.arange(BEARINGS) * (360.0 / BEARINGS)
-    tilts = [
-        first_touch(profile_on(site, at, bearing, height_m), cut_m, height_m - cut_m)[0]
-        for bearing in bearings.tolist()
-    ]
+    tilts = first_touches_deg(profiles_on(site, at, bearings.tolist(), height_m), cut_m, height_m - cut_m)
     return Ends(np.radians(np.minimum(tilts, 150.0)))
 
 
@@ -75,8 +71,10 @@ def catches_round(
     """The neighbour that takes most, on every bearing within reach of the lay."""
     steps = np.arange(-CATCH_REACH_DEG, CATCH_REACH_DEG + CATCH_EVERY_DEG / 2, CATCH_EVERY_DEG)
     use, tilt, which = np.zeros(len(steps)), np.full(len(steps), np.pi), np.full(len(steps), -1)
-    for row, step in enumerate(steps.tolist()):
-        for catch in catches_on(site, at, footprint, lay_deg + step, faller, stops_J_m2):
+    own = np.array([[faller.weight_N, faller.com_up_m, faller.com_forward_m]] * len(steps)).T
+    many: Faller[Array] = Faller(own[0], own[1], own[2], faller.cut_m, faller.is_conifer)
+    for row, caught in enumerate(catches_by_bearing(site, at, footprint, lay_deg + steps, many, stops_J_m2)):
+        for catch in caught:
             taken = np.inf if catch.on_stem else catch.use
             if taken > use[row]:
                 use[row], tilt[row], which[row] = taken, np.radians(catch.tilt_deg), catch.index
@@ -93,11 +91,10 @@ def reach_round(site: Site, at: Place, footprint: Footprint, every_deg: float = 
     found = np.full((len(bearings), len(site.obstacles)), np.inf)
     points = sampled(site, at)
     if len(points.owner):
+        # Samples of one obstacle follow one another.
+        starts = np.nonzero(np.diff(points.owner, prepend=-1))[0]
         along = _along(points, footprint, bearings)
-        for index in range(len(site.obstacles)):
-            mine = along[:, points.owner == index]
-            if mine.shape[1]:
-                found[:, index] = mine.min(axis=1)
+        found[:, points.owner[starts]] = np.minimum.reduceat(along, starts, axis=1)
     found[:, list(points.inside)] = 0.0
     return found
 

@@ -7,12 +7,14 @@ import math
 from ..base.frames import half_turn_deg
 from ..base.levels import Group, Level
 from ..base.phrase import Value, phrase
+from ..mechanics.balance import Mass
 from ..plan.case import Case, Standing
 from ..plan.reach import DEAR, behind, better_side, called, caught, lying
-from ..site.hang_up import gap_m
+from ..site.hang_up import Catch, gap_m
 from ..site.landing import hits_on
 from ..site.site import Cost
 from ..site.ways_out import STEEP_DEG, people_inside, ways_out
+from ..tree.around import Around
 from .findings import Finding, Limit, stated, unknown
 
 WATCH_FROM = 0.4
@@ -38,11 +40,11 @@ def ground_findings(case: Case, parts: Standing) -> tuple[Finding, ...]:
             ),
         )
     return (
-        _targets(case),
+        targets_finding(case),
         *_miss(case, parts),
-        *_hang_up(case, parts),
-        *_tangled(case),
-        _ways(case),
+        *hang_up_findings(case, parts.mass),
+        *tangled_findings(case),
+        ways_finding(case),
         _stand(case, parts),
         *_people(case),
     )
@@ -55,7 +57,8 @@ def _site(
     return stated(Limit(id, group, "lay"), level, sentence, change, source="site", indicative=indicative)
 
 
-def _targets(case: Case) -> Finding:
+def targets_finding(case: Case) -> Finding:
+    """What lies under the tree on its lay."""
     hits = hits_on(case.site, case.at, lying(case), case.cut.lay_deg)
     costly = [hit for hit in hits if hit.obstacle.cost != Cost.NONE]
     if not costly:
@@ -67,7 +70,7 @@ def _targets(case: Case) -> Finding:
             "landing.targets.clear_change",
         )
     worst = costly[0]
-    level = {"never": Level.STOP, "matters": Level.WATCH, "nuisance": Level.WATCH}[worst.obstacle.cost]
+    level = Level.STOP if worst.obstacle.cost == Cost.NEVER else Level.WATCH
     return _site(
         "landing.targets",
         Group.LANDING,
@@ -102,12 +105,20 @@ def _miss(case: Case, parts: Standing) -> list[Finding]:
     ]
 
 
-def _hang_up(case: Case, parts: Standing) -> list[Finding]:
-    catches = caught(case, parts.mass)
+def hang_up_level(worst: Catch) -> Level:
+    """What the neighbour that takes most of the fall means."""
+    if worst.use > 1 or worst.on_stem:
+        return Level.STOP
+    return Level.WATCH if worst.use > WATCH_FROM else Level.CLEAR
+
+
+def hang_up_findings(case: Case, mass: Mass) -> list[Finding]:
+    """What catches the crown, or the neighbour it passes nearest to."""
+    catches = caught(case, mass)
     if not catches:
         return _gap(case)
     worst = catches[0]
-    level = Level.STOP if worst.use > 1 or worst.on_stem else Level.WATCH if worst.use > WATCH_FROM else Level.CLEAR
+    level = hang_up_level(worst)
     text = "landing.hang_up.takes_all" if worst.use > 1 else "landing.hang_up.takes"
     if worst.on_stem:
         text = "landing.hang_up.stem_on_stem"
@@ -153,12 +164,18 @@ def _gap(case: Case) -> list[Finding]:
     ]
 
 
-def _tangled(case: Case) -> list[Finding]:
+def tears_free(around: Around, lay_deg: float) -> bool:
+    """Whether a crown that has grown into another must tear itself free on a lay."""
+    off = abs(half_turn_deg(around.tangled_deg - lay_deg))
+    return around.tangled == "yes" and off > TEARS_FREE_DEG
+
+
+def tangled_findings(case: Case) -> list[Finding]:
+    """A crown that has grown into its neighbour."""
     around = case.tree.around
     if around.tangled != "yes":
         return []
-    off = abs(half_turn_deg(around.tangled_deg - case.cut.lay_deg))
-    away = off > TEARS_FREE_DEG
+    away = tears_free(around, case.cut.lay_deg)
     return [
         _site(
             "landing.tangled",
@@ -171,7 +188,8 @@ def _tangled(case: Case) -> list[Finding]:
     ]
 
 
-def _ways(case: Case) -> Finding:
+def ways_finding(case: Case) -> Finding:
+    """Whether both ways out can be walked."""
     left, right = ways_out(case.site, case.at, case.cut.lay_deg)
     free = [way for way in (left, right) if way.free]
     if len(free) == 2:

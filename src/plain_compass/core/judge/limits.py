@@ -317,7 +317,7 @@ LIMITS: Mapping[str, Measure] = {
     "bar.nick": Measure(Group.BAR, _nick),
     "decay.shell": Measure(Group.DECAY, _shell),
     "decay.hinge": Measure(Group.DECAY, _sound_hinge),
-    "landing.break": Measure(Group.LANDING, lambda many: many.break_index),
+    "landing.break": Measure(Group.LANDING, lambda many: many.resting.break_index),
     "rope.pull": Measure(Group.BALANCE, _rope_pull, 0.9),
     "rope.weakest": Measure(Group.BALANCE, lambda many: _rope(many, "weakest_use")),
     "rope.length": Measure(Group.BALANCE, _rope_length, 0.95),

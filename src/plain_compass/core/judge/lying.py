@@ -9,11 +9,14 @@ from ..base.phrase import Value, phrase
 from ..base.quantity import Kind
 from ..mechanics.resting import Resting
 from ..plan.case import Case, Parts
+from ..tree.wood import Indicative
 from .findings import Finding, Limit, Told, stated, unknown
 from .limits import Uses, judged
 
 EARLY_DEG = 80.0
 """A top that lands before this tilt is driven back along the stem."""
+SLIDES_FROM = 0.5
+"""Share of what bark holds from which a slope along the stem is spoken of."""
 LATE_DEG = 97.0
 """Past this the hinge and the face are spent long before the top lands."""
 
@@ -21,7 +24,7 @@ LATE_DEG = 97.0
 def lying_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
     """How the tree comes to lie on the ground that is known."""
     lying = parts.resting
-    found = [_break(lying, uses), *_first_touch(lying), *_roll(case, lying), *slide_findings(case, lying)]
+    found = [_break(lying, uses), *_first_touch(lying), *_roll(case, lying), *slide_findings(case, lying.slides_deg)]
     if not case.site.spots:
         found.append(
             unknown(
@@ -73,15 +76,21 @@ def _roll(case: Case, lying: Resting) -> list[Finding]:
     return [_told("landing.roll", Level.WATCH, text, "landing.roll.change", fall=fall, side=side)]
 
 
-def slide_findings(case: Case, lying: Resting) -> list[Finding]:
+def slide_level(slope_deg: float, constants: Indicative) -> Level:
     """A stem slides where the slope along it is steeper than bark holds; back at the stump it is a stop."""
-    use = math.tan(math.radians(abs(lying.slides_deg))) / case.constants.slide_friction
-    if use < 0.5:
+    use = math.tan(math.radians(abs(slope_deg))) / constants.slide_friction
+    if use < SLIDES_FROM:
+        return Level.CLEAR
+    return Level.STOP if use > 1 and slope_deg < 0 else Level.WATCH
+
+
+def slide_findings(case: Case, slope_deg: float) -> list[Finding]:
+    """Whether the stem may slide; nothing is said where it is far from it."""
+    level = slide_level(slope_deg, case.constants)
+    if level == Level.CLEAR:
         return []
-    uphill = lying.slides_deg < 0
-    level = Level.STOP if use > 1 and uphill else Level.WATCH
-    text = "landing.slide.back" if uphill else "landing.slide.on"
-    return [_told("landing.slide", level, text, "landing.slide.change", slope=abs(lying.slides_deg))]
+    text = "landing.slide.back" if slope_deg < 0 else "landing.slide.on"
+    return [_told("landing.slide", level, text, "landing.slide.change", slope=abs(slope_deg))]
 
 
 def _told(id: str, level: Level, text: str, change: str, **values: Value) -> Finding:

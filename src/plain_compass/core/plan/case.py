@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Protocol
 
@@ -14,7 +15,7 @@ from ..mechanics.loads import Gust, Loads
 from ..mechanics.resting import Resting
 from ..mechanics.splitting import BackCutSweep, Splitting
 from ..mechanics.wedge import Wedging
-from ..site.ground import Profile, profile_on
+from ..site.ground import Profile, profile_on, profiles_on
 from ..site.rigging import Rigging, Rope
 from ..site.site import Place, Site
 from ..tree.section import Section
@@ -40,6 +41,23 @@ class Case:
     def profile(self) -> Profile:
         """The ground under the lay, as long as the tree."""
         return profile_on(self.site, self.at, self.cut.lay_deg, self.tree.height_m)
+
+
+def profiles_of(cases: Sequence[Case]) -> tuple[Profile, ...]:
+    """The ground under the lay of each of some cases of one site; lays of one tree are worked out together."""
+    if len(cases) == 1:
+        return (cases[0].profile,)
+    found: list[Profile | None] = [None] * len(cases)
+    together: dict[tuple[Place, float], list[int]] = {}
+    for place, case in enumerate(cases):
+        together.setdefault((case.at, case.tree.height_m), []).append(place)
+    for (at, length_m), places in together.items():
+        # Cases that differ in their cut alone lie on the same ground.
+        lays = tuple(dict.fromkeys(cases[place].cut.lay_deg for place in places))
+        known = dict(zip(lays, profiles_on(cases[0].site, at, lays, length_m), strict=True))
+        for place in places:
+            found[place] = known[cases[place].cut.lay_deg]
+    return tuple(profile for profile in found if profile is not None)
 
 
 @dataclass(frozen=True, slots=True, eq=False)

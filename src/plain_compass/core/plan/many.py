@@ -15,7 +15,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..base.polygon import Array
-from ..base.rows import row
+from ..base.rows import row, taken
 from ..design.checks import check_cut_fits
 from ..design.designs import Designs, designs_of
 from ..mechanics.balance import Balance, Mass, balances_on, masses_of
@@ -29,7 +29,7 @@ from ..mechanics.wedge import Poise, Seats, Wedging, pauses_s, wedging_at, wedgi
 from ..site.rigging import Rigging, rigged
 from ..tree.sections import Place, Sections, sections_of
 from ..tree.timber import Timbers, timbers_of
-from .case import Case, Parts
+from .case import Case, Parts, profiles_of
 
 
 class Stood(NamedTuple):
@@ -69,23 +69,20 @@ class Many:
         return Stumps(self.designs, self.sections, self.face, self.hinge, self.strength)
 
     @cached_property
-    def resting(self) -> tuple[Resting, ...]:
-        """How each tree lies along its lay, case by case."""
+    def resting(self) -> Resting[Array]:
+        """How each tree lies along its lay."""
+        constants = self.cases[0].constants
         laid = [
-            Laid(case.profile, case.tree, case.wood, row(self.mass, at), case.cut.height_m)
-            for at, case in enumerate(self.cases)
+            Laid(profile, case.tree, case.wood, row(self.mass, at), case.cut.height_m)
+            for at, (case, profile) in enumerate(zip(self.cases, profiles_of(self.cases), strict=True))
         ]
+        if len(laid) == 1:
+            return resting_alone(laid[0], constants)
         # Cases that differ only in their cut lie alike.
         apart = list(dict.fromkeys(laid))
-        constants = self.cases[0].constants
-        lies = (resting_alone(apart[0], constants),) if len(apart) == 1 else resting_on(apart, constants)
-        known = dict(zip(apart, lies, strict=True))
-        return tuple(known[each] for each in laid)
-
-    @property
-    def break_index(self) -> Array:
-        """Bending of each lying stem over what it bears, shape (B,)."""
-        return np.array([lies.break_index for lies in self.resting])
+        places = {one: place for place, one in enumerate(apart)}
+        found: Resting[Array] = taken(resting_on(apart, constants), np.array([places[one] for one in laid]))
+        return found
 
     def standing(self, at: int) -> Stood:
         """What the ground asks of one of the trees."""
@@ -107,7 +104,7 @@ class Many:
             gust=row(self.gust, at),
             rigging=self.rigging[at],
             loads=row(self.loads, at),
-            resting=self.resting[at],
+            resting=row(self.resting, at),
         )
 
 

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
 from ..base.frames import full_turn_deg
-from ..base.polygon import Array
+from ..base.rows import Array, Mask
 from ..mechanics.balance import Mass
-from ..site.hang_up import Catch, Faller, catches_on
+from ..site.hang_up import Catch, Faller, catches_by_bearing, catches_on
 from ..site.landing import Footprint, footprint_of, hits_by_bearing, sampled
 from ..site.site import KINDS, Obstacle, Place, Site
 from ..site.standing import Side, sides
@@ -50,20 +51,41 @@ def caught(case: Case, mass: Mass) -> tuple[Catch, ...]:
     return catches_on(case.site, case.at, lying(case), case.cut.lay_deg, faller_of(case, mass), stops)
 
 
+def caught_by_bearing(case: Case, mass: Mass[Array], lays_deg: Array) -> tuple[tuple[Catch, ...], ...]:
+    """The same on several lays, the tree standing on each as it is weighed there, shapes (B,)."""
+    falling: Faller[Array] = Faller(
+        mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer"
+    )
+    stops = case.constants.crown_stops_J_m2
+    return catches_by_bearing(case.site, case.at, lying(case), lays_deg, falling, stops)
+
+
 @lru_cache(maxsize=512)
 def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, ...]:
     bearings = full_turn_deg(lay_deg + 180.0 + MISSES_DEG)
     table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))
-    return tuple(np.nonzero(table.any(axis=0))[0].tolist())
+    return _indices(np.any(table, axis=0))
 
 
-def behind_by_bearing(case: Case, lays_deg: Array) -> tuple[tuple[int, ...], ...]:
-    """The same as ``behind`` for several lays at once."""
-    bearings, place = np.unique(full_turn_deg(lays_deg[:, None] + 180.0 + MISSES_DEG), return_inverse=True)
-    points, count = sampled(case.site, case.at), len(case.site.obstacles)
-    table = hits_by_bearing(points, lying(case), bearings, count)
-    of_each = place.reshape(len(lays_deg), -1)
-    return tuple(tuple(np.nonzero(table[rows].any(axis=0))[0].tolist()) for rows in of_each)
+class Meets(NamedTuple):
+    """Indices of the obstacles under the tree on a lay, and of those a tree that sits back would reach."""
+
+    targets: tuple[int, ...]
+    missed: tuple[int, ...]
+
+
+def meets_by_bearing(case: Case, lays_deg: Array) -> tuple[Meets, ...]:
+    """What the tree would meet on several lays, all in one pass; see ``behind``."""
+    wanted = full_turn_deg(lays_deg[:, None] + np.concatenate([[0.0], 180.0 + MISSES_DEG]))
+    bearings, place = np.unique(wanted, return_inverse=True)
+    table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings, len(case.site.obstacles))
+    of_each = place.reshape(wanted.shape)
+    under, missed = table[of_each[:, 0]], np.any(table[of_each[:, 1:]], axis=1)
+    return tuple(Meets(_indices(one), _indices(other)) for one, other in zip(under, missed, strict=True))
+
+
+def _indices(met: Mask) -> tuple[int, ...]:
+    return tuple(np.nonzero(met)[0].tolist())
 
 
 def behind(case: Case, lay_deg: float) -> tuple[int, ...]:

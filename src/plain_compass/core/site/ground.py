@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -141,35 +142,48 @@ def slope_at(site: Site, at: Place) -> tuple[float, float]:
 
 def rise_to_m(site: Site, at: Place, place: Place) -> float:
     """Height of the ground at a place over the ground at another."""
-    ends = ground_of(site).height_at_m(np.array([at.east_m, place.east_m]), np.array([at.north_m, place.north_m]))
-    return float(ends[1] - ends[0])
+    return float(rises_to_m(site, at, [place])[0])
 
 
-def rise_along_deg(site: Site, at: Place, bearing_deg: float, length_m: float) -> float:
-    """Slope from a place to ``length_m`` away from it, uphill positive."""
-    turn = math.radians(bearing_deg)
+def rises_to_m(site: Site, at: Place, places: Sequence[Place]) -> Array:
+    """The same for several places, shape (n,)."""
+    east, north = np.array([(each.east_m, each.north_m) for each in (at, *places)]).T
+    height = ground_of(site).height_at_m(east, north)
+    found: Array = height[1:] - height[0]
+    return found
+
+
+def rises_along_deg(site: Site, at: Place, bearings_deg: Array, length_m: float) -> Array:
+    """Slope from a place to ``length_m`` away from it on each bearing, uphill positive."""
+    turn = np.radians(bearings_deg)[:, None]
     away = np.array([0.0, length_m])
-    ends = ground_of(site).height_at_m(at.east_m + away * math.sin(turn), at.north_m + away * math.cos(turn))
-    return math.degrees(math.atan2(float(ends[1] - ends[0]), length_m))
+    ends = ground_of(site).height_at_m(at.east_m + away * np.sin(turn), at.north_m + away * np.cos(turn))
+    found: Array = np.degrees(np.arctan2(ends[:, 1] - ends[:, 0], length_m))
+    return found
 
 
 @lru_cache(maxsize=64)
 def profile_on(site: Site, at: Place, lay_deg: float, length_m: float) -> Profile:
     """The ground under a lay, at even steps of about a quarter of a metre."""
+    return profiles_on(site, at, (lay_deg,), length_m)[0]
+
+
+def profiles_on(site: Site, at: Place, lays_deg: Sequence[float], length_m: float) -> tuple[Profile, ...]:
+    """The ground under several lays, all of one length."""
     along = np.linspace(0.0, length_m, max(round(length_m / STEP_M), 4) + 1)
-    turn = math.radians(lay_deg)
-    east, north = math.sin(turn), math.cos(turn)
-    ground = ground_of(site)
+    turn = np.radians(np.array(lays_deg, dtype=np.float64))[:, None, None]
+    east, north = np.sin(turn), np.cos(turn)
     offsets = np.array([0.0, -ASIDE_M, ASIDE_M])[:, None]
-    height = ground.height_at_m(at.east_m + along * east + offsets * north, at.north_m + along * north - offsets * east)
-    level = height[0] - height[0, 0]
-    bump = np.zeros_like(along)
-    line = np.column_stack([at.east_m + along * east, at.north_m + along * north])
+    east_m, north_m = at.east_m + along * east + offsets * north, at.north_m + along * north - offsets * east
+    height = ground_of(site).height_at_m(east_m, north_m)
+    level = height[:, 0] - height[:, 0, :1]
+    lines = np.stack([east_m[:, 0], north_m[:, 0]], axis=-1)
+    bump = np.zeros(level.shape)
     for obstacle in site.obstacles:
         if obstacle.kind in HARD and obstacle.height_m > 0:
-            bump = np.maximum(bump, _bump(obstacle, line))
-    across = np.degrees(np.arctan2(height[2] - height[1], 2 * ASIDE_M))
-    return Profile(along, level, bump, across)
+            bump = np.maximum(bump, _bump(obstacle, lines.reshape(-1, 2)).reshape(bump.shape))
+    across = np.degrees(np.arctan2(height[:, 2] - height[:, 1], 2 * ASIDE_M))
+    return tuple(Profile(along, *each) for each in zip(level, bump, across, strict=True))
 
 
 def _bump(obstacle: Obstacle, line: Array) -> Array:

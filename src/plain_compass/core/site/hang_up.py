@@ -7,16 +7,16 @@ that takes is its area times what a square metre of crown stops (indicative).
 
 from __future__ import annotations
 
-import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Generic, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ..base.polygon import Array
-from .ground import rise_to_m
-from .landing import Footprint, neighbours_of, neighbours_on
+from ..base.rows import Array, Index, N
+from .ground import rises_to_m
+from .landing import Footprint, neighbours_of
 from .site import Obstacle, Place, Site
 
 TILTS_DEG: Array = np.arange(2.0, 81.0, 3.0)
@@ -25,12 +25,14 @@ ALONG = 16
 """Stations along the crown at which it may touch."""
 ACROSS: Array = np.linspace(-0.9375, 0.9375, 16)
 """Middles of the strips across the crown, in half widths."""
+PAIRS_AT_ONCE = 64
+"""Lays and neighbours held against one another in one pass: the tables stay small enough to be quick."""
 STEM_STOPS_HALF_M = 0.6
 """A neighbour whose stem stands nearer to the lay than this is struck by the stem itself."""
 
 
 @dataclass(frozen=True, slots=True)
-class Faller:
+class Faller(Generic[N]):
     """What comes down: its weight and where it acts, and the outline of its crown.
 
     Attributes:
@@ -39,9 +41,9 @@ class Faller:
         is_conifer: whether the crown is a cone rather than an ellipse.
     """
 
-    weight_N: float
-    com_up_m: float
-    com_forward_m: float
+    weight_N: N
+    com_up_m: N
+    com_forward_m: N
     cut_m: float
     is_conifer: bool
 
@@ -88,80 +90,123 @@ def crown_half_m(footprint: Footprint, share: Array, is_conifer: bool) -> Array:
     return found
 
 
+class _Pairs(NamedTuple):
+    """P meetings of a lay and a neighbour: which they are, and where the neighbour stands; each of shape (P,).
+
+    Attributes:
+        row, obstacle: which lay, and index of the obstacle.
+        along_m, aside_m: where it stands along the lay, and to the right of it.
+        radius_m, base_m, height_m: its crown, from its foot.
+        foot_m: height of its foot over the ground at the stump.
+    """
+
+    row: Index
+    obstacle: Index
+    along_m: Array
+    aside_m: Array
+    radius_m: Array
+    base_m: Array
+    height_m: Array
+    foot_m: Array
+
+
 @lru_cache(maxsize=64)
 def catches_on(
     site: Site, at: Place, footprint: Footprint, lay_deg: float, faller: Faller, stops_J_m2: float
 ) -> tuple[Catch, ...]:
     """Neighbours whose crowns the tree meets on its way down, the one that takes most first."""
-    found = []
-    within = {"ahead_m": footprint.length_m, "aside_m": footprint.crown_half_m}
-    for index, other, along, aside in neighbours_on(site, at, lay_deg, **within):
-        foot_m = rise_to_m(site, at, other.points[0])
-        caught = _met((index, other), (along, aside), foot_m, footprint, faller, stops_J_m2)
-        found += [caught] if caught is not None else []
-    return tuple(sorted(found, key=lambda catch: -catch.use))
+    own = np.array([(faller.weight_N, faller.com_up_m, faller.com_forward_m)]).T
+    one: Faller[Array] = Faller(own[0], own[1], own[2], faller.cut_m, faller.is_conifer)
+    return catches_by_bearing(site, at, footprint, np.array([lay_deg]), one, stops_J_m2)[0]
+
+
+def catches_by_bearing(
+    site: Site, at: Place, footprint: Footprint, lays_deg: Array, faller: Faller[Array], stops_J_m2: float
+) -> tuple[tuple[Catch, ...], ...]:
+    """The same for several lays, on each of which the tree stands a little otherwise over its hinge; shapes (B,)."""
+    pairs = _pairs(site, at, footprint, lays_deg)
+    found: list[list[Catch]] = [[] for _ in lays_deg]
+    for first in range(0, len(pairs.row), PAIRS_AT_ONCE):
+        some: _Pairs = _Pairs._make(each[first : first + PAIRS_AT_ONCE] for each in pairs)
+        weight, up, ahead = (each[some.row, None] for each in (faller.weight_N, faller.com_up_m, faller.com_forward_m))
+        here: Faller[Array] = Faller(weight, up, ahead, faller.cut_m, faller.is_conifer)
+        for row, catch in _met(site, some, footprint, here, stops_J_m2):
+            found[row].append(catch)
+    return tuple(tuple(sorted(each, key=lambda catch: -catch.use)) for each in found)
+
+
+def _pairs(site: Site, at: Place, footprint: Footprint, lays_deg: Array) -> _Pairs:
+    """Lays and the neighbours whose crowns they come near."""
+    trees = neighbours_of(site, at)
+    along, aside = (each.T for each in trees.on_each(lays_deg))
+    near = (np.abs(aside) < footprint.crown_half_m + trees.radius_m) & (along + trees.radius_m > 0)
+    near &= along - trees.radius_m < footprint.length_m
+    row, which = np.nonzero(near)
+    own = [site.obstacles[index] for index in trees.index.tolist()]
+    # Feet are asked only where somebody comes near.
+    met = np.unique(which)
+    foot = np.zeros(len(own))
+    foot[met] = rises_to_m(site, at, [own[each].points[0] for each in met.tolist()])
+    base, height = np.array([(each.base_m, each.height_m) for each in own]).reshape(-1, 2).T
+    there = (trees.radius_m[which], base[which], height[which], foot[which])
+    return _Pairs(row, trees.index[which], along[row, which], aside[row, which], *there)
 
 
 def _met(
-    neighbour: tuple[int, Obstacle],
-    away_m: tuple[float, float],
-    foot_m: float,
-    footprint: Footprint,
-    faller: Faller,
-    stops_J_m2: float,
-) -> Catch | None:
-    """One neighbour; None when the crown passes over or beside it."""
-    _, other = neighbour
+    site: Site, pairs: _Pairs, footprint: Footprint, faller: Faller[Array], stops_J_m2: float
+) -> Iterator[tuple[int, Catch]]:
+    """(lay, catch) of every pair in which the crown does not pass over or beside; ``faller`` in shapes (P, 1)."""
     length = footprint.length_m - footprint.crown_from_m
     share = (np.arange(ALONG) + 0.5) / ALONG
     up = footprint.crown_from_m + share * length
     half = crown_half_m(footprint, share, faller.is_conifer)
     turn = np.radians(TILTS_DEG)[:, None]
-    out, high = up * np.sin(turn), faller.cut_m + up * np.cos(turn) - foot_m
-    across = ACROSS[None, :] * half[:, None]
-    near = (out[:, :, None] - away_m[0]) ** 2 + (across[None] - away_m[1]) ** 2 < other.radius_m**2
-    within = (high > other.base_m) & (high < other.height_m)
-    met = near & within[:, :, None]
-    on_stem = _stem_meets(other, away_m, foot_m, footprint, faller)
-    if not met.any() and on_stem is None:
-        return None
+    out, high = up * np.sin(turn), faller.cut_m + up * np.cos(turn)
+    foot, across = pairs.foot_m[:, None, None], ACROSS * half[:, None]
+    # Tables of pairs, tilts, stations along the crown and strips across it.
+    ahead = (out - pairs.along_m[:, None, None]) ** 2
+    beside = (across - pairs.aside_m[:, None, None]) ** 2
+    near = ahead[:, :, :, None] + beside[:, None] < (pairs.radius_m**2)[:, None, None, None]
+    over = high - foot
+    within = (over > pairs.base_m[:, None, None]) & (over < pairs.height_m[:, None, None])
+    met = near & within[:, :, :, None]
     patch = (length / ALONG) * (2 * half / len(ACROSS))
-    swept = (np.logical_or.accumulate(met, axis=0) * patch[None, :, None]).sum(axis=(1, 2))
-    return _judged(neighbour, (met, swept, high + foot_m), faller, stops_J_m2, on_stem)
+    swept = np.logical_or.accumulate(met, axis=1).sum(axis=3) @ patch
+    stem = _stem_meets_deg(pairs, footprint, faller.cut_m)
+    gained, taken = faller.gained_J(TILTS_DEG), stops_J_m2 * swept
+    hit = swept > 0
+    use = np.where(hit, taken / np.maximum(gained, 1e-9), 0.0).max(axis=1)
+    any_hit, first, overlap = hit.any(axis=1), hit.argmax(axis=1), met.any(axis=(1, 2)).mean(axis=1)
+    tilt = np.fmin(np.where(any_hit, TILTS_DEG[first], np.inf), stem)
+    energy = faller.gained_J(np.minimum(tilt, 180.0)[:, None])[:, 0]
+    for place in np.nonzero(any_hit | ~np.isnan(stem))[0].tolist():
+        index = int(pairs.obstacle[place])
+        rows = met[place, first[place]].any(axis=1)
+        at_m = float(high[first[place]][rows].max()) if rows.any() else float(pairs.height_m[place])
+        yield (
+            int(pairs.row[place]),
+            Catch(
+                index=index,
+                obstacle=site.obstacles[index],
+                tilt_deg=float(tilt[place]),
+                at_m=at_m,
+                overlap=float(overlap[place]),
+                energy_J=float(energy[place]),
+                taken_J=float(taken[place, -1]),
+                use=float(use[place]),
+                on_stem=bool(stem[place] == stem[place]),
+            ),
+        )
 
 
-def _stem_meets(
-    other: Obstacle, away_m: tuple[float, float], foot_m: float, footprint: Footprint, faller: Faller
-) -> float | None:
-    """Tilt at which stem strikes stem; None when it passes."""
-    along, aside = away_m
-    if along <= 0 or abs(aside) > STEM_STOPS_HALF_M or along > footprint.length_m:
-        return None
-    top = other.height_m + foot_m - faller.cut_m
-    return math.degrees(max(math.atan2(along, max(top, 1e-6)), math.asin(along / footprint.length_m)))
-
-
-def _judged(
-    neighbour: tuple[int, Obstacle],
-    swept: tuple[NDArray[np.bool_], Array, Array],
-    faller: Faller,
-    stops_J_m2: float,
-    stem_tilt_deg: float | None,
-) -> Catch:
-    """What the sweep means: which patches met it, the area swept by then and the height of each, by tilt."""
-    (index, other), (met, swept_m2, high_m) = neighbour, swept
-    gained, taken = faller.gained_J(TILTS_DEG), stops_J_m2 * swept_m2
-    hit = swept_m2 > 0
-    use = float(np.where(hit, taken / np.maximum(gained, 1e-9), 0.0).max())
-    first = int(hit.argmax()) if hit.any() else len(TILTS_DEG) - 1
-    tilt = float(TILTS_DEG[first]) if hit.any() else 180.0
-    rows = met[first].any(axis=1)
-    at = float(high_m[first][rows].max()) if rows.any() else other.height_m
-    overlap = float(met.any(axis=(0, 1)).mean())
-    if stem_tilt_deg is not None:
-        tilt = min(tilt, stem_tilt_deg)
-    energy = float(faller.gained_J(np.array([tilt]))[0])
-    return Catch(index, other, tilt, at, overlap, energy, float(taken[-1]), use, stem_tilt_deg is not None)
+def _stem_meets_deg(pairs: _Pairs, footprint: Footprint, cut_m: float) -> Array:
+    """Tilt at which stem strikes stem; not a number where it passes."""
+    along = pairs.along_m
+    meets = (along > 0) & (np.abs(pairs.aside_m) <= STEM_STOPS_HALF_M) & (along <= footprint.length_m)
+    over = np.maximum(pairs.height_m + pairs.foot_m - cut_m, 1e-6)
+    lies = np.arcsin(np.clip(along / footprint.length_m, 0.0, 1.0))
+    found: Array = np.where(meets, np.degrees(np.maximum(np.arctan2(along, over), lies)), np.nan)
+    return found
 
 
 def gap_m(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, float] | None:

@@ -126,9 +126,15 @@ class Neighbours:
 
     def on(self, bearing_deg: float) -> tuple[Array, Array]:
         """(metres along a bearing, metres to the right of it) of each."""
-        turn = math.radians(bearing_deg)
-        along = self.east_m * math.sin(turn) + self.north_m * math.cos(turn)
-        return along, self.east_m * math.cos(turn) - self.north_m * math.sin(turn)
+        along, aside = self.on_each(np.array([bearing_deg]))
+        return along[:, 0], aside[:, 0]
+
+    def on_each(self, bearings_deg: Array) -> tuple[Array, Array]:
+        """The same on several bearings, shapes (k, b)."""
+        turn = np.radians(bearings_deg)
+        sin, cos = np.sin(turn), np.cos(turn)
+        east, north = self.east_m[:, None], self.north_m[:, None]
+        return east * sin + north * cos, east * cos - north * sin
 
 
 @lru_cache(maxsize=16)

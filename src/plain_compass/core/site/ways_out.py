@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import full_turn_deg
 from ..base.polygon import Array
-from .ground import rise_along_deg, slope_at
-from .landing import TREES, neighbours_of, sampled
+from .ground import rises_along_deg, slope_at
+from .landing import TREES, Sampled, along_and_aside, neighbours_of, sampled
 from .site import Place, Site
 
 FROM_LAY_DEG = 135.0
@@ -61,43 +61,67 @@ class WayOut:
 @lru_cache(maxsize=64)
 def ways_out(site: Site, at: Place, lay_deg: float) -> tuple[WayOut, WayOut]:
     """The two paths at 135 degrees from the lay, left and right."""
-    return _way(site, at, lay_deg, "left"), _way(site, at, lay_deg, "right")
+    return ways_by_bearing(site, at, np.array([lay_deg]))[0]
+
+
+def ways_by_bearing(site: Site, at: Place, lays_deg: Array) -> tuple[tuple[WayOut, WayOut], ...]:
+    """The two paths of each of several lays."""
+    bearings = full_turn_deg(np.concatenate([lays_deg - FROM_LAY_DEG, lays_deg + FROM_LAY_DEG]))
+    blocked, met_m = _blocked(site, at, bearings)
+    rise, under = rises_along_deg(site, at, bearings, LENGTH_M).tolist(), _under(site, at, bearings)
+    found = [
+        WayOut(bearing, None if by < 0 else by, met, up, "left" if row < len(lays_deg) else "right", *above)
+        for row, (bearing, by, met, up, above) in enumerate(
+            zip(bearings.tolist(), blocked.tolist(), met_m.tolist(), rise, under, strict=True)
+        )
+    ]
+    return tuple(zip(found[: len(lays_deg)], found[len(lays_deg) :], strict=True))
+
+
+class _Bars(NamedTuple):
+    """Samples of obstacles that may bar a way, and their half width: a neighbour's stem, not its crown; shapes (k,)."""
+
+    points: Sampled
+    half_m: Array
 
 
 @lru_cache(maxsize=16)
-def _bars(site: Site, at: Place) -> tuple[NDArray[np.bool_], Array]:
-    """(whether each sample of the obstacles bars a way, its half width there): a neighbour's stem, not its crown."""
-    owner = sampled(site, at).owner
+def _bars(site: Site, at: Place) -> _Bars:
+    """What stands within a way's length of a place."""
+    points = sampled(site, at)
     bars = np.array([o.kind in BARS_THE_WAY for o in site.obstacles], dtype=bool)
     half = np.array([STEM_HALF_M if o.kind in TREES else o.radius_m for o in site.obstacles])
-    return (bars[owner], half[owner]) if len(owner) else (np.zeros(0, dtype=bool), np.zeros(0))
+    if not len(points.owner):
+        return _Bars(points, np.zeros(0))
+    half = half[points.owner]
+    near = bars[points.owner] & (np.hypot(points.east_m, points.north_m) < LENGTH_M + half + HALF_WIDTH_M)
+    some = Sampled(points.east_m[near], points.north_m[near], points.half_m[near], points.owner[near], points.inside)
+    return _Bars(some, half[near])
 
 
-def _way(site: Site, at: Place, lay_deg: float, side: str) -> WayOut:
-    bearing = full_turn_deg(lay_deg + (FROM_LAY_DEG if side == "right" else -FROM_LAY_DEG))
-    points, turn = sampled(site, at), math.radians(bearing)
-    blocked, at_m = None, LENGTH_M
-    if len(points.owner):
-        bars, half = _bars(site, at)
-        along = points.east_m * math.sin(turn) + points.north_m * math.cos(turn)
-        aside = np.abs(points.east_m * math.cos(turn) - points.north_m * math.sin(turn))
-        met = bars & (along + half > 0.5) & (along - half < LENGTH_M) & (aside - half < HALF_WIDTH_M)
-        if met.any():
-            nearest = int(np.where(met, along, np.inf).argmin())
-            blocked, at_m = int(points.owner[nearest]), max(float(along[nearest]), 0.0)
-    dead, unseen = _under(site, at, bearing)
-    return WayOut(bearing, blocked, at_m, rise_along_deg(site, at, bearing, LENGTH_M), side, dead, unseen)
+def _blocked(site: Site, at: Place, bearings_deg: Array) -> tuple[NDArray[np.intp], Array]:
+    """(obstacle that bars a path, how far out), the nearest; -1 and the whole length where none does."""
+    points, half = _bars(site, at)
+    if not len(half):
+        return np.full(len(bearings_deg), -1), np.full(len(bearings_deg), LENGTH_M)
+    along, aside = along_and_aside(points, bearings_deg)
+    met = (along + half > 0.5) & (along - half < LENGTH_M) & (aside - half < HALF_WIDTH_M)
+    nearest = np.where(met, along, np.inf).argmin(axis=1)
+    some, rows = met.any(axis=1), np.arange(len(met))
+    blocked = np.where(some, points.owner[nearest], -1)
+    return blocked, np.where(some, np.maximum(along[rows, nearest], 0.0), LENGTH_M)
 
 
-def _under(site: Site, at: Place, bearing_deg: float) -> tuple[tuple[int, ...], tuple[int, ...]]:
-    """Neighbours whose crowns hang over a path: (with dead wood, not looked at)."""
+def _under(site: Site, at: Place, bearings_deg: Array) -> list[tuple[tuple[int, ...], tuple[int, ...]]]:
+    """Neighbours whose crowns hang over each path: (with dead wood, not looked at)."""
     trees = neighbours_of(site, at)
-    along, aside = trees.on(bearing_deg)
-    over = np.hypot(along - np.clip(along, 0.0, LENGTH_M), aside) < trees.radius_m
-    found: dict[str, list[int]] = {"yes": [], "unknown": [], "no": []}
-    for index in trees.index[over].tolist():
-        found[site.obstacles[index].overhead].append(index)
-    return tuple(found["yes"]), tuple(found["unknown"])
+    along, aside = trees.on_each(bearings_deg)
+    over = np.hypot(along - np.clip(along, 0.0, LENGTH_M), aside) < trees.radius_m[:, None]
+    found: list[dict[str, list[int]]] = [{"yes": [], "unknown": [], "no": []} for _ in bearings_deg]
+    for row, place in zip(*(each.tolist() for each in np.nonzero(over.T)), strict=True):
+        index = int(trees.index[place])
+        found[row][site.obstacles[index].overhead].append(index)
+    return [(tuple(each["yes"]), tuple(each["unknown"])) for each in found]
 
 
 def kept_away_m(site: Site, at: Place, tree_height_m: float, bearing_deg: float) -> float:

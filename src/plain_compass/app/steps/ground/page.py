@@ -137,7 +137,7 @@ class GroundPage(QWidget):
         self.words.setText(
             "…"
             if spoke is None
-            else unbroken(describe(spoke, self.store.snapshot.job, self.store.snapshot.result.case.site)) + wait
+            else unbroken(describe(spoke, self.store.snapshot.job, self.store.snapshot.result.case)) + wait
         )
 
     def _turn(self) -> None:

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from html import escape
 
-from ....core.advice.rose import Spoke
+from ....core.advice.rose import Spoke, why_refused
 from ....core.base.levels import Level
 from ....core.design.cut import BACKS
+from ....core.plan.case import Case
 from ....core.plan.reach import called
 from ....core.site.site import COSTS, Cost, Site
 from ....job.document import Job
 
 
-def describe(spoke: Spoke, job: Job, site: Site) -> str:
+def describe(spoke: Spoke, job: Job, case: Case) -> str:
     """One bearing in a few sentences: what rules, what help it needs, what lies there, and why not."""
     speech = job.speech
     show = speech.show
@@ -23,12 +24,13 @@ def describe(spoke: Spoke, job: Job, site: Site) -> str:
     else:
         rules = speech.named("groups", spoke.group).lower()
         parts = [f"{head}: least margin {show(max(spoke.margin, 0.0), 'ratio')}, ruled by {rules}."]
-    if spoke.why is not None:
-        parts.append(f"The ground refuses it. {escape(speech.phrase(spoke.why))}")
+    why = why_refused(case, spoke)
+    if why is not None:
+        parts.append(f"The ground refuses it. {escape(speech.phrase(why))}")
     if BACKS[spoke.back].bored:
         parts.append(speech.say("Judged with a bored [back cut]."))
     parts.append(_help(spoke, job))
-    parts += _targets(spoke, site)
+    parts += _targets(spoke, case.site)
     return " ".join(parts)
 
 

@@ -1,4 +1,4 @@
-"""The lay rose reckoned a few bearings at a time, so that the window never waits for it."""
+"""The lay rose reckoned some bearings at a time, so that the window never waits for it."""
 
 from __future__ import annotations
 
@@ -7,13 +7,16 @@ import time
 import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from ....core.advice.rose import Spoke, spoke_at, targets_by_bearing, turned_away
+from ....core.advice.rose import BLOCK, Spoke, spokes_at, turned_away
 from ....core.base.frames import full_turn_deg, half_turn_deg
 from ....core.plan.case import Case
+from ....core.plan.reach import Meets, meets_by_bearing
 from ...frame.store import Snapshot
 
-SLICE_S = 0.008
-"""Longest stretch of reckoning between two looks at the mouse: half a frame at 60 a second."""
+SLICE_S = 0.012
+"""About as long as a stretch of reckoning may last between two looks at the mouse: within a frame at 60 a second."""
+MOST_AT_ONCE = BLOCK
+"""Bearings of one stretch at most; many at once cost little more than few."""
 COARSE = (20, 10, 5, 2, 1)
 """Steps in degrees: the whole rose is there coarsely first, then finer."""
 
@@ -45,7 +48,8 @@ class RoseReckoner(QObject):
         self.stale = False
         self._case: Case | None = None
         self._left: list[int] = []
-        self._targets: tuple[tuple[int, ...], ...] = ()
+        self._meets: tuple[Meets, ...] = ()
+        self._at_once = 1
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self.step)
@@ -72,25 +76,38 @@ class RoseReckoner(QObject):
         self.spokes = {}
         # Of a tree that is not measured there is nothing to reckon; the page says what is missing.
         self._left = [] if case.tree.stand_ins else list(reversed(in_order()))
-        self._targets = targets_by_bearing(case, np.arange(360.0))
+        self._meets = ()
         self._timer.start()
         self.grown.emit()
 
     def step(self) -> None:
         """Reckon for a few milliseconds."""
         assert self._case is not None
-        until = time.perf_counter() + SLICE_S
-        while self._left and time.perf_counter() < until:
-            bearing = self._left.pop()
-            self.spokes[bearing] = spoke_at(self._case, float(bearing), self._targets[bearing])
+        self._reckon(self._at_once)
+        self.grown.emit()
+
+    def _reckon(self, count: int) -> None:
+        """Reckon the next bearings, and see how many the next stretch can hold."""
+        assert self._case is not None
+        began = time.perf_counter()
+        if not self._meets:
+            self._meets = meets_by_bearing(self._case, np.arange(360.0))
+        bearings = [self._left.pop() for _ in range(min(count, len(self._left)))]
+        meets = [self._meets[bearing] for bearing in bearings]
+        spokes = spokes_at(self._case, [float(bearing) for bearing in bearings], meets)
+        self.spokes.update(zip(bearings, spokes, strict=True))
+        took = max(time.perf_counter() - began, 1e-4)
+        # Doubled or halved at most: one slow moment of the machine says little.
+        wanted = len(bearings) * min(max(SLICE_S / took, 0.5), 2.0)
+        self._at_once = min(max(round(wanted), 1), MOST_AT_ONCE)
         if not self._left:
             self._timer.stop()
-        self.grown.emit()
 
     def finish(self) -> None:
         """Reckon all that is left, now."""
         while self._left:
-            self.step()
+            self._reckon(MOST_AT_ONCE)
+        self.grown.emit()
 
     def at(self, bearing_deg: float) -> Spoke | None:
         """The spoke nearest to a bearing; None before any is there."""
