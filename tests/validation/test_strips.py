@@ -140,8 +140,18 @@ def test_a_line_through_the_wood_is_as_long_as_it_is(kind: str, lay: float, u: f
 def test_even_lines_carry_the_area_between_them(kind: str, lay: float) -> None:
     one = sections_alone(TREES[kind], lay_deg=lay)
     lines = even_lines(one.edges)
-    through = lines.thickness_m(np.full((1, 1), -FAR), np.full((1, 1), FAR))
+    through = (lines.ends_m - lines.begins_m).sum(axis=0)
     assert (through * lines.width_m).sum() == pytest.approx(solid(one).area, rel=5e-4)
+
+
+@given(kind=KINDS, lay=BEARINGS, levels=LEVELS)
+def test_squares_on_even_lines_are_near_those_between_two_lines(kind: str, lay: float, levels: list[float]) -> None:
+    one = sections_alone(TREES[kind], lay_deg=lay)
+    low, high = (np.array([level]) for level in levels)
+    level, wide = np.zeros(1), np.array([FAR])
+    exact = between(one.edges, Line(low, level), Line(high, level), -wide, wide).square_m3[0]
+    found = even_lines(one.edges).squares_m3(np.array([[*low, *low]]), high)
+    assert found[0] == pytest.approx(exact, rel=0.01, abs=1e-5 * solid(one).area)
 
 
 @given(st.lists(st.tuples(KINDS, BEARINGS), min_size=2, max_size=8), LEVELS)

@@ -29,7 +29,7 @@ from ..site.site import Cost
 from ..tree.sections import Place as SectionPlace
 from ..tree.sections import Sections, sections_of
 
-BLOCK = 72
+BLOCK = 180
 """Bearings worked out at once: few enough that what is being worked on stays near the processor."""
 BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
 """Where wedges go when a spoke is bored: beside the strap, clear of it on any stem."""

@@ -18,6 +18,8 @@ from .strips import Edges
 
 LINES = 200
 """Lines of an even set, closer together towards both sides, where the thickness falls to nothing."""
+CASES_AT_ONCE = 4
+"""Sections whose lines are worked through together: their tables stay within the processor's own memory."""
 LEAST_m = 1e-6
 """Thinner than a micrometre is nothing."""
 
@@ -29,30 +31,40 @@ class Lines:
     Attributes:
         u_m: where they stand, shape (B, n).
         width_m: width each stands for in an integral across the lay, shape (B, n).
-        v_m: crossings, shape (B, n, k).
-        sign: 1 where the section ends, -1 where it begins, 0 for padding, shape (B, n, k).
+        begins_m, ends_m: where the section begins and ends on each line; each line has as many of one as of the other,
+            and both are padded with one value, so that the padding adds nothing; shape (k, B, n).
     """
 
     u_m: Array
     width_m: Array
-    v_m: Array
-    sign: Array
+    begins_m: Array
+    ends_m: Array
 
-    def thickness_m(self, low_m: Array, high_m: Array) -> Array:
-        """Section between two levels on every line.
+    def squares_m3(self, low_m: Array, high_m: Array) -> Array:
+        """Integral across the lay of the squared thickness between several lower levels and one upper.
 
         Args:
-            low_m, high_m: shapes (B, ..., n) or what broadcasts to that.
+            low_m: shape (B, c).
+            high_m: shape (B,).
 
         Returns:
-            Shape (B, ..., n).
+            Shape (B, c).
         """
-        shape = (len(self.v_m), *(1,) * (max(low_m.ndim, high_m.ndim) - 2), *self.v_m.shape[1:])
-        v, sign = self.v_m.reshape(shape), self.sign.reshape(shape)
-        total = np.clip(v[..., 0], low_m, high_m) * sign[..., 0]
-        for k in range(1, v.shape[-1]):
-            total += np.clip(v[..., k], low_m, high_m) * sign[..., k]
-        return total
+        found = np.empty(low_m.shape)
+        begins, ends = (np.minimum(each, high_m[:, None]) for each in (self.begins_m, self.ends_m))
+        thick, other = np.empty((2, CASES_AT_ONCE, low_m.shape[1], self.u_m.shape[1]))
+        for first in range(0, len(low_m), CASES_AT_ONCE):
+            rows = slice(first, first + CASES_AT_ONCE)
+            low = low_m[rows, :, None]
+            t, spare = thick[: len(low)], other[: len(low)]
+            np.maximum(ends[0, rows, None], low, out=t)
+            for k in range(len(ends)):
+                if k:
+                    t += np.maximum(ends[k, rows, None], low, out=spare)
+                t -= np.maximum(begins[k, rows, None], low, out=spare)
+            t *= t
+            found[rows] = (t @ self.width_m[rows, :, None])[:, :, 0]
+        return found
 
 
 def even_lines(edges: Edges) -> Lines:
@@ -72,24 +84,21 @@ def even_lines(edges: Edges) -> Lines:
     row, edge = np.repeat(row, repeats), np.repeat(edge, repeats)
     u0, v0, u1, v1 = (each[row, edge] for each in (edges.u0, edges.v0, edges.u1, edges.v1))
     at = v0 + (u[row, line] - u0) / (u1 - u0) * (v1 - v0)
-    way = np.where(u1 < u0, 1.0, -1.0)
-    v, sign = _packed(row * LINES + line, (at, way), len(edges) * LINES)
-    return Lines(u, width, v.reshape(len(edges), LINES, -1), sign.reshape(len(edges), LINES, -1))
+    key, leaves = row * LINES + line, u1 < u0
+    begins, ends = (_packed(key[which], at[which], len(edges) * LINES) for which in (~leaves, leaves))
+    return Lines(u, width, begins.reshape(-1, len(edges), LINES), ends.reshape(-1, len(edges), LINES))
 
 
-def _packed(key: Index, values: tuple[Array, ...], count: int) -> tuple[Array, ...]:
-    """Values gathered by key into rows, padded with zeros; shapes (count, k)."""
+def _packed(key: Index, values: Array, count: int) -> Array:
+    """Values gathered by key into columns, padded with zeros; shape (k, count)."""
     order = np.argsort(key, kind="stable")
     key = key[order]
     many = np.bincount(key, minlength=count)
     place = np.arange(len(key)) - np.repeat(np.cumsum(many) - many, many)
     deep = max(int(many.max(initial=0)), 1)
-    found = []
-    for each in values:
-        table = np.zeros((count, deep))
-        table[key, place] = each[order]
-        found.append(table)
-    return tuple(found)
+    table = np.zeros((deep, count))
+    table[place, key] = values[order]
+    return table
 
 
 def thickness_at_m(edges: Edges, u_m: Array, low_m: Array, high_m: Array) -> Array:
@@ -140,7 +149,7 @@ class Between:
 def between(edges: Edges, rear: Line, front: Line, low_m: Array, high_m: Array) -> Between:
     """Thickness between two lines, within a stretch across the lay; exact.
 
-    Between its kinks the thickness is straight, so that two Gauss points in each stretch integrate its square exactly.
+    Between its kinks the thickness is straight, so that its middle and its slope there give its square exactly.
     Kinks are where an edge begins or ends, where it crosses a line, and the stretch's own ends.
 
     Args:
@@ -150,11 +159,9 @@ def between(edges: Edges, rear: Line, front: Line, low_m: Array, high_m: Array) 
     kinks = np.concatenate([near.ua, near.ub, low_m[:, None], high_m[:, None]], axis=1)
     kinks = np.sort(np.clip(kinks, low_m[:, None], high_m[:, None]), axis=1)
     start, long = kinks[:, :-1], np.diff(kinks, axis=1)
-    square, thick = np.zeros(len(edges)), np.zeros_like(long)
-    for share in (0.5 - math.sqrt(3) / 6, 0.5 + math.sqrt(3) / 6):
-        t = near.thickness_m(start + share * long)
-        square += (t * t * long).sum(axis=1) / 2
-        thick += t / 2
+    thick, grows = near.thickness_m(start + long / 2)
+    # Straight about its middle: the mean of the squares is that of the middle's and of the ends' excess.
+    square = ((thick * thick + (grows * long) ** 2 / 12) * long).sum(axis=1)
     solid = (thick > LEAST_m) & (long > 0)
     some = solid.any(axis=1)
     left = np.where(solid, start + long, -np.inf).max(axis=1)
@@ -179,20 +186,24 @@ class _Near:
     rear: Line
     front: Line
 
-    def thickness_m(self, u: Array) -> Array:
-        """Thickness at places of shape (B, n)."""
-        ua, ub, va, vb = (each[:, None, :] for each in (self.ua, self.ub, self.va, self.vb))
-        at = u[:, :, None]
-        past_a, past_b = at > ua, at > ub
-        run = np.where(ua == ub, 1.0, ub - ua)
-        slope = (vb - va) / run
-        # An edge that runs to the right begins wood, one to the left ends it: the difference of both flags says which.
-        way = past_b.astype(np.float64) - past_a
-        inside = (way * (va + (at - ua) * slope)).sum(axis=2)
-        over_front = past_a @ self.over_front[:, :, 0, None] + past_b @ self.over_front[:, :, 1, None]
-        over_rear = past_a @ self.over_rear[:, :, 0, None] + past_b @ self.over_rear[:, :, 1, None]
-        found: Array = inside + over_front[:, :, 0] * self.front.v_m(u) + over_rear[:, :, 0] * self.rear.v_m(u)
-        return found
+    def thickness_m(self, u: Array) -> tuple[Array, Array]:
+        """(thickness, how it grows to the left) at places of shape (B, n)."""
+        found = np.empty((*u.shape, 2))
+        run = np.where(self.ua == self.ub, 1.0, self.ub - self.ua)
+        slope = (self.vb - self.va) / run
+        straight = np.stack([self.va - self.ua * slope, slope], axis=-1)
+        lines = (np.stack([line.at_m, line.slope], axis=-1)[:, None] for line in (self.front, self.rear))
+        front, rear = lines
+        begins, ends = (
+            self.over_front[:, :, end, None] * front + self.over_rear[:, :, end, None] * rear for end in (0, 1)
+        )
+        for first in range(0, len(u), CASES_AT_ONCE):
+            some = slice(first, first + CASES_AT_ONCE)
+            at = u[some, :, None]
+            past_a, past_b = ((at > each[some, None]).astype(np.float64) for each in (self.ua, self.ub))
+            # An edge that runs to the right begins wood, one to the left ends it: both flags together say which.
+            found[some] = (past_b - past_a) @ straight[some] + past_a @ begins[some] + past_b @ ends[some]
+        return found[:, :, 0] + found[:, :, 1] * u, found[:, :, 1]
 
 
 def _near(edges: Edges, rear: Line, front: Line) -> _Near:

@@ -81,12 +81,10 @@ def sweep_back_cuts(
     left = cut_off.from_front()
     area = np.maximum(left.one, 1e-12)
     centre = left.v / area
-    thick = sections.lines
-    across = thick.thickness_m(rear[:, :, None], front[:, None, None])
     fibre = timbers.constants.hinge_length_factor * ligament + stumps.designs.step_m[:, None]
     return BackCutSweep(
         ligament_m=ligament,
-        plastic_Nm=timbers.rupture_Pa[:, None] / 6 * np.einsum("bcn,bn->bc", across**2, thick.width_m),
+        plastic_Nm=timbers.rupture_Pa[:, None] / 6 * sections.lines.squares_m3(rear, front),
         stiffness_Nm=timbers.elasticity_Pa[:, None] * (left.vv - area * centre**2) / fibre,
         moment_Nm=mass.weight_N[:, None] * (mass.com_forward_m[:, None] - centre),
         following_Nm=np.broadcast_to(following_Nm, front.shape),

@@ -47,11 +47,14 @@ class Ground:
     def height_at_m(self, east_m: Array, north_m: Array) -> Array:
         """Height over the datum of the spot heights; arguments and result of one shape."""
         found: Array = self.height_m + self.east_rise * east_m + self.north_rise * north_m
-        if not len(self.spots):
-            return found
-        east, north = east_m[..., None] - self.spots[:, 0], north_m[..., None] - self.spots[:, 1]
-        lifted: Array = found - np.sqrt(east * east + north * north) @ self.weights
-        return lifted
+        # Spot by spot: a table of all places and all spots would be too large to be quick.
+        for (east, north), weight in zip(self.spots.tolist(), self.weights.tolist(), strict=True):
+            away, aside = east_m - east, north_m - north
+            away *= away
+            aside *= aside
+            away += aside
+            found -= weight * np.sqrt(away, out=away)
+        return found
 
 
 @dataclass(frozen=True, slots=True, eq=False)
