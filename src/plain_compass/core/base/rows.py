@@ -19,15 +19,16 @@ N = TypeVar("N", float, Array, default=float)
 
 def row(many: Any, at: int) -> Any:
     """One case out of many: every array's entry, every tuple's element; what is not a number becomes None."""
-    if isinstance(many, np.ndarray):
-        if many.ndim > 1:
-            return many[at]
-        plain = many.item(at)
-        # Only what is not a number differs from itself.
-        return plain if plain == plain else None
-    if isinstance(many, tuple):
-        return many[at]
-    return type(many)(*[row(getattr(many, name), at) for name in _names(many.__class__)])
+    values = []
+    for name in _names(many.__class__):
+        value = getattr(many, name)
+        if value.__class__ is np.ndarray:
+            value = value.item(at) if value.ndim == 1 else value[at]
+            # Only what is not a number differs from itself.
+            values.append(value if value.__class__ is not float or value == value else None)
+        else:
+            values.append(value[at] if value.__class__ is tuple else row(value, at))
+    return many.__class__(*values)
 
 
 def taken(many: Any, places: Index) -> Any:

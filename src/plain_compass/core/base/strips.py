@@ -116,6 +116,10 @@ class Integrals:
             self.uv - other.uv,
         )
 
+    def rows(self, which: slice) -> Integrals:
+        """Some of the regions."""
+        return Integrals(*(getattr(self, name)[which] for name in NAMES))
+
     def put(self, where: Mask, of: Integrals) -> None:
         """Write the integrals of some rows; for tables that are being filled."""
         for name in NAMES:
@@ -251,6 +255,14 @@ def ahead(edges: Edges, at_m: Array, slope: Array) -> Integrals:
     if not slope.any():
         return strip(edges, at_m, far)
     return strip(edges.sheared(slope), at_m, far).unsheared(slope)
+
+
+def between_lines(edges: Edges, rear: tuple[Array, Array], front: tuple[Array, Array]) -> Integrals:
+    """Integrals over what lies ahead of one line and not ahead of another, each as (at, slope); shapes (B,)."""
+    count = len(edges)
+    twice = edges.rows(np.concatenate([np.arange(count)] * 2))
+    both = ahead(twice, *(np.concatenate(pair) for pair in zip(rear, front, strict=True)))
+    return both.rows(slice(None, count)) - both.rows(slice(count, None))
 
 
 def breadth_m(edges: Edges, at_m: Array) -> Array:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import TypeAlias
 
 import numpy as np
@@ -249,6 +249,7 @@ def _sound_hinge(many: Many) -> Array:
     return _asked(known, SOUND_HINGE_LEAST / np.maximum(many.hinge.sound_fraction, NOTHING))
 
 
+@lru_cache(maxsize=1)
 def wind_per_newton(many: Many) -> Array:
     """Share of what the plan can bear that one newton of wind takes: against the lay, or across it."""
     gust, wedging = many.gust, many.wedging

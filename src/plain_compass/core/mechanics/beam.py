@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import NamedTuple, TypeAlias
+from typing import Any, NamedTuple, TypeAlias
 
 import numpy as np
 
@@ -34,28 +34,14 @@ class Beam:
 
 
 class _Place(NamedTuple):
-    """Height and slope of every node, or a change of them; each of shape (B, n)."""
+    """Height and slope of every node, a change of them, or forces and couples there; each of shape (B, n)."""
 
-    height_m: Array
+    height: Array
     slope: Array
 
-
-class _Held(NamedTuple):
-    """What holds beams: stiffness E I / s³ of each element, their length s, weights on the nodes, springs and bed.
-
-    Shapes (B, n - 1), (B, 1), pairs of (B, n), (B, n), (B, n).
-    """
-
-    stiff_N_m: Array
-    step_m: Array
-    load: _Place
-    springs_N_m: Array
-    bed_m: Array
-
-    def some(self, which: Array | Mask) -> _Held:
-        """Those of some of the beams."""
-        load = _Place(*(each[which] for each in self.load))
-        return _Held(self.stiff_N_m[which], self.step_m[which], load, self.springs_N_m[which], self.bed_m[which])
+    def some(self, which: Array | Mask) -> _Place:
+        """That of some of the beams."""
+        return _Place(self.height[which], self.slope[which])
 
 
 def beams_on(along_m: Array, bending_Nm2: Array, weight_N_m: Array, bed_m: Array, bed_N_m2: float) -> Beam:
@@ -75,112 +61,124 @@ def beams_on(along_m: Array, bending_Nm2: Array, weight_N_m: Array, bed_m: Array
     step = along_m[:, 1:2] - along_m[:, 0:1]
     springs = np.repeat(bed_N_m2 * step, along_m.shape[1], axis=1)
     springs[:, [0, -1]] /= 2
-    whole = _Held(bending_Nm2 / step**3, step, _weighed(weight_N_m, step), springs, bed_m)
-    height, slope = _rigid(along_m, bed_m, weight_N_m, springs)
+    rest = _rigid(along_m, bed_m, weight_N_m, springs)[0]
     soft = weight_N_m.mean(axis=1, keepdims=True) * step / LET_DOWN_m
-    moving, held = np.arange(len(along_m)), whole
+    stiff, load = _stiffness(bending_Nm2, step), _weighed(weight_N_m, step)
+    moving = np.arange(len(along_m))
+    # Of the beams that still move: where they are, what bends them (a straight one is not bent), what holds them.
+    height, bent = rest, _Place(np.zeros_like(rest), np.zeros_like(rest))
+    bed, held, columns = bed_m, springs, stiff.columns()
     for _ in range(SETTLES):
-        here = _Place(height[moving], slope[moving])
-        acting = here.height_m < held.bed_m
+        deep = np.maximum(bed - height, 0.0)
+        acting = deep > 0
         # With fewer than two springs the beam could turn freely: let it down softly instead.
         carried = acting.sum(axis=1, keepdims=True) >= 2
-        falls = _slope(here, held)
-        move = _step(held, np.where(carried, held.springs_N_m * acting, soft[moving]), falls)
-        moved = here.height_m + move.height_m
+        used = np.where(carried, held * acting, soft)
+        falls = _Place(bent.height - load.height - held * deep, bent.slope - load.slope)
+        move = _solved(columns, used, falls)
+        # What the step bends the beam by, out of the very equations it solves.
+        more = _Place(-falls.height - used * move.height, -falls.slope)
         # The same springs act as were reckoned with: this is the place of rest itself.
-        rests = ((moved < held.bed_m) == acting).all(axis=1)
-        share = np.ones((len(moving), 1)) if rests.all() else _shares(here, move, falls, held, rests)
-        height[moving] = here.height_m + share * move.height_m
-        slope[moving] = here.slope + share * move.slope
+        rests = ((height + move.height < bed) == acting).all(axis=1)
         if rests.all():
+            rest[moving] = height + move.height
             break
-        moving, held = moving[~rests], held.some(~rests)
-    contact = springs * np.maximum(bed_m - height, 0.0)
-    return Beam(-height, _moments(along_m, contact, weight_N_m, step[:, 0]), contact)
+        share = _shares((height, deep), (falls, move, more), (held, bed), rests)
+        height = height + share * move.height
+        rest[moving] = height
+        bent = _Place(bent.height + share * more.height, bent.slope + share * more.slope)
+        if rests.any():
+            left = ~rests
+            moving, height, bed, held, soft = moving[left], height[left], bed[left], held[left], soft[left]
+            bent, load, stiff = bent.some(left), load.some(left), stiff.some(left)
+            columns = stiff.columns()
+    contact = springs * np.maximum(bed_m - rest, 0.0)
+    return Beam(-rest, _moments(along_m, contact, weight_N_m, step[:, 0]), contact)
+
+
+def _on_nodes(near: Array, far: Array) -> Array:
+    """What elements do at their nodes towards the butt and towards the top, added up by node, shape (B, n)."""
+    found = np.zeros((len(near), near.shape[1] + 1))
+    found[:, :-1] = near
+    found[:, 1:] += far
+    return found
 
 
 def _weighed(weight_N_m: Array, step: Array) -> _Place:
     """What even weights of the elements do at the nodes: forces and couples, downwards."""
     force, couple = weight_N_m * step / 2, weight_N_m * step**2 / 12
-    return _Place(-(_left(force) + _right(force)), -(_left(couple) - _right(couple)))
-
-
-def _left(of: Array) -> Array:
-    """What elements do at their nodes near the butt, shape (B, n)."""
-    return np.pad(of, ((0, 0), (0, 1)))
-
-
-def _right(of: Array) -> Array:
-    """What elements do at their nodes near the top, shape (B, n)."""
-    return np.pad(of, ((0, 0), (1, 0)))
-
-
-def _bent(at: _Place, held: _Held) -> _Place:
-    """Forces and couples with which bent elements act on their nodes: stiffness times place."""
-    y, t, s = at.height_m, at.slope, held.step_m
-    near, far = t[:, :-1], t[:, 1:]
-    chord = 6.0 * (y[:, :-1] - y[:, 1:])
-    force = held.stiff_N_m * (2.0 * chord + 6.0 * s * (near + far))
-    at_near = held.stiff_N_m * s * (chord + s * (4.0 * near + 2.0 * far))
-    at_far = held.stiff_N_m * s * (chord + s * (2.0 * near + 4.0 * far))
-    return _Place(_left(force) - _right(force), _left(at_near) + _right(at_far))
-
-
-def _slope(at: _Place, held: _Held) -> _Place:
-    """How the energy grows with each height and slope: nothing in all of them at rest."""
-    bent = _bent(at, held)
-    pushed = held.springs_N_m * np.maximum(held.bed_m - at.height_m, 0.0)
-    return _Place(bent.height_m - held.load.height_m - pushed, bent.slope - held.load.slope)
-
-
-def _step(held: _Held, springs_N_m: Array, falls: _Place) -> _Place:
-    """Newton's step, against the slope of the energy, with these springs acting."""
-    k, s = held.stiff_N_m, held.step_m
-    both, differ = _left(k) + _right(k), _left(k) - _right(k)
-    nodes = (12.0 * both + springs_N_m, 6.0 * s * differ, 4.0 * s**2 * both)
-    between = (-12.0 * k, 6.0 * s * k, -6.0 * s * k, 2.0 * s**2 * k)
-    right = (-falls.height_m, -falls.slope)
-    if len(k) == 1:
-        # Plain numbers are quicker for one beam; the arithmetic is the same.
-        alone = [each[0].tolist() for each in (*nodes, *between, *right)]
-        return _Place(*(np.array([each]) for each in _eliminated(alone)))
-    return _Place(
-        *(np.array(each).T for each in _eliminated([list(each.T.copy()) for each in (*nodes, *between, *right)]))
-    )
+    return _Place(_on_nodes(-force, -force), _on_nodes(-couple, couple))
 
 
 _Columns: TypeAlias = Sequence[Sequence[N]]
+"""Node by node: numbers for one beam, arrays of shape (B,) for many; the arithmetic is the same."""
 
 
-def _eliminated(table: _Columns[N]) -> tuple[list[N], list[N]]:
-    """Solve a symmetric table of blocks of two along its diagonal, node by node from the butt, and back from the top.
+class _Stiffness(NamedTuple):
+    """A beam's stiffness as blocks of two by two: [[a, b], [b, d]] of each node, and the block to the next node.
 
-    Args:
-        table: a, b, d of each node's block [[a, b], [b, d]]; the four of the block to the next node; both right sides.
+    Shapes (B, n), and (B, n - 1) for the block between.
     """
-    a, b, d, c00, c01, c10, c11, f, g = table
-    top, tops = (a[0], b[0], d[0], f[0], g[0]), []
+
+    a: Array
+    b: Array
+    d: Array
+    c00: Array
+    c01: Array
+    c11: Array
+
+    def some(self, which: Array | Mask) -> _Stiffness:
+        """That of some of the beams."""
+        return _Stiffness._make(each[which] for each in self)
+
+    def columns(self) -> _Columns[Any]:
+        """Node by node."""
+        return [_by_node(each) for each in self]
+
+
+def _stiffness(bending_Nm2: Array, step: Array) -> _Stiffness:
+    """Of elements with cubic shapes: E I / s³ times 12, 6 s, 4 s² and 2 s²."""
+    k = bending_Nm2 / step**3
+    both = _on_nodes(k, k)
+    chord, turn = 6.0 * step * k, 2.0 * step**2 * k
+    return _Stiffness(12.0 * both, _on_nodes(chord, -chord), 4.0 * step**2 * both, -12.0 * k, chord, turn)
+
+
+def _by_node(of: Array) -> Sequence[Any]:
+    return of[0].tolist() if len(of) == 1 else list(np.ascontiguousarray(of.T))
+
+
+def _solved(columns: _Columns[Any], springs_N_m: Array, falls: _Place) -> _Place:
+    """Newton's step, against the slope of the energy, with these springs acting."""
+    found = _eliminated(columns, _by_node(springs_N_m), (_by_node(-falls.height), _by_node(-falls.slope)))
+    return _Place(*(np.array(each).reshape(falls.height.shape[::-1]).T for each in found))
+
+
+def _eliminated(
+    columns: _Columns[N], springs: Sequence[N], right: tuple[Sequence[N], Sequence[N]]
+) -> tuple[list[N], list[N]]:
+    """Solve a symmetric table of blocks of two along its diagonal, node by node from the butt and back from the top."""
+    (a, b, d, c00, c01, c11), (f, g) = columns, right
+    here_a, here_b, here_d, here_f, here_g = a[0] + springs[0], b[0], d[0], f[0], g[0]
+    passed = []
     for at in range(len(a) - 1):
-        here_a, here_b, here_d, here_f, here_g = top
         whole = here_a * here_d - here_b * here_b
         p, q, r = here_d / whole, -here_b / whole, here_a / whole
-        tops.append((p, q, r, here_f, here_g))
-        w00, w01 = c00[at] * p + c10[at] * q, c00[at] * q + c10[at] * r
-        w10, w11 = c01[at] * p + c11[at] * q, c01[at] * q + c11[at] * r
-        top = (
-            a[at + 1] - (w00 * c00[at] + w01 * c10[at]),
-            b[at + 1] - (w00 * c01[at] + w01 * c11[at]),
-            d[at + 1] - (w10 * c01[at] + w11 * c11[at]),
-            f[at + 1] - (w00 * here_f + w01 * here_g),
-            g[at + 1] - (w10 * here_f + w11 * here_g),
-        )
-    here_a, here_b, here_d, here_f, here_g = top
+        passed.append((p, q, r, here_f, here_g))
+        # The block to the next node is [[c, k], [-k, t]].
+        c, k, t = c00[at], c01[at], c11[at]
+        w00, w01, w10, w11 = c * p - k * q, c * q - k * r, k * p + t * q, k * q + t * r
+        here_a = a[at + 1] + springs[at + 1] - (w00 * c - w01 * k)
+        here_b = b[at + 1] - (w00 * k + w01 * t)
+        here_d = d[at + 1] - (w10 * k + w11 * t)
+        here_f, here_g = f[at + 1] - (w00 * here_f + w01 * here_g), g[at + 1] - (w10 * here_f + w11 * here_g)
     whole = here_a * here_d - here_b * here_b
     x, y = (here_d * here_f - here_b * here_g) / whole, (here_a * here_g - here_b * here_f) / whole
     heights, slopes = [x], [y]
     for at in range(len(a) - 2, -1, -1):
-        p, q, r, here_f, here_g = tops[at]
-        u, v = here_f - (c00[at] * x + c01[at] * y), here_g - (c10[at] * x + c11[at] * y)
+        p, q, r, here_f, here_g = passed[at]
+        c, k, t = c00[at], c01[at], c11[at]
+        u, v = here_f - (c * x + k * y), here_g - (t * y - k * x)
         x, y = p * u + q * v, q * u + r * v
         heights.append(x)
         slopes.append(y)
@@ -211,28 +209,30 @@ def _rigid(along_m: Array, bed_m: Array, weight_N_m: Array, springs: Array) -> _
     )
 
 
-def _shares(at: _Place, move: _Place, falls: _Place, held: _Held, rests: Mask) -> Array:
+def _shares(
+    at: tuple[Array, Array], step: tuple[_Place, _Place, _Place], held: tuple[Array, Array], rests: Mask
+) -> Array:
     """How much of each step brings the energy down enough: all of it, or halves of it; shape (B, 1).
 
+    Bending and weight are quadratic along a step, so that only the springs have to be asked anew.
+
     Args:
-        falls: slope of the energy where the step begins.
+        at: heights, and how deep they lie in the bed.
+        step: the energy's slope where it begins, the step, and what it bends the beam by.
+        held: springs and bed.
         rests: those that need no search.
     """
-
-    def energy(share: Array) -> Array:
-        there = _Place(at.height_m + share[:, None] * move.height_m, at.slope + share[:, None] * move.slope)
-        bent, deep = _bent(there, held), np.maximum(held.bed_m - there.height_m, 0.0)
-        force = bent.height_m / 2 - held.load.height_m
-        couple = bent.slope / 2 - held.load.slope
-        found: Array = (force * there.height_m + couple * there.slope + held.springs_N_m * deep * deep / 2).sum(axis=1)
-        return found
-
+    (height, deep), (falls, move, more), (springs, bed) = at, step, held
+    along = (falls.height * move.height + falls.slope * move.slope).sum(axis=1)
+    curve = (more.height * move.height + more.slope * move.slope).sum(axis=1)
+    pushed = (springs * deep * deep).sum(axis=1) / 2
+    straight = along + (springs * deep * move.height).sum(axis=1)
+    slack = 1e-12 * (np.abs(pushed) + np.abs(straight) + 1.0)
     share = np.ones(len(rests))
-    along = (falls.height_m * move.height_m + falls.slope * move.slope).sum(axis=1)
-    now = energy(np.zeros(len(rests)))
-    slack = 1e-12 * (np.abs(now) + 1.0)
     while True:
-        above = energy(share) > now + 1e-4 * share * along + slack
+        now = np.maximum(bed - height - share[:, None] * move.height, 0.0)
+        gain = share * straight + share**2 * curve / 2 + (springs * now * now).sum(axis=1) / 2 - pushed
+        above = gain > 1e-4 * share * along + slack
         above &= ~rests & (share > LEAST_SHARE)
         if not above.any():
             return share[:, None]
@@ -245,6 +245,6 @@ def _moments(along_m: Array, contact_N: Array, weight_N_m: Array, step: Array) -
     middles = along_m[:, :-1] + step[:, None] / 2
     pushes, weighs = contact_N, weight_N_m * step[:, None]
     bed = along_m * pushes.cumsum(axis=1) - (pushes * along_m).cumsum(axis=1)
-    before = _right(weighs.cumsum(axis=1)), _right((weighs * middles).cumsum(axis=1))
-    found: Array = along_m * before[0] - before[1] - bed
+    found: Array = -bed
+    found[:, 1:] += along_m[:, 1:] * weighs.cumsum(axis=1) - (weighs * middles).cumsum(axis=1)
     return found

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..base.polygon import EMPTY, Array, Moments, clip
 from ..base.rows import Index, N, row
-from ..base.strips import Integrals, ahead, counted, strip
+from ..base.strips import Integrals, between_lines, counted, strip
 from ..base.thickness import Line, between
 from ..design.cut import BackCut, Cut, Hinge
 from ..design.designs import Designs
@@ -280,18 +280,17 @@ def _regions(sections: Sections, pieces: _Pieces, *, of_wood: bool) -> Integrals
     reach = np.maximum(sections.left_m, -sections.right_m)[pieces.owner]
     bounded = (pieces.low_m > -reach) | (pieces.high_m < reach)
     sloped = (pieces.rear.slope != 0) | (pieces.front.slope != 0)
-    found = Integrals(*(np.zeros(len(edges)) for _ in range(6)))
+    found = Integrals(*np.zeros((6, len(edges))))
     for wanted, kind in ((~bounded & ~sloped, "level"), (~bounded & sloped, "sloped"), (bounded, "bounded")):
         if not wanted.any():
             continue
         some = edges.rows(wanted)
         if kind == "bounded":
             some = some.within(pieces.low_m[wanted], pieces.high_m[wanted])
-        rear, front = pieces.rear.at_m[wanted], pieces.front.at_m[wanted]
-        if kind == "level":
-            part = strip(some, rear, front)
-        else:
-            part = ahead(some, rear, pieces.rear.slope[wanted]) - ahead(some, front, pieces.front.slope[wanted])
+        rear, front = ((line.at_m[wanted], line.slope[wanted]) for line in (pieces.rear, pieces.front))
+        part = strip(some, rear[0], front[0]) if kind == "level" else between_lines(some, rear, front)
+        if wanted.all():
+            return part
         found.put(wanted, part)
     return found
 

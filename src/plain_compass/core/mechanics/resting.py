@@ -116,7 +116,8 @@ class _Beds(NamedTuple):
         """A column of the profiles read at distances from the stumps, shapes (B, k)."""
         place = along_m / self.step_m
         before = np.clip(place.astype(np.intp), 0, of.shape[1] - 2)
-        low, high = np.take_along_axis(of, before, axis=1), np.take_along_axis(of, before + 1, axis=1)
+        rows = np.arange(len(of))[:, None]
+        low, high = of[rows, before], of[rows, before + 1]
         found: Array = low + (high - low) * np.clip(place - before, 0.0, 1.0)
         return found
 
@@ -238,9 +239,9 @@ def _beds(profiles: Sequence[Profile]) -> _Beds:
 
 def _bed_m(beds: _Beds, along_m: Array) -> Array:
     """The highest ground within half a step of each node, so that no narrow hump falls between two, shape (B, n)."""
-    half, found = along_m[:, 1:2] / 2, np.full(along_m.shape, -np.inf)
-    for share in np.linspace(-1.0, 1.0, 5).tolist():
-        found = np.maximum(found, beds.at_m(along_m + half * share, beds.top_m))
+    half, fine = along_m[:, 1:2] / 2, np.linspace(-1.0, 1.0, 5)
+    around = along_m[:, :, None] + half[:, :, None] * fine
+    found: Array = beds.at_m(around.reshape(len(along_m), -1), beds.top_m).reshape(around.shape).max(axis=2)
     return found
 
 

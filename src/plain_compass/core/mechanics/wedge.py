@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from typing import Any, Generic, NamedTuple
 
 import numpy as np
@@ -110,9 +110,7 @@ class Seats:
 
     def of(self, at: int) -> tuple[SeatResult, ...]:
         """The seats of one case."""
-        names = [item.name for item in fields(SeatResult)]
-        rows = zip(*(getattr(self.table, name)[at][self.used[at]].tolist() for name in names), strict=True)
-        return tuple(SeatResult(*one) for one in rows)
+        return tuple(row(row(self.table, at), seat) for seat in np.nonzero(self.used[at])[0].tolist())
 
 
 def tipping_tilt_deg(balance: Balance[N], mass: Mass[N], constants: Indicative) -> N:
@@ -160,7 +158,7 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
     kerf = np.where(np.isnan(kerf_at), whole, np.minimum(kerf_at, whole))
     wanted = np.array([seat_wanted_m(cut, kit) for cut in stumps.designs.cuts])
     plan: Wedging[Array] = Wedging(
-        seats=(),
+        seats=((),) * len(sections),  # type: ignore[arg-type]  # put in by ``wedging_at``
         tilt_deg=tilt,
         moment_Nm=peak,
         lift_m=lift,
@@ -329,5 +327,5 @@ def pauses_s(mass: Mass[Array], capacity: HingeStrength[Array], dbh_m: Array, tr
 def wedging_at(many: tuple[Wedging[Array], Seats], at: int) -> Wedging:
     """The wedge plan of one case."""
     plan, seats = many
-    values: dict[str, Any] = {f.name: row(getattr(plan, f.name), at) for f in fields(Wedging) if f.name != "seats"}
-    return Wedging(seats=seats.of(at), **values)
+    one: Wedging = replace(row(plan, at), seats=seats.of(at))
+    return one

@@ -10,7 +10,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import NamedTuple
 
 import numpy as np
 
@@ -30,15 +29,6 @@ from ..site.rigging import Rigging, rigged
 from ..tree.sections import Place, Sections, sections_of
 from ..tree.timber import Timbers, timbers_of
 from .case import Case, Parts, profiles_of
-
-
-class Stood(NamedTuple):
-    """One tree as the ground asks for it; see ``Standing``."""
-
-    mass: Mass
-    balance: Balance
-    rigging: Rigging | None
-    needs_wedges: bool
 
 
 @dataclass(frozen=True, eq=False)
@@ -83,10 +73,6 @@ class Many:
         places = {one: place for place, one in enumerate(apart)}
         found: Resting[Array] = taken(resting_on(apart, constants), np.array([places[one] for one in laid]))
         return found
-
-    def standing(self, at: int) -> Stood:
-        """What the ground asks of one of the trees."""
-        return Stood(row(self.mass, at), row(self.balance, at), self.rigging[at], bool(self.wedging.tilt_deg[at] > 0))
 
     def parts(self, at: int) -> Parts:
         """The results of one case."""

@@ -23,6 +23,8 @@ HARD = ("rock", "stump", "bank", "wall")
 """What a stem lies on rather than crushes."""
 LEAST_BUMP_M = 0.2
 """A log or stone drawn as a point still has a body to lie over."""
+PLACES_AT_ONCE = 1024
+"""Places whose distances from all spots are worked out in one table."""
 FLAT = 1e-6
 """Heights that differ less are level."""
 
@@ -47,14 +49,17 @@ class Ground:
     def height_at_m(self, east_m: Array, north_m: Array) -> Array:
         """Height over the datum of the spot heights; arguments and result of one shape."""
         found: Array = self.height_m + self.east_rise * east_m + self.north_rise * north_m
-        # Spot by spot: a table of all places and all spots would be too large to be quick.
-        for (east, north), weight in zip(self.spots.tolist(), self.weights.tolist(), strict=True):
-            away, aside = east_m - east, north_m - north
+        if not len(self.spots):
+            return found
+        east, north, flat = east_m.reshape(-1, 1), north_m.reshape(-1, 1), found.reshape(-1)
+        # A table of all places and all spots would be too large to be quick.
+        for first in range(0, len(flat), PLACES_AT_ONCE):
+            some = slice(first, first + PLACES_AT_ONCE)
+            away, aside = east[some] - self.spots[:, 0], north[some] - self.spots[:, 1]
             away *= away
-            aside *= aside
-            away += aside
-            found -= weight * np.sqrt(away, out=away)
-        return found
+            away += aside * aside
+            flat[some] -= np.sqrt(away, out=away) @ self.weights
+        return flat.reshape(found.shape)
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -142,13 +142,11 @@ def _pairs(site: Site, at: Place, footprint: Footprint, lays_deg: Array) -> _Pai
     near = (np.abs(aside) < footprint.crown_half_m + trees.radius_m) & (along + trees.radius_m > 0)
     near &= along - trees.radius_m < footprint.length_m
     row, which = np.nonzero(near)
-    own = [site.obstacles[index] for index in trees.index.tolist()]
     # Feet are asked only where somebody comes near.
-    met = np.unique(which)
-    foot = np.zeros(len(own))
-    foot[met] = rises_to_m(site, at, [own[each].points[0] for each in met.tolist()])
-    base, height = np.array([(each.base_m, each.height_m) for each in own]).reshape(-1, 2).T
-    there = (trees.radius_m[which], base[which], height[which], foot[which])
+    foot, met = np.zeros(len(trees.index)), np.unique(which)
+    if len(met):
+        foot[met] = rises_to_m(site, at, [site.obstacles[index].points[0] for index in trees.index[met].tolist()])
+    there = (trees.radius_m[which], trees.base_m[which], trees.height_m[which], foot[which])
     return _Pairs(row, trees.index[which], along[row, which], aside[row, which], *there)
 
 

@@ -117,12 +117,14 @@ def _stands_in(obstacle: Obstacle, at: Place) -> bool:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Neighbours:
-    """Every tree beside this one, from it: which obstacle, where it stands and how wide its crown is; shapes (k,)."""
+    """Every tree beside this one, from it: which obstacle it is, where it stands, and its crown; shapes (k,)."""
 
     index: NDArray[np.intp]
     east_m: Array
     north_m: Array
     radius_m: Array
+    base_m: Array
+    height_m: Array
 
     def on(self, bearing_deg: float) -> tuple[Array, Array]:
         """(metres along a bearing, metres to the right of it) of each."""
@@ -142,8 +144,11 @@ def neighbours_of(site: Site, at: Place) -> Neighbours:
     """The trees of a site beside a place."""
     found = [(index, other) for index, other in enumerate(site.obstacles) if other.kind in TREES]
     table = np.array(
-        [(o.points[0].east_m - at.east_m, o.points[0].north_m - at.north_m, o.radius_m) for _, o in found]
-    ).reshape(-1, 3)
+        [
+            (o.points[0].east_m - at.east_m, o.points[0].north_m - at.north_m, o.radius_m, o.base_m, o.height_m)
+            for _, o in found
+        ]
+    ).reshape(-1, 5)
     return Neighbours(np.array([index for index, _ in found], dtype=np.intp), *table.T)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -37,7 +37,7 @@ class Strips:
     rot_m: Array
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Section:
     """Cross-section at the cut in the tree's frame, origin at the pith.
 
@@ -60,7 +60,6 @@ class Section:
     rot: Array
     wood_moments: Moments
     sound_moments: Moments
-    strips: Strips
     diameter_m: float
     front_m: float
     back_m: float
@@ -72,6 +71,13 @@ class Section:
     def reach_m(self) -> float:
         """Outermost bark from the pith."""
         return math.sqrt(float((self.bark**2).sum(axis=1).max()))
+
+    @cached_property
+    def strips(self) -> Strips:
+        """Slices of the wood for what has no exact strip: made once, for those who ask."""
+        width = self.width_m / STRIPS
+        lefts: Array = (self.right_m + width * (np.arange(STRIPS) + 0.5)).astype(np.float64)
+        return Strips(lefts, width, intervals(self.wood, lefts), intervals(self.rot, lefts))
 
     @property
     def left_m(self) -> float:
@@ -135,9 +141,6 @@ def _assembled(bark: Array, wood: Array, rot: Array, diameter_m: float, decay: s
     wood_moments = moments(wood)
     sound = moments(wood, rot)
     known = decay != "unknown"
-    low, high = float(wood[:, 1].min()), float(wood[:, 1].max())
-    width = (high - low) / STRIPS
-    lefts: Array = (low + width * (np.arange(STRIPS) + 0.5)).astype(np.float64)
     return Section(
         bark=bark,
         wood=wood,
@@ -147,11 +150,10 @@ def _assembled(bark: Array, wood: Array, rot: Array, diameter_m: float, decay: s
         rot=rot,
         wood_moments=wood_moments,
         sound_moments=sound,
-        strips=Strips(lefts, width, intervals(wood, lefts), intervals(rot, lefts)),
         diameter_m=diameter_m,
         front_m=float(wood[:, 0].max()),
         back_m=float(wood[:, 0].min()),
-        width_m=high - low,
+        width_m=float(wood[:, 1].max()) - float(wood[:, 1].min()),
         shell_ratio=_shell_ratio(wood, rot) if known else None,
         sound_fraction=sound.area_m2 / wood_moments.area_m2 if known else None,
     )
