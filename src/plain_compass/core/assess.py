@@ -52,7 +52,7 @@ def assess(case: Case) -> Assessment:
 
     Raises InputError, naming the field, when a value is out of range or the cut does not fit the stem.
     """
-    check_case(case.tree, case.site, case.cut, case.kit, case.rope)
+    check(case)
     return assessed(shares_of(alone(case)), 0)
 
 
@@ -72,11 +72,16 @@ def assess_many(cases: Sequence[Case]) -> tuple[Assessment | None, ...]:
     return tuple(found)
 
 
+def check(case: Case) -> None:
+    """Raise InputError, naming the field, unless the case can be assessed: in range, and its cut fits the stem."""
+    check_case(case.tree, case.site, case.cut, case.kit, case.rope)
+    check_cut_fits(place_of(case).section(), case.cut)
+
+
 def fits(case: Case) -> bool:
-    """Whether a case is in range and its cut fits the stem."""
+    """Whether a case can be assessed."""
     try:
-        check_case(case.tree, case.site, case.cut, case.kit, case.rope)
-        check_cut_fits(place_of(case).section(), case.cut)
+        check(case)
     except InputError:
         return False
     return True

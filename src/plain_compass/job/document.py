@@ -6,8 +6,9 @@ from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any
 
-from ..core.assess import Assessment, assess, with_unknowns
+from ..core.assess import Assessment, assess, check, with_unknowns
 from ..core.base.errors import InputError
+from ..core.base.hashing import hashed_once
 from ..core.base.paths import with_value
 from ..core.base.quantity import Kind, choice, name
 from ..core.design.cut import Cut, Kit
@@ -29,7 +30,8 @@ SUFFIX = ".pcjob.json"
 STATES = {"standing": "still stands", "down": "is down"}
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class TreePlan:
     """One tree with the cut designed for it."""
 
@@ -88,10 +90,14 @@ class Job:
 def case_of(job: Job, tree_id: str) -> Case:
     """The core's case for one tree of a job."""
     plan = job.plan(tree_id)
+    return _case(job, plan, _with_neighbours(job, plan))
+
+
+def _case(job: Job, plan: TreePlan, site: Site) -> Case:
     return Case(
         tree=plan.tree,
         wood=wood_of(plan.tree.species),
-        site=_with_neighbours(job.site, job.trees, tree_id),
+        site=site,
         cut=plan.cut,
         kit=job.kit,
         practice=practice_of(job.practice),
@@ -101,22 +107,30 @@ def case_of(job: Job, tree_id: str) -> Case:
     )
 
 
-@lru_cache(maxsize=32)
-def _with_neighbours(site: Site, trees: tuple[TreePlan, ...], tree_id: str) -> Site:
+def _with_neighbours(job: Job, here: TreePlan) -> Site:
     """The site with the job's other trees that still stand, after its own obstacles: they may catch this one."""
-    here = next(plan.at for plan in trees if plan.id == tree_id)
-    others = [plan for plan in trees if plan.id != tree_id and plan.state == "standing" and plan.at != here]
-    if not others:
-        return site
-    return replace(site, obstacles=(*site.obstacles, *(_neighbour(plan) for plan in others)))
+    others = (plan for plan in job.trees if plan.id != here.id and plan.state == "standing" and plan.at != here.at)
+    return _joined(job.site, tuple(_neighbour(plan) for plan in others))
 
 
+@lru_cache(maxsize=32)
+def _joined(site: Site, others: tuple[Obstacle, ...]) -> Site:
+    """Kept by the other trees alone: while one tree is worked on, what stands round it stays the same object."""
+    return replace(site, obstacles=(*site.obstacles, *others)) if others else site
+
+
+@lru_cache(maxsize=4096)
 def _neighbour(plan: TreePlan) -> Obstacle:
     tree = plan.tree
     radius = round(mean_radius_m(tree.crown), 2)
     seen = (tree.around.dead_limbs, tree.around.hung_pieces)
     overhead = "yes" if "yes" in seen else "unknown" if "unknown" in seen else "no"
     return Obstacle("tree", plan.id, "none", "spot", (plan.at,), radius, tree.height_m, tree.crown.base_m, overhead)
+
+
+def check_plan(job: Job, plan: TreePlan) -> None:
+    """Raise InputError unless a tree of a job can be assessed: what stands round it is that of the job's own site."""
+    check(_case(job, plan, job.site))
 
 
 def assess_tree(job: Job, tree_id: str) -> Assessment:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import types
+from collections.abc import Callable
 from dataclasses import MISSING, fields, is_dataclass
 from dataclasses import Field as DataField
 from functools import cache
@@ -62,10 +63,16 @@ def _member_field(item: DataField[Any]) -> Any:
     return Field(**told, validate_default=True)
 
 
+@cache
+def _names(cls: type) -> tuple[str, ...]:
+    """Names of a dataclass's fields; none of any other class."""
+    return tuple(f.name for f in fields(cls)) if is_dataclass(cls) else ()
+
+
 def _dumped(value: Any) -> Any:
     """A frozen dataclass tree as plain dicts and lists."""
-    if is_dataclass(value):
-        return {f.name: _dumped(getattr(value, f.name)) for f in fields(value)}
+    if names := _names(value.__class__):
+        return {name: _dumped(getattr(value, name)) for name in names}
     return [_dumped(each) for each in value] if isinstance(value, tuple) else value
 
 
@@ -85,17 +92,27 @@ def job_from_plain(raw: dict[str, Any]) -> Job:
 
 
 def _built(cls: type[T], model: BaseModel) -> T:
+    return cls(**{name: of(getattr(model, name)) for name, of in _makers(cls)})  # type: ignore[arg-type]
+
+
+@cache
+def _makers(cls: type) -> tuple[tuple[str, Callable[[Any], Any]], ...]:
+    """(field, how its value is made) of a dataclass: hints are read once a class, not once a value."""
     hints = get_type_hints(cls)
-    return cls(**{f.name: _value(hints[f.name], getattr(model, f.name)) for f in fields(cls)})  # type: ignore[arg-type]
+    return tuple((name, _maker(hints[name])) for name in _names(cls))
 
 
-def _value(hint: Any, value: Any) -> Any:
-    if is_dataclass(hint) and isinstance(value, BaseModel):
-        return _built(hint, value)  # type: ignore[arg-type]
-    if isinstance(value, list):
-        return tuple(_value(get_args(hint)[0], each) for each in value)
-    wants_float = hint is float or float in get_args(hint)
-    return float(value) if wants_float and isinstance(value, int) else value
+def _maker(hint: Any) -> Callable[[Any], Any]:
+    kinds = get_args(hint) if get_origin(hint) in (Union, types.UnionType) else (hint,)
+    cls = next((kind for kind in kinds if is_dataclass(kind)), None)
+    if cls is not None:
+        return lambda value: _built(cls, value) if isinstance(value, BaseModel) else value  # type: ignore[arg-type]
+    if get_origin(hint) is tuple:
+        of_each = _maker(get_args(hint)[0])
+        return lambda value: tuple(of_each(each) for each in value)
+    if float in kinds:
+        return lambda value: float(value) if isinstance(value, int) else value
+    return lambda value: value
 
 
 def _sentence(error: ValidationError) -> str:

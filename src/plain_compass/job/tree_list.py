@@ -35,7 +35,7 @@ from ..core.design.first import first_design
 from ..core.judge.unmeasured import EDGES, LEAN, STAND_INS
 from ..core.tree.tree import LEAN_METHODS, CrownReading, Tree
 from .csv_rows import TableError, as_written, csv_rows, harmless, number_in, table_text
-from .document import Job, TreePlan, assess_tree
+from .document import Job, TreePlan, check_plan
 from .fields import quantity_at
 from .spreads import COMPASS_NAMES
 from .tables import indicative, practice_of, species_table, wood_of
@@ -269,7 +269,7 @@ def _designed(plan: TreePlan, lay_deg: float, where: str, practice: str) -> Tree
         wood = wood_of(plan.tree.species)
         cut = first_design(plan.tree, wood, lay_deg, practice_of(practice), indicative())
         made = replace(plan, cut=cut)
-        assess_tree(Job(practice=practice, trees=(made,)), made.id)
+        check_plan(Job(practice=practice, trees=(made,)), made)
     except InputError as error:
         raise TableError(f"{where}: {error}") from None
     return made

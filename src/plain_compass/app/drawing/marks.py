@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import numpy as np
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -102,15 +103,20 @@ def paint_hatch(
     """
     lines = _slanted(shape, spacing, 1.0)
     if cross:
-        lines += _slanted(shape, spacing, -1.0)
+        lines = lines + _slanted(shape, spacing, -1.0)
     painter.setPen(pen(colour, width))
     painter.drawLines(lines)
 
 
 def _slanted(shape: Array, spacing: float, lean: float) -> list[QLineF]:
     """Pieces of the lines x + lean y = const that lie inside a shape."""
-    if len(shape) < 3:
-        return []
+    return _cut_to(shape.tobytes(), spacing, lean) if len(shape) >= 3 else []
+
+
+@lru_cache(maxsize=64)
+def _cut_to(corners: bytes, spacing: float, lean: float) -> list[QLineF]:
+    """The same by the shape's own bytes: most shapes stay as they are from one frame of a drag to the next."""
+    shape = np.frombuffer(corners, dtype=np.float64).reshape(-1, 2)
     across = shape[:, 0] + lean * shape[:, 1]
     along = shape[:, 0] - lean * shape[:, 1]
     first = math.ceil(float(across.min()) / spacing) * spacing

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from itertools import pairwise
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QPainter, QRegion
+from PySide6.QtGui import QFontMetricsF, QPainter, QRegion
 from PySide6.QtWidgets import QWidget
 
 from ..drawing.layout import FieldPlace
@@ -16,6 +17,12 @@ from .store import Snapshot, Store
 FIELD_SIZE = (76, 26)
 """Holds `12 1/2 in` and `1.25 m` at the size of the numbers."""
 Align = Qt.AlignmentFlag
+
+
+@lru_cache(maxsize=256)
+def _tag_width(text: str) -> float:
+    """Width of the name of a dimension."""
+    return QFontMetricsF(font(12, narrow=True)).horizontalAdvance(text)
 
 
 class FieldLayer:
@@ -70,7 +77,8 @@ class FieldLayer:
                 painter.drawLine(self._near_edge(box, place), place.leader)
             painter.setPen(pen(palette.quiet))
             text = snapshot.speech.say(place.tag)
-            tag = painter.boundingRect(QRectF(box.center().x() - 120, box.top() - 15, 240, 15), Align.AlignCenter, text)
+            width = _tag_width(text)
+            tag = QRectF(box.center().x() - width / 2, box.top() - 15, width, 15)
             # Kept inside the drawing, on a patch of paper: a tag may stand on wood or hatching.
             tag.moveLeft(max(min(tag.left(), self.view.width() - tag.width() - 3), 3.0))
             painter.fillRect(tag.adjusted(-2, 0, 2, 0), fill(palette.sheet))

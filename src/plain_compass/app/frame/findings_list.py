@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from functools import lru_cache
-from typing import Any
+from typing import Any, TypeAlias
 
 from PySide6.QtCore import (
     QAbstractListModel,
@@ -31,6 +31,8 @@ Index = QModelIndex | QPersistentModelIndex
 WRAP = int(Qt.TextFlag.TextWordWrap)
 LEFT, GAP = 30, 6
 """Room for the sign of the level, and between two findings."""
+Paragraph: TypeAlias = tuple[str, int, bool]
+"""Text, size, and whether it is strong."""
 WHILE_DRAGGING_MS = 80
 """The list is laid out anew so often in a drag: rows that jump at every frame cannot be read."""
 
@@ -43,11 +45,20 @@ class FindingsModel(QAbstractListModel):
         self.findings: tuple[Finding, ...] = ()
         self.speech = Speech()
         self._texts: list[str] = []
+        self.paragraphs: list[list[Paragraph]] = []
 
     def replace(self, findings: tuple[Finding, ...], speech: Speech) -> list[int]:
         """Replace what is shown; returns the rows that read differently now."""
         before = self._texts
-        texts = [_told(finding, speech) for finding in findings]
+        same = speech is self.speech
+        known = {id(each): at for at, each in enumerate(self.findings)} if same else {}
+        kept = [known.get(id(each), -1) for each in findings]
+        paragraphs = [
+            self.paragraphs[at] if at >= 0 else _paragraphs(finding, speech)
+            for at, finding in zip(kept, findings, strict=True)
+        ]
+        texts = [_told(finding, each) for finding, each in zip(findings, paragraphs, strict=True)]
+        self.paragraphs = paragraphs
         is_longer_or_shorter = len(texts) != len(before)
         if is_longer_or_shorter:
             self.beginResetModel()
@@ -68,9 +79,18 @@ class FindingsModel(QAbstractListModel):
         return None
 
 
-def _told(finding: Finding, speech: Speech) -> str:
+def _told(finding: Finding, paragraphs: list[Paragraph]) -> str:
     """A whole finding as one text, as a screen reader tells it."""
-    return f"{finding.level}: {speech.phrase(finding.sentence)} {small_print(finding, speech)}"
+    return f"{finding.level}: {' '.join(text for text, _, _ in paragraphs)}"
+
+
+def _paragraphs(finding: Finding, speech: Speech) -> list[Paragraph]:
+    """What a finding says, paragraph by paragraph."""
+    texts = [(speech.phrase(finding.sentence), 14, finding.level == Level.STOP)]
+    texts.append((small_print(finding, speech), 12, False))
+    if finding.level != Level.CLEAR:
+        texts.append((speech.phrase(finding.change), 13, False))
+    return [(unbroken(text), size, strong) for text, size, strong in texts if text]
 
 
 def small_print(finding: Finding, speech: Speech) -> str:
@@ -98,23 +118,14 @@ class FindingDelegate(QStyledItemDelegate):
         self.model = model
         self.palette_in_use: Palette = LIGHT
 
-    def _texts(self, finding: Finding) -> list[tuple[str, int, bool]]:
-        """(text, size, strong) of each paragraph."""
-        speech = self.model.speech
-        texts = [(speech.phrase(finding.sentence), 14, finding.level == Level.STOP)]
-        texts.append((small_print(finding, speech), 12, False))
-        if finding.level != Level.CLEAR:
-            texts.append((speech.phrase(finding.change), 13, False))
-        return [(unbroken(text), size, strong) for text, size, strong in texts if text]
-
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         """As high as its wrapped paragraphs."""
         width = option.widget.viewport().width() if isinstance(option.widget, QListView) else 280
-        return QSize(width, self.height(self.model.findings[index.row()], width))
+        return QSize(width, self.height(index.row(), width))
 
-    def height(self, finding: Finding, width: int) -> int:
+    def height(self, row: int, width: int) -> int:
         """Height of a finding in a list of a width."""
-        return self._lay_out(None, QRect(0, 0, width, 0), finding)
+        return self._lay_out(None, QRect(0, 0, width, 0), row)
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         """Sign of the level, then the paragraphs."""
@@ -126,15 +137,15 @@ class FindingDelegate(QStyledItemDelegate):
             painter.fillRect(rect, fill(self.palette_in_use.paper))
             painter.fillRect(QRect(rect.left(), rect.top(), 4, rect.height()), fill(self.palette_in_use.focus))
         paint_level(painter, QPointF(rect.left() + 17, rect.top() + 17), 7, finding.level, self.palette_in_use)
-        self._lay_out(painter, rect, finding)
+        self._lay_out(painter, rect, index.row())
         painter.setPen(pen(self.palette_in_use.line))
         painter.drawLine(rect.bottomLeft() + QRect(8, 0, 1, 1).topLeft(), rect.bottomRight())
         painter.restore()
 
-    def _lay_out(self, painter: QPainter | None, rect: QRect, finding: Finding) -> int:
+    def _lay_out(self, painter: QPainter | None, rect: QRect, row: int) -> int:
         """Paint (or only measure) the paragraphs; returns the height."""
         width, y = rect.width() - LEFT - 8, rect.top() + GAP
-        for number, (text, size, strong) in enumerate(self._texts(finding)):
+        for number, (text, size, strong) in enumerate(self.model.paragraphs[row]):
             height = wrapped_height(text, width, size, strong)
             if painter is not None:
                 painter.setFont(font(size, strong=strong, narrow=size < 13))
@@ -179,7 +190,8 @@ class FindingsList(QListView):
     def _show_pending(self) -> None:
         model = self.findings_model
         changed = model.replace(*self._pending)
-        heights = [self.delegate.height(finding, self.viewport().width()) for finding in model.findings]
+        width = self.viewport().width()
+        heights = [self.delegate.height(row, width) for row in range(len(model.findings))]
         if heights != self._heights:
             self._heights = heights
             self.scheduleDelayedItemsLayout()

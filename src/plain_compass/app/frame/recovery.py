@@ -101,7 +101,8 @@ class Recovery:
         """Write the unsaved document down; see ``Recovered``. Raises JobFileError when the disk will not take it."""
         if self._lock is None:
             raise JobFileError(" ".join(self.troubles) or f"Nothing can be kept in {self.folder}.")
-        content = {"path": str(path) if path else None, "base": base, "becoming": becoming, "job": job_text(job, raw)}
+        text = job_text(job, raw, indent=None)
+        content = {"path": str(path) if path else None, "base": base, "becoming": becoming, "job": text}
         write_atomically(self.file, json.dumps(content))
 
     def forget(self) -> None:

@@ -289,6 +289,8 @@ def _rope(many: Many, name: str) -> Array:
 
 def _rope_pull(many: Many) -> Array:
     gives = _rope(many, "moment_forward_Nm")
+    if np.isnan(gives).all():
+        return gives
     return _asked(~np.isnan(gives), _share(rope_wanted_Nm(many), np.nan_to_num(gives)))
 
 

@@ -72,7 +72,8 @@ class Place:
     )
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class Obstacle:
     """One thing that may be hit, may catch the tree, or stands in a way out."""
 
@@ -85,19 +86,19 @@ class Obstacle:
         0.5,
         kind=Kind.SPAN,
         low=0.0,
-        high=30.0,
+        high=40.0,
         label="radius",
         step=0.1,
         help="Radius of a spot or of a crown; half the width of a line.",
     )
     height_m: float = quantity(
-        1.0, kind=Kind.SPAN, low=0.0, high=80.0, label="height", step=0.25, help="Its top above the ground."
+        1.0, kind=Kind.SPAN, low=0.0, high=120.0, label="height", step=0.25, help="Its top above the ground."
     )
     base_m: float = quantity(
         0.0,
         kind=Kind.SPAN,
         low=0.0,
-        high=80.0,
+        high=120.0,
         label="crown base",
         step=0.25,
         help="Height of a neighbour's lowest live crown.",

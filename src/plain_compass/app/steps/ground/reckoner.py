@@ -17,6 +17,8 @@ SLICE_S = 0.012
 """About as long as a stretch of reckoning may last between two looks at the mouse: within a frame at 60 a second."""
 MOST_AT_ONCE = BLOCK
 """Bearings of one stretch at most; many at once cost little more than few."""
+TOLD_EVERY_S = 0.1
+"""How often the plan is painted anew while the rose grows: painting costs as much as reckoning."""
 COARSE = (20, 10, 5, 2, 1)
 """Steps in degrees: the whole rose is there coarsely first, then finer."""
 
@@ -50,6 +52,7 @@ class RoseReckoner(QObject):
         self._left: list[int] = []
         self._meets: tuple[Meets, ...] = ()
         self._at_once = 1
+        self._told_at = 0.0
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self.step)
@@ -84,7 +87,10 @@ class RoseReckoner(QObject):
         """Reckon for a few milliseconds."""
         assert self._case is not None
         self._reckon(self._at_once)
-        self.grown.emit()
+        now = time.perf_counter()
+        if not self._left or now - self._told_at > TOLD_EVERY_S:
+            self._told_at = now
+            self.grown.emit()
 
     def _reckon(self, count: int) -> None:
         """Reckon the next bearings, and see how many the next stretch can hold."""
