@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon, box
 
 from builders import round_tree, sections_alone
-from plain_compass.core.base.strips import ahead, bands, breadth_m, ends_m, strip
-from plain_compass.core.base.thickness import Line, between, even_lines, thickness_at_m
+from plain_compass.core.base.strips import Line, ahead, bands, breadth_m, ends_m, strip
+from plain_compass.core.base.thickness import between, even_lines, thickness_at_m
 from plain_compass.core.tree.butt import Lobe
 from plain_compass.core.tree.sections import Place, Sections, sections_of
 from plain_compass.core.tree.tree import Decay, Tree
@@ -34,7 +34,7 @@ FAR = 9.0
 
 def solid(sections: Sections) -> Polygon:
     """The sound wood of one section, x to the left and y along the lay."""
-    section = sections.places[0].section()
+    section = sections.section(0)
     wood = Polygon(section.wood[:, ::-1])
     return wood.difference(Polygon(section.rot[:, ::-1])) if len(section.rot) else wood
 
@@ -95,7 +95,7 @@ def test_a_breadth_is_the_line_inside_the_wood(kind: str, lay: float, level: flo
     line = LineString([(-FAR, level), (FAR, level)])
     assert breadth_m(one.edges, at(level))[0] == pytest.approx(solid(one).intersection(line).length, abs=1e-9)
     left, right = ends_m(one.wood, at(level))
-    wood = Polygon(one.places[0].section().wood[:, ::-1]).intersection(line)
+    wood = Polygon(one.section(0).wood[:, ::-1]).intersection(line)
     if wood.length > 1e-9:
         assert (right[0], left[0]) == pytest.approx((wood.bounds[0], wood.bounds[2]), abs=1e-9)
 

@@ -257,12 +257,40 @@ def ahead(edges: Edges, at_m: Array, slope: Array) -> Integrals:
     return strip(edges.sheared(slope), at_m, far).unsheared(slope)
 
 
-def between_lines(edges: Edges, rear: tuple[Array, Array], front: tuple[Array, Array]) -> Integrals:
-    """Integrals over what lies ahead of one line and not ahead of another, each as (at, slope); shapes (B,)."""
+@dataclass(frozen=True, slots=True, eq=False)
+class Line:
+    """A line across each section, v = at + slope u; shapes (B,)."""
+
+    at_m: Array
+    slope: Array
+
+    def v_m(self, u_m: Array) -> Array:
+        """Where it stands at places of shape (B, n)."""
+        return self.at_m[:, None] + self.slope[:, None] * u_m
+
+
+def between_lines(edges: Edges, rear: Line, front: Line) -> Integrals:
+    """Integrals over what lies ahead of one line and not ahead of another, one of each a section."""
+    if not (rear.slope.any() or front.slope.any()):
+        return strip(edges, rear.at_m, front.at_m)
     count = len(edges)
     twice = edges.rows(np.concatenate([np.arange(count)] * 2))
-    both = ahead(twice, *(np.concatenate(pair) for pair in zip(rear, front, strict=True)))
+    slopes = np.concatenate([rear.slope, front.slope])
+    both = ahead(twice, np.concatenate([rear.at_m, front.at_m]), slopes)
     return both.rows(slice(None, count)) - both.rows(slice(count, None))
+
+
+def area_between_lines(edges: Edges, rear: Line, front: Line) -> Array:
+    """Area of what lies ahead of one line and not ahead of another, one of each a section; shape (B,)."""
+    found, u0, u1 = np.zeros(len(edges)), edges.u0, edges.u1
+    for line, sign in ((rear, 1.0), (front, -1.0)):
+        # Heights over the line; what lies behind it is drawn onto it and adds nothing.
+        v0, v1 = edges.v0 - line.v_m(u0), edges.v1 - line.v_m(u1)
+        a, b = np.maximum(v0, 0.0), np.maximum(v1, 0.0)
+        level = v0 == v1
+        run = np.where(level, 0.0, (u1 - u0) / np.where(level, 1.0, v1 - v0))
+        found += sign * ((b - a) * (2 * u0 + run * (a + b - 2 * v0))).sum(axis=1) / 2
+    return found
 
 
 def breadth_m(edges: Edges, at_m: Array) -> Array:

@@ -14,7 +14,7 @@ import numpy as np
 
 from .polygon import Array
 from .rows import Index, Mask
-from .strips import Edges
+from .strips import Edges, Line
 
 LINES = 200
 """Lines of an even set, closer together towards both sides, where the thickness falls to nothing."""
@@ -103,33 +103,20 @@ def _packed(key: Index, values: Array, count: int) -> Array:
 
 def thickness_at_m(edges: Edges, u_m: Array, low_m: Array, high_m: Array) -> Array:
     """Section along single lines u between two levels; all of shape (B, s)."""
-    found = np.zeros_like(u_m)
-    for s in range(u_m.shape[-1]):
-        hit, v, sign = crossed_at(edges, u_m[:, s])
-        inside = np.clip(v, low_m[:, s, None], high_m[:, s, None])
-        found[:, s] = np.where(hit, inside * sign, 0.0).sum(axis=1)
+    hit, v, leaves = crossed_at(edges, u_m)
+    inside = np.minimum(np.maximum(v, low_m[:, :, None]), high_m[:, :, None])
+    found: Array = np.where(hit, np.where(leaves, inside, -inside), 0.0).sum(axis=2)
     return found
 
 
-def crossed_at(edges: Edges, u_m: Array) -> tuple[Mask, Array, Array]:
-    """(whether each edge is crossed by its section's line, where along the lay, sign); shapes (B, E)."""
-    at = u_m[:, None]
-    hit = (edges.u0 > at) != (edges.u1 > at)
-    run = np.where(hit, edges.u1 - edges.u0, 1.0)
-    v = edges.v0 + (at - edges.u0) / run * (edges.v1 - edges.v0)
-    return hit, v, np.where(run < 0, 1.0, -1.0)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Line:
-    """A line across each section, v = at + slope u; shapes (B,)."""
-
-    at_m: Array
-    slope: Array
-
-    def v_m(self, u_m: Array) -> Array:
-        """Where it stands at places of shape (B, n)."""
-        return self.at_m[:, None] + self.slope[:, None] * u_m
+def crossed_at(edges: Edges, u_m: Array) -> tuple[Mask, Array, Mask]:
+    """(whether each edge is crossed by a line, where along the lay, whether the section ends there); (B, s, E)."""
+    at = u_m[:, :, None]
+    u0, v0, u1, v1 = (each[:, None] for each in (edges.u0, edges.v0, edges.u1, edges.v1))
+    hit = (u0 > at) != (u1 > at)
+    run = u1 - u0
+    v = v0 + (at - u0) / np.where(hit, run, 1.0) * (v1 - v0)
+    return hit, v, run < 0
 
 
 @dataclass(frozen=True, slots=True, eq=False)

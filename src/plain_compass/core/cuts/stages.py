@@ -13,7 +13,7 @@ import numpy as np
 
 from ..base.polygon import Array, across, clip
 from ..cuts import form_of
-from ..mechanics.splitting import released_J_m2
+from ..mechanics.ligament import released_J_m2
 from ..plan.case import Planned
 from ..tree.section import Section, Strips, sound_powers
 from ..tree.wood import working_strength

@@ -156,7 +156,7 @@ def caught_in_strap(many: Many) -> Mask:
         if not back.traits.keeps_back:
             continue
         if back.traits.inner_edge_m:
-            inner = back.traits.inner_edge_m(many.sections.places[at].section(), back)
+            inner = back.traits.inner_edge_m(many.sections.section(at), back)
             found[at] = (1.0 if back.side == "left" else -1.0) * table.edge_left_m[at] > inner
         else:
             found[at] = table.edge_forward_m[at] < many.sections.back_m[at] + back.strap_m

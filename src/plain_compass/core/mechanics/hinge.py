@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Generic, NamedTuple
 
 import numpy as np
 
 from ..base.polygon import EMPTY, Array, Moments, clip
-from ..base.rows import Index, N, row
-from ..base.strips import Integrals, between_lines, counted, strip
-from ..base.thickness import Line, between
+from ..base.rows import Index, Mask, N, row
+from ..base.strips import Edges, Integrals, Line, area_between_lines, between_lines, counted
+from ..base.thickness import between
 from ..design.cut import BackCut, Cut, Hinge
 from ..design.designs import Designs
 from ..tree.section import Section
@@ -27,6 +28,9 @@ BEYOND_m = 2.0
 """Past any stem."""
 CURVE_TILTS_DEG: Array = np.arange(0.0, 90.0 + CURVE_STEP_DEG / 2, CURVE_STEP_DEG)
 """Upright to lying."""
+_COS, _SIN = np.cos(np.radians(CURVE_TILTS_DEG)), np.sin(np.radians(CURVE_TILTS_DEG))
+_MIDDLES: Array = np.radians(CURVE_TILTS_DEG[1:] - CURVE_STEP_DEG / 2)
+_COS_MIDDLES: Array = np.cos(_MIDDLES)
 LEAST_LENGTH_m = 1e-3
 """A piece of hinge that reaches over nothing still has a length to divide by."""
 
@@ -179,18 +183,31 @@ class _Pieces(NamedTuple):
     rear: Line
     front: Line
 
+    def some(self, which: Mask) -> _Pieces:
+        """Some of the pieces."""
+        if which.all():
+            return self
+        rear, front = (Line(line.at_m[which], line.slope[which]) for line in (self.rear, self.front))
+        return _Pieces(self.owner[which], self.low_m[which], self.high_m[which], rear, front)
+
+    def own(self, edges: Edges) -> Edges:
+        """Every piece's own section."""
+        return edges if np.array_equal(self.owner, np.arange(len(edges))) else edges.rows(self.owner)
+
 
 def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -> HingeGeometry[Array]:
     """Cut B hinges out of their sections: behind the apex line, ahead of the back-cut line, in their pieces."""
     pieces, spans, length = _pieces(sections, designs, face)
-    region = _summed(pieces, _regions(sections, pieces, of_wood=False), len(sections))
+    edges = pieces.own(sections.edges)
+    region = _regions(edges, sections, pieces).summed(pieces.owner, len(sections))
     fraction = np.ones(len(sections))
     if sections.rotten.any():
-        whole = _summed(pieces, _regions(sections, pieces, of_wood=True), len(sections)).area_m2
+        areas = _areas_m2(pieces.own(sections.wood), sections, pieces)
+        whole = np.maximum(counted(pieces.owner, areas, len(sections)), 0.0)
         fraction = np.where(whole > 0, region.area_m2 / np.where(whole > 0, whole, 1.0), 0.0)
     elif not region.area_m2.all():
         fraction = np.where(region.area_m2 > 0, 1.0, 0.0)
-    thick = between(sections.edges.rows(pieces.owner), pieces.rear, pieces.front, pieces.low_m, pieces.high_m)
+    thick = between(edges, pieces.rear, pieces.front, pieces.low_m, pieces.high_m)
     mean = (designs.left_m + designs.right_m) / 2
     rearmost = np.maximum(np.maximum(designs.left_m, designs.right_m), mean + designs.middle_m)
     left, right = np.full(len(sections), -np.inf), np.full(len(sections), np.inf)
@@ -247,7 +264,7 @@ def _shaped(
     sections: Sections, cut: Cut, face: FaceGeometry, at: int
 ) -> tuple[Array, tuple[tuple[float, float], ...], float]:
     """Pieces of one hinge that has a shape of its own, (7, p); its spans; its length along the apex line."""
-    section = sections.places[at].section()
+    section = sections.section(at)
     spans = spans_of(section, face, cut.hinge, cut.back)
     front, rears = front_line(section, face, cut.back), rear_lines(section, face, cut)
     middle = (face.end_left_m + face.end_right_m) / 2
@@ -274,30 +291,30 @@ def _uncrossed(low: Array, high: Array, lines: tuple[Array, Array, Array, Array]
     return low, np.where((opens == 0) & (room <= 0), low, high)
 
 
-def _regions(sections: Sections, pieces: _Pieces, *, of_wood: bool) -> Integrals:
-    """Integrals over every piece; where nothing bounds it but its two lines the whole outline serves."""
-    edges = (sections.wood if of_wood else sections.edges).rows(pieces.owner)
+def _stretches(edges: Edges, sections: Sections, pieces: _Pieces) -> Iterator[tuple[Mask, Edges, _Pieces]]:
+    """(which pieces, the wood between their ends, those pieces): what only two lines bound is the whole outline."""
     reach = np.maximum(sections.left_m, -sections.right_m)[pieces.owner]
     bounded = (pieces.low_m > -reach) | (pieces.high_m < reach)
-    sloped = (pieces.rear.slope != 0) | (pieces.front.slope != 0)
+    if not bounded.all():
+        yield ~bounded, edges if not bounded.any() else edges.rows(~bounded), pieces.some(~bounded)
+    if bounded.any():
+        yield bounded, edges.rows(bounded).within(pieces.low_m[bounded], pieces.high_m[bounded]), pieces.some(bounded)
+
+
+def _regions(edges: Edges, sections: Sections, pieces: _Pieces) -> Integrals:
+    """Integrals over every piece."""
     found = Integrals(*np.zeros((6, len(edges))))
-    for wanted, kind in ((~bounded & ~sloped, "level"), (~bounded & sloped, "sloped"), (bounded, "bounded")):
-        if not wanted.any():
-            continue
-        some = edges.rows(wanted)
-        if kind == "bounded":
-            some = some.within(pieces.low_m[wanted], pieces.high_m[wanted])
-        rear, front = ((line.at_m[wanted], line.slope[wanted]) for line in (pieces.rear, pieces.front))
-        part = strip(some, rear[0], front[0]) if kind == "level" else between_lines(some, rear, front)
-        if wanted.all():
-            return part
-        found.put(wanted, part)
+    for which, wood, some in _stretches(edges, sections, pieces):
+        found.put(which, between_lines(wood, some.rear, some.front))
     return found
 
 
-def _summed(pieces: _Pieces, of: Integrals, count: int) -> Integrals:
-    """What the pieces of each hinge are together."""
-    return of.summed(pieces.owner, count)
+def _areas_m2(edges: Edges, sections: Sections, pieces: _Pieces) -> Array:
+    """Area of every piece, shape (p,)."""
+    found = np.zeros(len(edges))
+    for which, wood, some in _stretches(edges, sections, pieces):
+        found[which] = area_between_lines(wood, some.rear, some.front)
+    return found
 
 
 def hinge_strengths(
@@ -360,9 +377,8 @@ def hinge_uses(
         steady_left_Nm: S, what wind and rope add to side bending at every tilt. Where it eases the weight's it is
             left out: a gust drops and a rope goes slack.
     """
-    tilt = CURVE_TILTS_DEG
+    tilt, cos, sin = CURVE_TILTS_DEG, _COS, _SIN
     side = np.abs(balance.left_m) * mass.weight_N
-    cos, sin = np.cos(np.radians(tilt)), np.sin(np.radians(tilt))
     steady = np.where(balance.left_m >= 0, steady_left_Nm, -steady_left_Nm)
     weighed = side[:, None] * cos
     bent = np.maximum(weighed, np.abs(weighed + steady[:, None]))
@@ -433,16 +449,15 @@ def needed_tilts_deg(ahead_ratio: Array, left_ratio: Array, tolerance_deg: float
 def _final_side_angles(ahead_ratio: Array) -> Array:
     """Side angle on the ground per unit of Y/Z, for a hinge lost at each of ``CURVE_TILTS_DEG``; shape (B, t)."""
     h = math.radians(CURVE_STEP_DEG)
-    middles = np.radians(CURVE_TILTS_DEG[1:]) - h / 2
-    speeds = _speeds(middles, ahead_ratio)
-    stiffs = (np.cos(middles) - speeds * speeds) / speeds
+    speeds = _speeds(_MIDDLES, ahead_ratio)
+    stiffs = (_COS_MIDDLES - speeds * speeds) / speeds
     # Midpoint rule for dl1/dtilt = -stiff l2, dl2/dtilt = -l1/speed, run backwards; one case in plain numbers.
     one = len(ahead_ratio) == 1
     l1: Array | float = 1.0 if one else np.ones(len(ahead_ratio))
     l2: Array | float = 0.0 if one else np.zeros(len(ahead_ratio))
     total, falling = l2, [l2]
     flat = (each[0].tolist() if one else list(each.T) for each in (speeds, stiffs))
-    for speed, stiff, cosine in reversed(list(zip(*flat, np.cos(middles).tolist(), strict=True))):
+    for speed, stiff, cosine in reversed(list(zip(*flat, _COS_MIDDLES.tolist(), strict=True))):
         m1, m2 = l1 + h / 2 * stiff * l2, l2 + h / 2 * l1 / speed
         l1, l2 = l1 + h * stiff * m2, l2 + h * m1 / speed
         total = total + h * m2 * cosine / speed

@@ -9,14 +9,12 @@ import numpy as np
 
 from ..base.polygon import Array
 from ..base.rows import Index, N, row
-from ..base.strips import FAR_m, Integrals, bands, breadth_m, strip
-from ..tree.sections import Sections
+from ..base.strips import FAR_m, Integrals, strip
 from ..tree.timber import Timbers
 from .balance import Mass, amplified
+from .ligament import LIGAMENTS, kerfs_at
 from .stump import Stumps
 
-LIGAMENTS = 36
-"""Depths of the cut that are followed; where it moves is found between two of them."""
 STRAP_SHARE = 1.0 / 3.0
 """Share of rupture that a strap may carry in tension: it was cut into, and nobody knows how straight its grain runs."""
 NOTHING_m = 1e-9
@@ -71,23 +69,15 @@ class Splitting(Generic[N]):
 def sweep_back_cuts(
     stumps: Stumps, timbers: Timbers, mass: Mass[Array], following_Nm: Array | float = 0.0
 ) -> BackCutSweep[Array]:
-    """Follow each ligament from the uncut stem to the finished hinge, taken parallel to the apex line."""
-    sections, front = stumps.sections, stumps.face.hinge_front_m
-    share = np.linspace(0.0, 1.0, LIGAMENTS)
-    whole = front - sections.back_m
-    ligament = whole[:, None] + (stumps.hinge.reach_m - whole)[:, None] * share
-    rear = front[:, None] - ligament
-    cut_off = bands(sections.edges, np.concatenate([rear, front[:, None]], axis=1))
-    left = cut_off.from_front()
-    area = np.maximum(left.one, 1e-12)
-    centre = left.v / area
-    fibre = timbers.constants.hinge_length_factor * ligament + stumps.designs.step_m[:, None]
+    """Follow each ligament from the uncut stem to the finished hinge."""
+    left = stumps.shape.ligaments
+    fibre = timbers.constants.hinge_length_factor * left.ligament_m + stumps.designs.step_m[:, None]
     return BackCutSweep(
-        ligament_m=ligament,
-        plastic_Nm=timbers.rupture_Pa[:, None] / 6 * sections.lines.squares_m3(rear, front),
-        stiffness_Nm=timbers.elasticity_Pa[:, None] * (left.vv - area * centre**2) / fibre,
-        moment_Nm=mass.weight_N[:, None] * (mass.com_forward_m[:, None] - centre),
-        following_Nm=np.broadcast_to(following_Nm, front.shape),
+        ligament_m=left.ligament_m,
+        plastic_Nm=timbers.rupture_Pa[:, None] / 6 * left.square_m3,
+        stiffness_Nm=timbers.elasticity_Pa[:, None] * left.second_m4 / fibre,
+        moment_Nm=mass.weight_N[:, None] * (mass.com_forward_m[:, None] - left.centre_m),
+        following_Nm=np.broadcast_to(following_Nm, mass.weight_N.shape),
     )
 
 
@@ -115,39 +105,6 @@ def sits_back_at_m(sweep: BackCutSweep[Array], toppling_Nm: Array) -> Array:
     return _first_past(sweep.ligament_m, np.minimum(excess, 1e12))
 
 
-def released_J_m2(moment_Nm: Array, breadth_m: Array, elasticity_Pa: Array, front_m4: Array, whole_m4: Array) -> Array:
-    """Energy released per area of a crack running up from a kerf: M^2/(2 b E) (1/I_front - 1/I); all of one shape.
-
-    The front part, from the front bark to the kerf, bends alone once the crack has passed. Source: strain
-    energy release rate of a split beam (Griffith's criterion with Euler-Bernoulli halves). Where nothing is left in
-    front of the kerf any moment at all splits it.
-    """
-    stands = (front_m4 > 0) & (breadth_m > 0)
-    one = np.where(stands, front_m4, 1.0)
-    saved = np.maximum(1.0 / one - 1.0 / whole_m4, 0.0)
-    energy = moment_Nm * moment_Nm / (2 * np.where(stands, breadth_m, 1.0) * elasticity_Pa) * saved
-    return np.where(stands, energy, np.where(moment_Nm != 0, np.inf, 0.0))
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Kerfs:
-    """What a crack from a kerf parts: the front of each section, bending alone, from the whole; shapes (B,)."""
-
-    breadth_m: Array
-    front_m4: Array
-    whole_m4: Array
-
-    def energy_J_m2(self, moment_Nm: Array, elasticity_Pa: Array) -> Array:
-        """Energy that the crack would set free under a moment."""
-        return released_J_m2(moment_Nm, self.breadth_m, elasticity_Pa, self.front_m4, self.whole_m4)
-
-
-def kerfs_at(sections: Sections, forward_m: Array) -> Kerfs:
-    """Kerfs that stop at these places along the lay."""
-    front = strip(sections.edges, forward_m, np.full(len(sections), FAR_m))
-    return Kerfs(breadth_m(sections.edges, forward_m), front.second_fall_m4, sections.sound.second_fall_m4)
-
-
 def resistance_J_m2(fracture_J_m2: Array | float, diameter_m: Array) -> Array:
     """G_c of a stem: what a crack takes in its wood, more for larger stems (indicative)."""
     found: Array = fracture_J_m2 * np.clip(np.sqrt(diameter_m / 0.4), 0.7, 1.6)
@@ -167,7 +124,7 @@ def splittings_of(
     reach = stumps.hinge.reach_m
 
     elasticity = timbers.elasticity_Pa
-    at_hinge = kerfs_at(sections, front - reach)
+    at_hinge = stumps.shape.kerfs
     bored = at_hinge.energy_J_m2(stumps.strength.plastic_Nm, elasticity)
     moves_at = moves_forward_at_m(sweep)
     plain, moves = bored, ~np.isnan(moves_at)
@@ -248,7 +205,7 @@ def held_behind(stumps: Stumps, held: Index) -> Integrals:
             edge = float(sections.back_m[at] + designs.kept_m[at])
             pieces.append((place, -FAR_m, FAR_m, edge))
             continue
-        own = back.traits.kept(sections.places[at].section(), row(stumps.face, at), back, row(stumps.hinge, at))
+        own = back.traits.kept(sections.section(at), row(stumps.face, at), back, row(stumps.hinge, at))
         pieces += [(place, *piece) for piece in own]
     table = np.array(pieces, dtype=np.float64).reshape(-1, 4)
     mine, low, high, front = table[:, 0].astype(np.intp), table[:, 1], table[:, 2], table[:, 3]

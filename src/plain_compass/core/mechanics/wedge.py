@@ -141,7 +141,7 @@ class Poise(NamedTuple):
 
 def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -> tuple[Wedging[Array], Seats]:
     """Every seat and the plan as a whole, case by case; the seats of a case share the force equally."""
-    mass, balance, loads_Nm, sits_back_at_m = poise
+    mass, balance, _, sits_back_at_m = poise
     sections, face, hinge = stumps.sections, stumps.face, stumps.hinge
     tilt = tipping_tilt_deg(balance, mass, constants)
     curve = resisting_moments(tilt, balance, mass, stumps.strength)
@@ -168,7 +168,7 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
         kerf_at_sit_back_m=kerf_at,
         first_fits=kerf >= wanted,  # type: ignore[arg-type]  # of many, one answer a case
         doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]
-        alone_Nm=moments_wanted_Nm(mass, balance, stumps.strength, loads_Nm, constants),
+        alone_Nm=moments_wanted_Nm(poise, stumps.strength, constants, peak),
         pause_s=np.full(len(sections), np.nan),
     )
     return plan, seats
@@ -180,14 +180,15 @@ def _most(values: Array, used: Mask, none: float) -> Array:
     return np.where(used.any(axis=1), found, none)
 
 
-def moments_wanted_Nm(
-    mass: Mass[Array], balance: Balance[Array], capacity: HingeStrength[Array], loads_Nm: Array, constants: Indicative
-) -> Array:
+def moments_wanted_Nm(poise: Poise, capacity: HingeStrength[Array], constants: Indicative, peak_Nm: Array) -> Array:
     """Most moment anything must give to tip the tree as it stands by its weight alone, without rope or wind.
 
     Args:
-        loads_Nm: the forward moment of rope and wind, which is left out.
+        peak_Nm: the same with both.
     """
+    mass, balance, loads_Nm, _ = poise
+    if not loads_Nm.any():
+        return peak_Nm
     bare = replace(balance, moment_forward_Nm=balance.moment_forward_Nm - loads_Nm)
     tilt = tipping_tilt_deg(bare, mass, constants)
     found: Array = np.maximum(resisting_moments(tilt, bare, mass, capacity).max(axis=1), 0.0)
@@ -229,18 +230,20 @@ def _arms(sections: Sections, hinge: HingeGeometry[Array], at_deg: Array) -> tup
     radius = sections.reach_m(turn)
     left, edge = radius * np.sin(turn), -radius * np.cos(turn)
     if sections.rotten.any() and left.shape[1]:
-        edge = np.stack([_past_rot(sections, left[:, s], edge[:, s]) for s in range(left.shape[1])], axis=1)
+        edge = _past_rot(sections, left, edge)
     return np.maximum(hinge.region.forward_m[:, None] - edge, LEAST_ARM_m), edge, left
 
 
 def _past_rot(sections: Sections, left: Array, edge: Array) -> Array:
-    """Where a wedge's line first meets sound wood: at the bark, or past rot that comes out there; shapes (B,)."""
+    """Where wedges' lines first meet sound wood: at the bark, or past rot that comes out there; shapes (B, s)."""
     hit, v, _ = crossed_at(sections.edges, left)
-    hit[:, : sections.wood.u0.shape[1]] = False
-    at = edge[:, None] + AT_EDGE_m
+    hit[:, :, : sections.wood.u0.shape[1]] = False
+    at = edge[:, :, None] + AT_EDGE_m
     # In rot where it has been crossed an odd number of times on the way in.
-    in_rot = (hit & (v <= at)).sum(axis=1) % 2 == 1
-    ends = np.where(hit & (v > at), v, np.inf).min(axis=1, initial=np.inf)
+    in_rot = (hit & (v <= at)).sum(axis=2) % 2 == 1
+    if not in_rot.any():
+        return edge
+    ends = np.where(hit & (v > at), v, np.inf).min(axis=2, initial=np.inf)
     return np.where(in_rot & np.isfinite(ends), ends, edge)
 
 

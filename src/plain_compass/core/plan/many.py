@@ -9,23 +9,25 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
 from ..base.polygon import Array
 from ..base.rows import row, taken
+from ..design.cut import Cut
 from ..design.designs import Designs, designs_of
 from ..mechanics.balance import Balance, Mass, balances_on, masses_of
-from ..mechanics.face import FaceGeometry, faces_on
-from ..mechanics.hinge import HingeGeometry, HingeStrength, HingeUse, hinge_strengths, hinge_uses, hinges_on
+from ..mechanics.face import FaceGeometry
+from ..mechanics.hinge import HingeGeometry, HingeStrength, HingeUse, hinge_strengths, hinge_uses
 from ..mechanics.loads import Gust, Loads, gusts_on, loaded, loads_of
 from ..mechanics.resting import Laid, Resting, resting_alone, resting_on
 from ..mechanics.splitting import BackCutSweep, Splitting, sits_back_at_m, splittings_of, sweep_back_cuts
-from ..mechanics.stump import Stumps
+from ..mechanics.stump import Shapes, Stumps, shapes_of
 from ..mechanics.wedge import Poise, Seats, Wedging, pauses_s, wedging_at, wedgings_of
 from ..site.rigging import Rigging, rigged
-from ..tree.sections import Place, Sections, sections_of
+from ..tree.section import Section
+from ..tree.sections import Place, Sections, alone_in, sections_of
 from ..tree.timber import Timbers, timbers_of
 from .case import Case, Parts, profiles_of
 
@@ -35,14 +37,10 @@ class Many:
     """The physical results of B cases; every quantity has shape (B,), curves (B, t). See ``Parts``."""
 
     cases: tuple[Case, ...]
-    designs: Designs
     timbers: Timbers
-    sections: Sections
+    stumps: Stumps
     mass: Mass[Array]
     balance: Balance[Array]
-    face: FaceGeometry[Array]
-    hinge: HingeGeometry[Array]
-    strength: HingeStrength[Array]
     use: HingeUse[Array]
     sweep: BackCutSweep[Array]
     splitting: Splitting[Array]
@@ -53,9 +51,29 @@ class Many:
     loads: Loads[Array]
 
     @property
-    def stumps(self) -> Stumps:
-        """What splitting and wedges ask of the cuts."""
-        return Stumps(self.designs, self.sections, self.face, self.hinge, self.strength)
+    def designs(self) -> Designs:
+        """The cuts."""
+        return self.stumps.shape.designs
+
+    @property
+    def sections(self) -> Sections:
+        """The wood they are made in."""
+        return self.stumps.shape.sections
+
+    @property
+    def face(self) -> FaceGeometry[Array]:
+        """The faces."""
+        return self.stumps.shape.face
+
+    @property
+    def hinge(self) -> HingeGeometry[Array]:
+        """The hinges."""
+        return self.stumps.shape.hinge
+
+    @property
+    def strength(self) -> HingeStrength[Array]:
+        """What the hinges can do."""
+        return self.stumps.strength
 
     @cached_property
     def resting(self) -> Resting[Array]:
@@ -76,7 +94,7 @@ class Many:
     def parts(self, at: int) -> Parts:
         """The results of one case."""
         return Parts(
-            section=self.sections.places[at].section(),
+            section=self.sections.section(at),
             mass=row(self.mass, at),
             balance=row(self.balance, at),
             face=row(self.face, at),
@@ -109,21 +127,20 @@ def many_of(cases: Sequence[Case]) -> Many:
 
     The cases share site, kit, constants and the practice's tolerance. Whether the cuts fit is not asked here.
     """
-    first, designs = cases[0], designs_of([case.cut for case in cases])
+    first = cases[0]
     constants, kit = first.constants, first.kit
-    sections = sections_of([place_of(case) for case in cases])
+    shape = _shapes(cases)
+    designs, sections, face, hinge = shape.designs, shape.sections, shape.face, shape.hinge
     trees = [(case.tree, case.wood) for case in cases]
     timbers = timbers_of(trees, designs.height_m.tolist(), constants)
     mass = masses_of(trees, designs, constants)
-    face = faces_on(sections, designs, kit.kerf_m)
-    hinge = hinges_on(sections, designs, face)
     load_left = mass.com_left_m - hinge.region.left_m
     strength = hinge_strengths(hinge, designs, timbers, load_left_m=load_left, diameter_m=sections.diameter_m)
     gust, rigging, loads = _loads(cases, designs)
     moments = loads.forward_Nm, loads.left_Nm
     balance = balances_on(mass, moments, hinge.region, strength.stiffness_Nm, strength.plastic_Nm)
     use = hinge_uses(mass, strength, balance, loads.left_Nm, face.closing_angle_deg, first.practice.tolerance_deg)
-    stumps = Stumps(designs, sections, face, hinge, strength)
+    stumps = Stumps(shape, strength)
     sweep, splitting = released(stumps, timbers, (mass, loads), balance, kit.kerf_m)
     poise = Poise(mass, balance, loads.forward_Nm, sits_back_at_m(sweep, mass.toppling_Nm))
     wedging, seats = wedgings_of(stumps, kit, poise, constants)
@@ -131,14 +148,10 @@ def many_of(cases: Sequence[Case]) -> Many:
     wedging = replace(wedging, pause_s=pauses_s(mass, strength, breast, height))
     return Many(
         cases=tuple(cases),
-        designs=designs,
         timbers=timbers,
-        sections=sections,
+        stumps=stumps,
         mass=mass,
         balance=balance,
-        face=face,
-        hinge=hinge,
-        strength=strength,
         use=use,
         sweep=sweep,
         splitting=splitting,
@@ -148,6 +161,19 @@ def many_of(cases: Sequence[Case]) -> Many:
         rigging=rigging,
         loads=loads,
     )
+
+
+def _shapes(cases: Sequence[Case]) -> Shapes:
+    """The cuts in their wood; that of one case is kept while only what stands above it changes."""
+    places, kerf = [place_of(case) for case in cases], cases[0].kit.kerf_m
+    if len(cases) == 1:
+        return _shape_alone(places[0].section(), cases[0].cut, kerf)
+    return shapes_of(sections_of(places), designs_of([case.cut for case in cases]), kerf)
+
+
+@lru_cache(maxsize=32)
+def _shape_alone(section: Section, cut: Cut, kerf_m: float) -> Shapes:
+    return shapes_of(alone_in(section), designs_of([cut]), kerf_m)
 
 
 def released(

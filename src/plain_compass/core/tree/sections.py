@@ -40,7 +40,7 @@ class Sections:
     """B sections in the tree's frame, origin at the pith; every column has shape (B,).
 
     Attributes:
-        places: where each is taken.
+        taken: each by itself, or where it is taken; see ``section``.
         edges, wood: the outline less its rot, and the wood alone, u to the left and v along the lay.
         front_m, back_m, left_m, right_m: outermost wood.
         diameter_m: mean diameter over bark.
@@ -49,7 +49,7 @@ class Sections:
         shell_ratio: as of ``Section``; not a number where decay is unknown.
     """
 
-    places: tuple[Place, ...]
+    taken: tuple[Section | Place, ...]
     edges: Edges
     wood: Edges
     front_m: Array
@@ -62,7 +62,12 @@ class Sections:
     shell_ratio: Array
 
     def __len__(self) -> int:
-        return len(self.places)
+        return len(self.taken)
+
+    def section(self, at: int) -> Section:
+        """One of them by itself."""
+        one = self.taken[at]
+        return one if isinstance(one, Section) else one.section()
 
     @property
     def depth_m(self) -> Array:
@@ -81,25 +86,20 @@ class Sections:
 
     def reach_m(self, turn_rad: Array) -> Array:
         """Radius of the wood from the pith; angles from straight behind, left positive, shape (B, s) as given."""
-        u, v = np.sin(turn_rad), -np.cos(turn_rad)
-        found = np.zeros_like(turn_rad)
-        e = self.wood
-        du, dv = e.u1 - e.u0, e.v1 - e.v0
-        for s in range(turn_rad.shape[1]):
-            us, vs = u[:, s, None], v[:, s, None]
-            aside0, aside1 = us * e.v0 - vs * e.u0, us * e.v1 - vs * e.u1
-            along = us * (e.u0 + e.u1) + vs * (e.v0 + e.v1)
-            hit = (aside0 <= 0) != (aside1 <= 0)
-            turned = np.where(hit, us * dv - vs * du, 1.0)
-            radius = np.where(hit & (along > 0), (e.u0 * dv - e.v0 * du) / turned, 0.0)
-            found[:, s] = radius.max(axis=1)
+        u, v = np.sin(turn_rad)[:, :, None], -np.cos(turn_rad)[:, :, None]
+        u0, v0, u1, v1 = (each[:, None] for each in (self.wood.u0, self.wood.v0, self.wood.u1, self.wood.v1))
+        aside0, aside1 = u * v0 - v * u0, u * v1 - v * u1
+        hit = ((aside0 <= 0) != (aside1 <= 0)) & (u * (u0 + u1) + v * (v0 + v1) > 0)
+        du, dv = u1 - u0, v1 - v0
+        radius = (u0 * dv - v0 * du) / np.where(hit, u * dv - v * du, 1.0)
+        found: Array = np.where(hit, radius, 0.0).max(axis=2)
         return found
 
 
 def sections_of(places: Sequence[Place]) -> Sections:
     """Take them all. Raises InputError where one of them does not fit."""
     if len(places) == 1:
-        return _alone(places[0].section(), places[0])
+        return alone_in(places[0].section())
     # Trees that differ only in crown or lean have one butt.
     butts = {id(place.tree): (place.tree.trunk, place.tree.lobes, place.tree.decay) for place in places}
     numbers: dict[tuple[object, ...], int] = {}
@@ -116,16 +116,19 @@ def sections_of(places: Sequence[Place]) -> Sections:
 
 
 @lru_cache(maxsize=16)
-def _alone(section: Section, place: Place) -> Sections:
-    """One section, kept while nothing but the cut in it changes: a drag of the hinge reckons no outline anew."""
-    assert section is place.section()
-    return _turned([place])
+def alone_in(section: Section) -> Sections:
+    """One section, kept while nothing but the cut in it, or the tree above it, changes."""
+    return _outlined(section, np.zeros(1), (section,))
 
 
 def _turned(places: list[Place]) -> Sections:
     """Sections of one outline: as it stands on the first one's lay, turned on to the others'."""
-    base = places[0].section()
-    turn = np.radians(np.array([place.lay_deg - places[0].lay_deg for place in places]))
+    turn_deg = np.array([place.lay_deg - places[0].lay_deg for place in places])
+    return _outlined(places[0].section(), turn_deg, tuple(places))
+
+
+def _outlined(base: Section, turn_deg: Array, taken: tuple[Section | Place, ...]) -> Sections:
+    turn = np.radians(turn_deg)
     cos, sin = np.cos(turn), np.sin(turn)
 
     def turned(points: Array) -> Array:
@@ -135,9 +138,9 @@ def _turned(places: list[Place]) -> Sections:
     outline, alone = edges_of(wood, rot), edges_of(wood, rot[:, :0])
     one = edges_of(base.wood[None], base.rot[None])
     ends = np.array([base.back_m]), np.array([base.front_m])
-    many = len(places)
+    many = len(taken)
     return Sections(
-        places=tuple(places),
+        taken=taken,
         edges=outline,
         wood=alone,
         front_m=wood[:, :, 0].max(axis=1),
