@@ -60,7 +60,7 @@ lint: $(DEV)
 
 bench: $(DEV)
 	@$(BIN)/python tools/system_libraries.py
-	@$(BIN)/python bench/run.py
+	@$(BIN)/python bench/run.py $(if $(AGAINST),--against $(AGAINST))
 
 lock:
 	cd requirements && for f in runtime dev; do \

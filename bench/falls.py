@@ -5,7 +5,6 @@ from __future__ import annotations
 import statistics
 import sys
 import time
-from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
@@ -70,37 +69,6 @@ def bench_falls(checked: int = CHECKED, looped: int = LOOPED) -> dict[str, float
         "near_share": float(np.mean(np.array(off) <= 0.01)),
         "late_p99_ms": float(np.quantile(late, 0.99)),
         "stepped": float(sum(int(falls.stepped.sum()) for falls in found)) / len(sets),
-    }
-
-
-def bench_fan(median_ms: Callable[..., float]) -> dict[str, float]:
-    """The first look after a drag, the whole fan, and the plan's own fall."""
-    from dataclasses import replace
-
-    from plain_compass.core.assess import assess
-    from plain_compass.core.fall.nominal import nominal_fall
-    from plain_compass.job.demo import demo_job
-    from plain_compass.job.document import assess_tree
-    from plain_compass.job.fall import FIRST_SAMPLES, fan_for
-
-    job = demo_job()
-    plan = job.plan("WH-12")
-    result = assess_tree(job, "WH-12")
-    cut = result.case.cut
-
-    def dragged(number: int) -> object:
-        hinge = replace(cut.hinge, left_m=0.05 + number * 1e-5)
-        return assess(replace(result.case, cut=replace(cut, hinge=hinge)))
-
-    def first(number: int) -> object:
-        anew = dragged(number)
-        nominal_fall(anew)
-        return fan_for(plan, anew, FIRST_SAMPLES, whole=False)
-
-    return {
-        "fall, first fan after a drag, assess included": median_ms(first, calls=30),
-        "fall, the whole fan of 2,048": median_ms(lambda _: fan_for(plan, result), calls=20),
-        "fall, the plan's own": median_ms(lambda _: nominal_fall(result), calls=30),
     }
 
 

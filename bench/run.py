@@ -5,19 +5,25 @@ Times are medians of one run on one machine; the ratios beside them are what can
 
 from __future__ import annotations
 
+import argparse
 import os
 import statistics
 import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-from falls import bench_falls, bench_fan
+from edits import edits_page
+from falls import bench_falls
+from growth import growth_page
+from side import Times, burst, side_by_side
+from works import Work, assessments, calls_of, everything
 
 ROOT = Path(__file__).resolve().parent.parent
+BASE = "assess, hinge dragged"
+ROUNDS = 5
 PAGE = ROOT / "docs" / "performance.md"
 STARTED = """
 import sys, time
@@ -53,109 +59,48 @@ DRAGS = (
 """Step, tree, view, name and grip of every drag that is timed."""
 
 
-def median_ms(work: Callable[[int], object], rounds: int = 3, calls: int = 120) -> float:
-    """Median time of ``work(number)`` in milliseconds: of several rounds the one least disturbed by other programs."""
-    medians = []
-    for _ in range(rounds):
-        times = []
-        warm = min(10, calls)
-        for number in range(calls + warm):
-            began = time.perf_counter()
-            work(number)
-            times.append(time.perf_counter() - began)
-        medians.append(1e3 * statistics.median(times[warm:]))
-    return min(medians)
-
-
-def bench_assess() -> dict[str, float]:
-    """``assess`` while one thing after another is dragged: each call is a question not asked before."""
+def fan_works() -> dict[str, Work]:
+    """The first look after a drag, the whole fan, and the plan's own fall."""
     from plain_compass.core.assess import assess
+    from plain_compass.core.fall.nominal import nominal_fall
     from plain_compass.job.demo import demo_job
-    from plain_compass.job.document import case_of
+    from plain_compass.job.document import assess_tree
+    from plain_compass.job.fall import FIRST_SAMPLES, fan_for
 
-    case = case_of(demo_job(), "WH-07")
-    cut = case.cut
+    plan = demo_job().plan("WH-12")
+    result = assess_tree(demo_job(), "WH-12")
+    cut = result.case.cut
 
-    def hinge(number: int) -> object:
-        return assess(replace(case, cut=replace(cut, hinge=replace(cut.hinge, left_m=0.05 + number * 1e-5))))
-
-    def lay(number: int) -> object:
-        return assess(replace(case, cut=replace(cut, lay_deg=200.0 + number * 0.1)))
-
-    def height(number: int) -> object:
-        return assess(replace(case, tree=replace(case.tree, height_m=17.0 + number * 0.01)))
+    def first(number: int) -> object:
+        hinge = replace(cut.hinge, left_m=0.05 + number * 1e-5)
+        anew = assess(replace(result.case, cut=replace(cut, hinge=hinge)))
+        nominal_fall(anew)
+        return fan_for(plan, anew, FIRST_SAMPLES, whole=False)
 
     return {
-        "assess, hinge dragged": median_ms(hinge),
-        "assess, lay turned": median_ms(lay),
-        "assess, tree measured anew": median_ms(height),
+        "fall, first fan after a drag, assess included": first,
+        "fall, the whole fan of 2,048": lambda _: fan_for(plan, result),
+        "fall, the plan's own": lambda _: nominal_fall(result),
     }
 
 
-def bench_stages() -> dict[str, float]:
-    """The sweep through 200 depths, and the whole table searched, on the lobed and on the rotten demo tree."""
-    from plain_compass.core.advice.suggest import suggest
-    from plain_compass.core.assess import assess
-    from plain_compass.core.base.paths import with_value
-    from plain_compass.core.cuts.stages import sweep_of
-    from plain_compass.core.tree.tree import Decay
-    from plain_compass.job.demo import demo_job
-    from plain_compass.job.document import assess_tree, case_of
-
-    plain = assess_tree(demo_job(), "WH-12")
-    rotten = Decay(kind="cavity", radius_m=0.08, offset_m=0.05)
-    lobed = assess(with_value(case_of(demo_job(), "WH-21"), "tree.decay", rotten))
-    return {
-        "stages, sweep of 200 depths, round section": median_ms(lambda _: sweep_of(plain), calls=30),
-        "stages, sweep of 200 depths, lobed and rotten": median_ms(lambda _: sweep_of(lobed), calls=30),
-        "suggest, the whole table, lobed and rotten": median_ms(lambda _: suggest(lobed), rounds=1, calls=3),
-    }
+def timed(works: dict[str, Work]) -> dict[str, tuple[Times, float]]:
+    """(times, ratio to a dragged hinge's ``assess`` timed before and after it) of each, medians over the rounds."""
+    base, found = assessments()[BASE], {}
+    for name, work in works.items():
+        rounds, ratios = [], []
+        for number in range(ROUNDS):
+            before = burst(base, 40 * number, 15).cpu_ms
+            times = burst(work, 25 * number, calls_of(name))
+            after = burst(base, 40 * number + 20, 15).cpu_ms
+            rounds.append(times)
+            ratios.append(2 * times.cpu_ms / (before + after))
+        found[name] = Times(*map(statistics.median, zip(*rounds, strict=True))), statistics.median(ratios)
+        print(f"{name:48s} {found[name][0].cpu_ms:9.2f} ms CPU {found[name][1]:8.2f}", flush=True)
+    return found
 
 
-def bench_rose() -> dict[str, float]:
-    """The lay rose of 360 bearings with 30 obstacles and 20 neighbours: whole, its targets alone, and one slice."""
-    import numpy as np
-
-    from plain_compass.core.advice.rose import spoke_at, targets_by_bearing, whole_rose
-    from plain_compass.core.assess import assess
-    from plain_compass.core.site.site import Obstacle, Place
-    from plain_compass.job.demo import demo_job
-    from plain_compass.job.document import case_of
-
-    case = case_of(demo_job(), "WH-07")
-    walls = [
-        Obstacle("wall", "", "matters", "line", (Place(i - 15, 12 + i % 9), Place(i - 10, 16 + i % 7)))
-        for i in range(30)
-    ]
-    trees = [
-        Obstacle("tree", "", "none", "spot", (Place(9 * (i % 5) - 20, 8 * (i // 5) - 30),), 2.5, 15.0)
-        for i in range(20)
-    ]
-    case = replace(case, site=replace(case.site, obstacles=(*walls, *trees)))
-    bearings = np.arange(360.0)
-
-    def whole(number: int) -> object:
-        return whole_rose(replace(case, tree=replace(case.tree, height_m=17.0 + number * 0.01)), bearings)
-
-    def targets(number: int) -> object:
-        return targets_by_bearing(replace(case, tree=replace(case.tree, height_m=17.0 + number * 0.01)), bearings)
-
-    def apart(number: int) -> object:
-        turned = replace(case, tree=replace(case.tree, height_m=16.0 + number * 0.01))
-        return [assess(replace(turned, cut=replace(turned.cut, lay_deg=float(b)))) for b in bearings]
-
-    def one(number: int) -> object:
-        return spoke_at(case, number * 0.7, ())
-
-    return {
-        "lay rose, 360 bearings, in slices of 8 ms": median_ms(whole, rounds=1, calls=3),
-        "360 separate assessments": median_ms(apart, rounds=1, calls=3),
-        "lay rose, targets of 360 bearings": median_ms(targets, calls=40),
-        "lay rose, one spoke": median_ms(one),
-    }
-
-
-def bench_drag(folder: Path) -> dict[str, float]:
+def bench_drag(folder: Path) -> dict[str, tuple[Times, float]]:
     """From a mouse move to the painted frame, in the whole window at 1280x800, without a screen."""
     from PySide6.QtCore import QPoint, Qt
     from PySide6.QtTest import QTest
@@ -172,7 +117,7 @@ def bench_drag(folder: Path) -> dict[str, float]:
     window.resize(1280, 800)
     window.show()
     app.processEvents()
-    found = {}
+    found: dict[str, tuple[Times, float]] = {}
     for step, tree_id, view, name, path in DRAGS:
         window.show_step(step)
         window.store.look_at(tree_id)
@@ -186,7 +131,7 @@ def bench_drag(folder: Path) -> dict[str, float]:
             QTest.mouseMove(drawing, start + QPoint(number % 2, abs(number % 60 - 30)))
             app.processEvents()
 
-        found[f"drag to redrawn frame, {name}"] = median_ms(move)
+        found |= timed({f"drag to redrawn frame, {name}": move})
         QTest.mouseRelease(drawing, Qt.MouseButton.LeftButton, pos=start)
     window.jobs.ask_unsaved = lambda: "keep"  # type: ignore[method-assign]
     window.close()
@@ -203,17 +148,17 @@ def bench_start(folder: Path) -> tuple[float, float]:
     return 1e3 * statistics.median(run[0] for run in runs), statistics.median(run[2] for run in runs)
 
 
-def page(rows: list[tuple[str, str, str, str]]) -> str:
-    """The page as Markdown."""
+def page(rows: list[tuple[str, ...]]) -> str:
+    """The page's first table as Markdown."""
     lines = [
         "# Performance",
         "",
-        "Written by `make bench` on one machine, without a screen: medians, of three rounds the least disturbed one.",
-        "Times depend on the machine and on what else it is doing;",
-        "compare the ratios, which are to the median `assess` while the hinge is dragged in the same run.",
+        "Written by `make bench` on one machine, without a screen: medians of several rounds, processor time and the",
+        "clock. Times depend on the machine and on what else it is doing; compare the ratios, which are of processor",
+        "time, to an `assess` while the hinge is dragged that was timed just before and just after.",
         "",
-        "| what | median | ratio | aim |",
-        "|---|---|---|---|",
+        "| what | processor | clock | ratio | aim |",
+        "|---|---|---|---|---|",
         *(f"| {' | '.join(row)} |" for row in rows),
         "",
         "Start-up counts the whole process, from launching Python to the painted window on the demo job, warm disk.",
@@ -221,6 +166,31 @@ def page(rows: list[tuple[str, str, str, str]]) -> str:
         "",
     ]
     return "\n".join(lines)
+
+
+def side_page(other: Path) -> str:
+    """This checkout beside another one, as Markdown."""
+    rows = [
+        f"| {name} | {one.cpu_ms:.2f} ms | {two.cpu_ms:.2f} ms | {ratio:.2f} |"
+        for name, one, two, ratio in side_by_side(ROOT, other)
+    ]
+    return "\n".join(
+        [
+            "",
+            "## Beside the version before",
+            "",
+            "Both versions in one run, a process each, asked in turn for a burst of the same work: medians of processor",
+            "time, and of the ratio of each round (`make bench AGAINST=folder`).",
+            "",
+            "| what | this | before | this : before |",
+            "|---|---|---|---|",
+            *(
+                f"| {name} | {one.cpu_ms:.2f} ms | {two.cpu_ms:.2f} ms | {ratio:.2f} |"
+                for name, one, two, ratio in rows
+            ),
+            "",
+        ]
+    )
 
 
 def falls_page(falls: dict[str, float]) -> str:
@@ -248,32 +218,53 @@ def falls_page(falls: dict[str, float]) -> str:
     )
 
 
+AIMS = {
+    "lay rose, 360 bearings, lobed": "130 ms",
+    "lay rose": "100 ms",
+    "survey": "25 ms",
+    "suggest": "120 ms",
+    "stages": "10 ms",
+    "assess": "3 ms",
+    "drag": "16 ms",
+    "open 600": "2,000 ms",
+    "fall, first": "50 ms",
+}
+"""What is wanted of quiet minutes."""
+
+
 def _aim(name: str) -> str:
-    if "360" in name and "targets" not in name:
-        return "never waited for" if "rose" in name else "–"
-    if "suggest" in name:
-        return "1,000 ms"
-    if "sweep" in name:
-        return "15 ms"
-    if name.startswith("fall"):
-        return "50 ms" if "first" in name else "–"
-    return "3 ms" if "assess" in name else "16 ms"
+    return next((aim for start, aim in AIMS.items() if name.startswith(start)), "–")
+
+
+def kept_part(heading: str) -> str:
+    """A part of the page as it is, for what is not timed anew."""
+    text = PAGE.read_text(encoding="utf-8") if PAGE.exists() else ""
+    start = text.find(f"\n## {heading}")
+    if start < 0:
+        return ""
+    end = text.find("\n## ", start + 1)
+    return text[start : end if end > 0 else len(text)].rstrip("\n") + "\n"
 
 
 def main() -> int:
     """Run everything, print it and write the page."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--against", type=Path, help="another checkout to be timed beside this one")
+    against = parser.parse_args().against
     with tempfile.TemporaryDirectory(prefix="plain-compass-bench-") as scratch:
-        times = bench_assess() | bench_rose() | bench_stages() | bench_fan(median_ms) | bench_drag(Path(scratch))
-        falls = bench_falls()
+        times = timed(everything() | fan_works()) | bench_drag(Path(scratch))
         start_ms, memory = bench_start(Path(scratch))
-    base = times["assess, hinge dragged"]
-    rows = [(name, f"{ms:.2f} ms", f"{ms / base:.1f}", _aim(name)) for name, ms in times.items()]
-    rows.append(("start to usable window", f"{start_ms:.0f} ms", f"{start_ms / base:.0f}", "1,000 ms"))
-    rows.append(("resident memory", f"{memory:.0f} MiB", "–", "250 MB"))
-    for row in rows:
-        print("  ".join(cell.ljust(width) for cell, width in zip(row, (34, 12, 6, 10), strict=True)))
-    PAGE.write_text(page(rows) + falls_page(falls), encoding="utf-8")
+    falls = bench_falls()
+    rows = [
+        (name, f"{each.cpu_ms:.2f} ms", f"{each.clock_ms:.2f} ms", f"{ratio:.1f}", _aim(name))
+        for name, (each, ratio) in times.items()
+    ]
+    rows.append(("start to usable window", "–", f"{start_ms:.0f} ms", "–", "1,000 ms"))
+    rows.append(("resident memory", f"{memory:.0f} MiB", "–", "–", "250 MB"))
+    beside = side_page(against) if against else kept_part("Beside the version before")
+    told = page(rows) + beside + growth_page() + falls_page(falls) + edits_page()
+    PAGE.write_text(told, encoding="utf-8")
     return 0
 
 

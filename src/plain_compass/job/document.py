@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
 from typing import Any
 
 from ..core.assess import Assessment, assess, check, with_unknowns
 from ..core.base.errors import InputError
 from ..core.base.hashing import hashed_once
+from ..core.base.kept import kept
 from ..core.base.paths import with_value
 from ..core.base.quantity import Kind, choice, name
 from ..core.design.cut import Cut, Kit
@@ -110,22 +110,21 @@ def _case(job: Job, plan: TreePlan, site: Site) -> Case:
 def _with_neighbours(job: Job, here: TreePlan) -> Site:
     """The site with the job's other trees that still stand, after its own obstacles: they may catch this one."""
     others = (plan for plan in job.trees if plan.id != here.id and plan.state == "standing" and plan.at != here.at)
-    return _joined(job.site, tuple(_neighbour(plan) for plan in others))
+    return _joined(job.site, tuple(_neighbour(plan.id, plan.tree, plan.at) for plan in others))
 
 
-@lru_cache(maxsize=32)
+@kept("site with the other trees", 32)
 def _joined(site: Site, others: tuple[Obstacle, ...]) -> Site:
     """Kept by the other trees alone: while one tree is worked on, what stands round it stays the same object."""
     return replace(site, obstacles=(*site.obstacles, *others)) if others else site
 
 
-@lru_cache(maxsize=4096)
-def _neighbour(plan: TreePlan) -> Obstacle:
-    tree = plan.tree
+@kept("other trees as neighbours", 4096)
+def _neighbour(id: str, tree: Tree, at: Place) -> Obstacle:
     radius = round(mean_radius_m(tree.crown), 2)
     seen = (tree.around.dead_limbs, tree.around.hung_pieces)
     overhead = "yes" if "yes" in seen else "unknown" if "unknown" in seen else "no"
-    return Obstacle("tree", plan.id, "none", "spot", (plan.at,), radius, tree.height_m, tree.crown.base_m, overhead)
+    return Obstacle("tree", id, "none", "spot", (at,), radius, tree.height_m, tree.crown.base_m, overhead)
 
 
 def check_plan(job: Job, plan: TreePlan) -> None:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.kept import kept
 from ..base.quantity import Kind, check_ranges
 from ..site.ground import check_spots
 from ..site.rigging import Rope
@@ -24,7 +24,7 @@ LEAST_BACK_M = 0.01
 """Wood that must be left behind the hinge for there to be a back cut at all."""
 
 
-@lru_cache(maxsize=256)
+@kept("ranges of the tree", 256)
 def check_tree(tree: Tree) -> None:
     """Raise InputError unless every field of the tree is in range and the fields agree with each other."""
     check_ranges(tree, "tree")
@@ -91,7 +91,7 @@ def _check_fork(tree: Tree) -> None:
         )
 
 
-@lru_cache(maxsize=16)
+@kept("ranges of site and kit", 16)
 def _check_around(site: Site, kit: Kit) -> None:
     check_ranges(site, "site")
     check_ranges(kit, "kit")
@@ -129,7 +129,7 @@ def check_obstacle(obstacle: Obstacle, path: str) -> None:
         )
 
 
-@lru_cache(maxsize=4096)
+@kept("ranges of site and kit", 4096)
 def crosses_itself(corners: tuple[Corner, ...]) -> bool:
     """Whether two sides of a closed outline cross each other; sides that only touch do not.
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import half_turn_deg
+from ..base.kept import kept
 from ..base.polygon import Array
 from ..mechanics.resting import first_touches_deg
 from ..plan.case import Case
@@ -24,7 +24,7 @@ CATCH_REACH_DEG = 50.0
 """How far to either side of the lay neighbours are looked for, and how finely."""
 
 
-@lru_cache(maxsize=16)
+@kept("ground all round", 16)
 def ends_of(site: Site, at: Place, height_m: float, cut_m: float) -> Ends:
     """The tilt at which a stem cut at a height first meets the ground, all the way round."""
     if not site.spots and site.slope_deg == 0 and not any(o.height_m > 0 for o in site.obstacles):
@@ -81,7 +81,7 @@ def catches_round(
     return Catches(lay_deg + steps, use, tilt, which)
 
 
-@lru_cache(maxsize=16)
+@kept("obstacles all round", 16)
 def reach_round(site: Site, at: Place, footprint: Footprint, every_deg: float = 1.0) -> Array:
     """Length of tree that just reaches each obstacle, by bearing; infinite where it lies beside; shape (b, k).
 

@@ -10,12 +10,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Generic, NamedTuple
 
 import numpy as np
 
 from ..base.frames import GRAVITY_m_s2
+from ..base.kept import kept
 from ..base.rows import Array, Mask, N
 from ..site.ground import Profile
 from ..tree.stem import diameters_m
@@ -194,7 +194,7 @@ def resting_on(laid: Sequence[Laid], constants: Indicative) -> Resting[Array]:
     )
 
 
-@lru_cache(maxsize=64)
+@kept("lying stem", 64)
 def resting_alone(laid: Laid, constants: Indicative) -> Resting[Array]:
     """One tree, kept while neither it nor the ground under its lay changes."""
     return resting_on([laid], constants)

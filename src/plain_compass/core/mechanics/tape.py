@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.kept import kept
 from ..base.polygon import Array, following
 from ..design.cut import Cut
 from ..tree.section import Section
@@ -49,7 +49,7 @@ class BarkTape:
         return float(np.interp(turn_rad, self.turn_rad, self.arc_m))
 
 
-@lru_cache(maxsize=16)
+@kept("tape marks", 16)
 def bark_tape(section: Section) -> BarkTape:
     """Lay a tape round the bark, zero at the lay. Between buttresses it runs straight, as a tape does."""
     turn = np.arctan2(section.bark[:, 1], section.bark[:, 0])

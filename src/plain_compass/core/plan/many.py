@@ -9,10 +9,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
+from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.rows import row, taken
 from ..design.cut import Cut
@@ -29,6 +30,8 @@ from ..site.rigging import Rigging, rigged
 from ..tree.section import Section
 from ..tree.sections import Place, Sections, alone_in, sections_of
 from ..tree.timber import Timbers, timbers_of
+from ..tree.tree import Tree
+from ..tree.wood import Indicative, Wood
 from .case import Case, Parts, profiles_of
 
 
@@ -133,7 +136,7 @@ def many_of(cases: Sequence[Case]) -> Many:
     designs, sections, face, hinge = shape.designs, shape.sections, shape.face, shape.hinge
     trees = [(case.tree, case.wood) for case in cases]
     timbers = timbers_of(trees, designs.height_m.tolist(), constants)
-    mass = masses_of(trees, designs, constants)
+    mass = _mass_alone(*trees[0], first.cut, constants) if len(cases) == 1 else masses_of(trees, designs, constants)
     load_left = mass.com_left_m - hinge.region.left_m
     strength = hinge_strengths(hinge, designs, timbers, load_left_m=load_left, diameter_m=sections.diameter_m)
     gust, rigging, loads = _loads(cases, designs)
@@ -171,9 +174,19 @@ def _shapes(cases: Sequence[Case]) -> Shapes:
     return shapes_of(sections_of(places), designs_of([case.cut for case in cases]), kerf)
 
 
-@lru_cache(maxsize=32)
+@kept("cut in its wood", 32)
 def _shape_alone(section: Section, cut: Cut, kerf_m: float) -> Shapes:
     return shapes_of(alone_in(section), designs_of([cut]), kerf_m)
+
+
+def _mass_alone(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass[Array]:
+    """The tree above its cut; kept while only what is cut changes."""
+    return _weighed(tree, wood, cut.height_m, cut.gun_deg, constants)
+
+
+@kept("mass and centre", 64)
+def _weighed(tree: Tree, wood: Wood, height_m: float, gun_deg: float, constants: Indicative) -> Mass[Array]:
+    return masses_of([(tree, wood)], designs_of([Cut(height_m=height_m, lay_deg=gun_deg)]), constants)
 
 
 def released(

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
 from ..base.frames import full_turn_deg
+from ..base.kept import kept
 from ..base.rows import Array, Mask
 from ..mechanics.balance import Mass
 from ..site.hang_up import Catch, Faller, catches_by_bearing, catches_on
@@ -60,7 +60,7 @@ def caught_by_bearing(case: Case, mass: Mass[Array], lays_deg: Array) -> tuple[t
     return catches_by_bearing(case.site, case.at, lying(case), lays_deg, falling, stops)
 
 
-@lru_cache(maxsize=512)
+@kept("what a miss would reach", 512)
 def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, ...]:
     bearings = full_turn_deg(lay_deg + 180.0 + MISSES_DEG)
     table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))

@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import bearing_of, full_turn_deg
+from ..base.kept import kept
 from ..base.polygon import Array, contains
 from .site import Obstacle, Place, Site
 
@@ -85,7 +85,7 @@ class Profile:
         return top
 
 
-@lru_cache(maxsize=16)
+@kept("surface of the ground", 16)
 def ground_of(site: Site) -> Ground:
     """The surface of a site.
 
@@ -135,7 +135,7 @@ def check_spots(site: Site) -> None:
         seen[place] = spot.height_m
 
 
-@lru_cache(maxsize=64)
+@kept("surface of the ground", 64)
 def slope_at(site: Site, at: Place) -> tuple[float, float]:
     """(slope in degrees, bearing downhill) of the ground round a place, over two metres each way."""
     if not site.spots:
@@ -170,7 +170,7 @@ def rises_along_deg(site: Site, at: Place, bearings_deg: Array, length_m: float)
     return found
 
 
-@lru_cache(maxsize=64)
+@kept("ground under the lay", 64)
 def profile_on(site: Site, at: Place, lay_deg: float, length_m: float) -> Profile:
     """The ground under a lay, at even steps of about a quarter of a metre."""
     return profiles_on(site, at, (lay_deg,), length_m)[0]

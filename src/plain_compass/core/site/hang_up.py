@@ -9,11 +9,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Generic, NamedTuple
 
 import numpy as np
 
+from ..base.kept import kept
 from ..base.rows import Array, Index, N
 from .ground import rises_to_m
 from .landing import Footprint, neighbours_of
@@ -110,7 +110,7 @@ class _Pairs(NamedTuple):
     foot_m: Array
 
 
-@lru_cache(maxsize=64)
+@kept("what catches the crown", 64)
 def catches_on(
     site: Site, at: Place, footprint: Footprint, lay_deg: float, faller: Faller, stops_J_m2: float
 ) -> tuple[Catch, ...]:

@@ -9,12 +9,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.kept import kept
 from ..base.polygon import Array, contains
 from ..tree.crown import mean_radius_m
 from ..tree.tree import Tree
@@ -85,7 +85,7 @@ def footprint_of(tree: Tree, cut_m: float, spread_deg: float) -> Footprint:
     return Footprint(tree.height_m - cut_m, tree.crown.base_m - cut_m, mean_radius_m(tree.crown), spread_deg)
 
 
-@lru_cache(maxsize=16)
+@kept("obstacles as points", 16)
 def sampled(site: Site, at: Place) -> Sampled:
     """Sample every obstacle, from a tree's own place."""
     parts = [_edge(obstacle, at) for obstacle in site.obstacles]
@@ -139,7 +139,7 @@ class Neighbours:
         return east * sin + north * cos, east * cos - north * sin
 
 
-@lru_cache(maxsize=16)
+@kept("obstacles as points", 16)
 def neighbours_of(site: Site, at: Place) -> Neighbours:
     """The trees of a site beside a place."""
     found = [(index, other) for index, other in enumerate(site.obstacles) if other.kind in TREES]
@@ -209,7 +209,7 @@ def _met(points: Sampled, footprint: Footprint, bearings_deg: Array) -> tuple[ND
     return within & (aside - reach <= footprint.half_width_m(along)), along
 
 
-@lru_cache(maxsize=64)
+@kept("obstacles under the lay", 64)
 def hits_on(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[Hit, ...]:
     """Everything under the footprint on one lay, the costliest first, then the nearest."""
     points = sampled(site, at)

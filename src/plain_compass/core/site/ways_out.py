@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import full_turn_deg
+from ..base.kept import kept
 from ..base.polygon import Array
 from .ground import rises_along_deg, slope_at
 from .landing import TREES, Sampled, along_and_aside, neighbours_of, sampled
@@ -58,7 +58,7 @@ class WayOut:
         return self.blocked_by is None and abs(self.rise_deg) <= STEEP_DEG and not self.under_dead
 
 
-@lru_cache(maxsize=64)
+@kept("ways out", 64)
 def ways_out(site: Site, at: Place, lay_deg: float) -> tuple[WayOut, WayOut]:
     """The two paths at 135 degrees from the lay, left and right."""
     return ways_by_bearing(site, at, np.array([lay_deg]))[0]
@@ -85,7 +85,7 @@ class _Bars(NamedTuple):
     half_m: Array
 
 
-@lru_cache(maxsize=16)
+@kept("ways out", 16)
 def _bars(site: Site, at: Place) -> _Bars:
     """What stands within a way's length of a place."""
     points = sampled(site, at)
@@ -140,7 +140,7 @@ def kept_away_on_m(site: Site, at: Place, tree_height_m: float, bearings_deg: Ar
     return found
 
 
-@lru_cache(maxsize=64)
+@kept("people in the zone", 64)
 def people_inside(site: Site, at: Place, tree_height_m: float) -> tuple[int, ...]:
     """Tracks and people areas that reach into the kept-away zone, and so must be closed."""
     points = sampled(site, at)

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 import numpy as np
 
 from ..base.frames import full_turn_deg, half_turn_deg, rotated, to_tree
+from ..base.kept import kept
 from ..base.polygon import Array, following
 from .body import AboveCut, Body
 from .tree import Crown, CrownReading, Lean
@@ -19,7 +19,7 @@ _TURN: Array = np.linspace(0.0, 2 * np.pi, OUTLINE_POINTS, endpoint=False)
 _DIRECTIONS: Array = np.column_stack([np.cos(_TURN), np.sin(_TURN)])
 
 
-@lru_cache(maxsize=64)
+@kept("crown from above", 64)
 def crown_outline(readings: tuple[CrownReading, ...]) -> Array:
     """Crown edge from above, shape (360, 2), first axis along the first reading's bearing.
 
@@ -34,7 +34,7 @@ def crown_outline(readings: tuple[CrownReading, ...]) -> Array:
     return outline
 
 
-@lru_cache(maxsize=16)
+@kept("crown from above", 16)
 def _influence(turned_deg: tuple[float, ...]) -> Array:
     """How far each paced radius moves each point of the outline, shape (360, n): the outline is linear in them."""
     order = np.argsort(turned_deg)
@@ -96,7 +96,7 @@ def crown_body(crown: Crown, lean: Lean, stem: Body, over: AboveCut, *, group: s
     return Body(mass, up, float(forward) - below_f, float(left) - below_l, mass * up**2 + own)
 
 
-@lru_cache(maxsize=64)
+@kept("crown from above", 64)
 def crown_fill(readings: tuple[CrownReading, ...], dead_share: float) -> tuple[float, float, float]:
     """(share of the whole outline's mass that is there, centroid forward_m, left_m) in the outline's own frame.
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from functools import lru_cache
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import rotated
+from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.quantity import Kind
 from .butt import Lobe, standing_m
@@ -89,7 +89,7 @@ def hull_girth_m(outline: Array) -> float:
     return float(2 * np.pi * reach.mean())
 
 
-@lru_cache(maxsize=64)
+@kept("outline of the butt", 64)
 def round_share(trunk: Trunk, lobes: tuple[Lobe, ...]) -> float:
     """Diameter of the round stem over the taped one: a tape round buttresses measures their hull.
 
@@ -139,7 +139,7 @@ def _root(function: Callable[[float], float], low: tuple[float, float], high: tu
     return share
 
 
-@lru_cache(maxsize=32)
+@kept("outline of the butt", 32)
 def ellipse_outlines(half_first_m: float, half_second_m: float, bark_m: float) -> tuple[Array, Array]:
     """Ellipse over bark and its true inward parallel curve, first axis along the first diameter.
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import rotated
+from ..base.kept import kept
 from ..base.polygon import EMPTY, Array, Moments, intervals, moments
 from ..base.quantity import Kind
 from .butt import Lobe, standing_m
@@ -103,7 +104,7 @@ def section_at(tree: Tree, height_m: float, lay_deg: float, exponent: float) -> 
     return _section((tree.trunk, tree.lobes, tree.decay), tree.height_m, height_m, lay_deg, exponent)
 
 
-@lru_cache(maxsize=64)
+@kept("section at the cut", 64)
 def _section(
     butt: tuple[Trunk, tuple[Lobe, ...], Decay], tree_height_m: float, height_m: float, lay_deg: float, exponent: float
 ) -> Section:

@@ -8,11 +8,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, fields
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
 from ..base.frames import turned_on
+from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.rows import Index, Mask
 from ..base.strips import Edges, Integrals, edges_of, strip
@@ -115,7 +116,7 @@ def sections_of(places: Sequence[Place]) -> Sections:
     return _stacked(groups, order, tuple(places))
 
 
-@lru_cache(maxsize=16)
+@kept("section at the cut", 16)
 def alone_in(section: Section) -> Sections:
     """One section, kept while nothing but the cut in it, or the tree above it, changes."""
     return _outlined(section, np.zeros(1), (section,))
