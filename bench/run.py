@@ -179,15 +179,12 @@ def side_page(other: Path) -> str:
             "",
             "## Beside the version before",
             "",
-            "Both versions in one run, a process each, asked in turn for a burst of the same work: medians of processor",
-            "time, and of the ratio of each round (`make bench AGAINST=folder`).",
+            "Both versions in one run, a process each, asked in turn for a burst of the same work: medians of",
+            "processor time, and of the ratio of each round (`make bench AGAINST=folder`).",
             "",
             "| what | this | before | this : before |",
             "|---|---|---|---|",
-            *(
-                f"| {name} | {one.cpu_ms:.2f} ms | {two.cpu_ms:.2f} ms | {ratio:.2f} |"
-                for name, one, two, ratio in rows
-            ),
+            *rows,
             "",
         ]
     )
