@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
-from typing import TypeAlias
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 
@@ -17,11 +17,12 @@ from ..base.errors import InputError
 from ..base.frames import full_turn_deg
 from ..base.paths import value_at, with_value
 from ..base.polygon import Array
+from ..design.checks import check_cut_fits
 from ..mechanics.balance import tree_mass
 from ..mechanics.loads import blown_on, loaded
 from ..mechanics.splitting import splittings_of, sweep_back_cuts
 from ..plan.case import Case, Planned
-from ..plan.many import Many, alone, many_of
+from ..plan.many import many_of, place_of
 from ..tree.stem import axis_at
 from ..tree.timber import fracture_J_m2
 from .reckon import rod_of, shutting_pull, widened
@@ -75,17 +76,26 @@ def slopes_in_steps(planned: Planned, spreads: Mapping[str, float], *, whole: bo
         whole: follow what is cut into as well; without it only what moves the tree's mass.
     """
     case, base = planned.case, _mass_numbers(planned.case)
-    by_moment = _split_slopes(planned) if whole else (0.0, 0.0)
+    ahead, heavier = _split_slopes(planned) if whole else (0.0, 0.0)
+    yield {}
+    moved: dict[str, _Moved] = {}
     for path, spread in spreads.items():
-        if path.startswith("tree."):
-            into = path.startswith(CUT_INTO)
-            slopes = _slope(planned, base, path, spread, into=into and whole)
-            if not into and slopes:
-                ahead, heavier = by_moment
-                slopes["split"] = ahead * slopes.get("forward", 0.0) + heavier * slopes.get("mass", 0.0)
-            yield {path: slopes} if slopes else {}
-        elif path.startswith("wood."):
+        found = _moved_by(case, path, spread, into=whole and path.startswith(CUT_INTO))
+        moved |= {path: found} if found is not None else {}
+        yield {}
+    into = [path for path in moved if whole and path.startswith(CUT_INTO)]
+    cut_into = dict(zip(into, _cut_slopes(case, [moved[path] for path in into]), strict=True))
+    for path, spread in spreads.items():
+        if path.startswith("wood."):
             yield {path: _wood_slopes(path.removeprefix("wood."), spread, held_back=case.cut.back.held)}
+        elif path in moved:
+            sign, _, numbers = moved[path]
+            slopes = {name: sign * (numbers[name] - base[name]) for name in base} | cut_into.get(path, {})
+            if not path.startswith(CUT_INTO):
+                slopes["split"] = ahead * slopes["forward"] + heavier * slopes["mass"]
+            yield {path: slopes}
+        else:
+            yield {}
 
 
 def _mass_numbers(case: Case) -> Slopes:
@@ -107,37 +117,48 @@ def _mass_numbers(case: Case) -> Slopes:
     }
 
 
-def _cut_numbers(one: Many) -> Slopes:
-    """What the section at the cut gives, of one case."""
-    strength = one.strength
-    return {
-        "stiffness": math.log(max(strength.stiffness_Nm.item(), 1.0)),
-        "plastic": math.log(max(strength.plastic_Nm.item(), 1.0)),
-        "side": math.log(max(strength.side_capacity_Nm.item(), 1.0)),
-        "twist": math.log(max(strength.twist_capacity_Nm.item(), 1.0)),
-        "breaks": math.log(strength.break_angle_deg.item()),
-        "hinge_forward": one.hinge.forward_m.item(),
-        "split": math.log(max(one.splitting.split_index.item(), 1e-6)),
+class _Moved(NamedTuple):
+    """A case with one input of its tree moved by its spread, up or down, and what the tree then gives."""
+
+    sign: float
+    case: Case
+    numbers: Slopes
+
+
+def _cut_slopes(case: Case, moved: list[_Moved]) -> list[Slopes]:
+    """What moves the section at the cut does to the hinge: all such inputs at once."""
+    if not moved:
+        return []
+    many = many_of([case, *(each.case for each in moved)])
+    strength = many.strength
+    numbers = {
+        "stiffness": np.log(np.maximum(strength.stiffness_Nm, 1.0)),
+        "plastic": np.log(np.maximum(strength.plastic_Nm, 1.0)),
+        "side": np.log(np.maximum(strength.side_capacity_Nm, 1.0)),
+        "twist": np.log(np.maximum(strength.twist_capacity_Nm, 1.0)),
+        "breaks": np.log(strength.break_angle_deg),
+        "hinge_forward": many.hinge.forward_m,
+        "split": np.log(np.maximum(many.splitting.split_index, 1e-6)),
     }
+    away = {name: (of[1:] - of[0]).tolist() for name, of in numbers.items()}
+    return [{name: each.sign * of[row] for name, of in away.items()} for row, each in enumerate(moved)]
 
 
-def _slope(planned: Planned, base: Slopes, path: str, spread: float, *, into: bool) -> Slopes:
-    """Move one input of the tree up by its spread, or down where up does not hold together."""
-    case = planned.case
+def _moved_by(case: Case, path: str, spread: float, *, into: bool) -> _Moved | None:
+    """The case with one input of the tree moved up by its spread, or down where up does not hold together."""
+    if not path.startswith("tree."):
+        return None
     for sign in (1.0, -1.0):
         try:
             tree = with_value(case.tree, path.removeprefix("tree."), _moved(case, path, sign * spread))
             other = replace(case, tree=tree)
             numbers = _mass_numbers(other)
-            found = {name: sign * (numbers[name] - base[name]) for name in base}
             if into:
-                from_cut = _cut_numbers(alone(case))
-                moved = _cut_numbers(alone(other))
-                found |= {name: sign * (moved[name] - from_cut[name]) for name in from_cut}
+                check_cut_fits(place_of(other).section(), other.cut)
         except InputError:
             continue
-        return found
-    return {}
+        return _Moved(sign, other, numbers)
+    return None
 
 
 def _moved(case: Case, path: str, by: float) -> float:
