@@ -13,6 +13,7 @@ from side import burst
 from works import Work, jobs
 
 ROUNDS = 3
+"""The least disturbed of so many counts: what is looked for here is a power, not a time."""
 
 
 def _walls(count: int, corners: int = 2) -> tuple[Any, ...]:

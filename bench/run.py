@@ -24,6 +24,7 @@ from works import Work, assessments, calls_of, everything
 ROOT = Path(__file__).resolve().parent.parent
 BASE = "assess, hinge dragged"
 ROUNDS = 5
+"""Enough for a median that one slow moment of the machine does not move."""
 PAGE = ROOT / "docs" / "performance.md"
 STARTED = """
 import sys, time

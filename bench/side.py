@@ -15,6 +15,7 @@ from typing import NamedTuple
 
 HERE = Path(__file__).resolve().parent
 ROUNDS, LONG_ms = 7, 3_000.0
+"""Rounds of both, and what takes so long that two must do."""
 
 
 class Times(NamedTuple):

@@ -102,7 +102,7 @@ SLIPS = (
     Slip("core/judge/unmeasured.py", '"landing": ("height", "crown"),', '"landing": (),'),
     # Fall
     Slip("core/fall/spread.py", 'np.exp(by["mass"] + by["up"])', 'np.exp(by["up"] - by["mass"])', FALL),
-    Slip("core/fall/spread.py", "sign * (moved[name] - from_cut[name])", "(moved[name] - from_cut[name])", FALL),
+    Slip("core/fall/spread.py", "{name: each.sign * of[row] for", "{name: of[row] for", FALL),
     Slip("core/judge/fall.py", "START_SPARE_DEG = 1.0", "START_SPARE_DEG = 6.0", FALL),
     Slip("core/judge/fall.py", "if lifts and max(lifts) > have else", "if lifts and max(lifts) < have else", FALL),
     Slip("core/assess.py", 'WAITING = (Group.HINGE, Group.LANDING)', 'WAITING = (Group.HINGE,)', "tests/app/test_window.py"),

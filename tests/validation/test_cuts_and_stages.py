@@ -380,3 +380,14 @@ def test_a_tapered_hinge_is_thicker_on_the_side_away_from_the_weight(bearing: fl
     hinge = form_of("hinge", "tapered").design(whole).hinge
     assert max(hinge.left_m, hinge.right_m) == getattr(hinge, thicker)
     assert hinge.left_m != hinge.right_m
+
+
+@pytest.mark.parametrize("tree_id", [plan.id for plan in demo_job().trees])
+def test_the_slices_of_the_stages_are_near_the_exact_hinge(tree_id: str) -> None:
+    """The last state of a cut from behind is the hinge, whose area is known exactly."""
+    whole = assess_tree(demo_job(), tree_id).case
+    result = assess(replace(whole, cut=replace(whole.cut, back=replace(whole.cut.back, form="plain"))))
+    last, exact = stages_of(result)[-1], result.parts.hinge.region.area_m2
+    assert last.uncut_area_m2 == pytest.approx(exact, rel=0.01)
+    uncut = stages_of(result)[0]
+    assert uncut.uncut_area_m2 == pytest.approx(result.parts.section.sound_moments.area_m2, rel=0.005)
