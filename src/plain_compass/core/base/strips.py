@@ -219,33 +219,36 @@ def _above(v: Array, levels_m: Array) -> Index:
     return found
 
 
-def _terms(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> tuple[Array, ...]:
-    """What the piece of each edge, from (u, v) to (u, v), between two levels adds to the six integrals; shapes (p,)."""
+def _terms(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> Array:
+    """What the piece of each edge, from (u, v) to (u, v), between two levels adds to the six integrals; (6, ...)."""
     (u0, v0), (u1, v1) = start, end
-    slope = (u1 - u0) / (v1 - v0)
-    a, b = np.clip(v0, low, high), np.clip(v1, low, high)
-    p, q = u0 + slope * (a - v0), u0 + slope * (b - v0)
-    rise = b - a
-    both, squares, product = p + q, p * p + q * q, p * q
-    return (
-        rise * both / 2,
-        rise * (squares + product) / 6,
-        rise * (a * (2 * p + q) + b * (p + 2 * q)) / 6,
-        rise * both * squares / 12,
-        rise * (p * (3 * a * a + 2 * a * b + b * b) + q * (a * a + 2 * a * b + 3 * b * b)) / 12,
-        rise * (p * p * (3 * a + b) + 2 * product * (a + b) + q * q * (a + 3 * b)) / 24,
-    )
+    run = v1 - v0
+    level = run == 0.0
+    slope = (u1 - u0) / np.where(level, 1.0, run)
+    # An edge at one level adds nothing: its ends are drawn together.
+    a = np.minimum(np.maximum(v0, low), high)
+    b = np.where(level, a, np.minimum(np.maximum(v1, low), high))
+    p = u0 + slope * (a - v0)
+    q = p + slope * (b - a)
+    rise, both, product, sum_v = b - a, p + q, p * q, a + b
+    ap, bq, flat, square = a * p, b * q, rise * (p + q), both * both
+    found = np.empty((6, *a.shape))
+    found[0] = flat / 2
+    found[1] = rise * (square - product) / 6
+    found[2] = (flat * sum_v + rise * (ap + bq)) / 6
+    found[3] = flat * (square - 2 * product) / 12
+    found[4] = (2 * flat * (sum_v * sum_v - a * b) - rise * rise * sum_v * (p - q)) / 12
+    found[5] = rise * (sum_v * square + 2 * (ap * p + bq * q)) / 24
+    return found
 
 
 def strip(edges: Edges, low_m: Array, high_m: Array) -> Integrals:
     """Integrals over one strip a section, between two levels of shape (B,)."""
+    high_m = np.maximum(high_m, low_m)
     if len(edges) <= FEW:
-        level = edges.v0 == edges.v1
-        end = edges.u1, np.where(level, edges.v0 + 1.0, edges.v1)
-        low, high = low_m[:, None], np.maximum(high_m, low_m)[:, None]
-        terms = _terms((edges.u0, edges.v0), end, low, high)
-        return Integrals(*(np.where(level, 0.0, term).sum(axis=1) for term in terms))
-    found = bands(edges, np.stack([low_m, np.maximum(high_m, low_m)], axis=1))
+        terms = _terms((edges.u0, edges.v0), (edges.u1, edges.v1), low_m[:, None], high_m[:, None])
+        return Integrals(*terms.sum(axis=2))
+    found = bands(edges, np.stack([low_m, high_m], axis=1))
     return Integrals(*(getattr(found, name)[:, 0] for name in NAMES))
 
 

@@ -95,12 +95,6 @@ def _strap(many: Many) -> Array:
     return use
 
 
-def _placed(many: Many) -> Mask:
-    """Where wedges are wanted and there are seats for them."""
-    found: Mask = (many.wedging.tilt_deg > 0) & many.seats.used.any(axis=1)
-    return found
-
-
 def _worst(many: Many, of: Array) -> Array:
     """The most of each case's seats."""
     found: Array = np.where(many.seats.used, of, -np.inf).max(axis=1, initial=-np.inf)
@@ -132,19 +126,19 @@ def _fits_first(many: Many) -> Array:
 
 def _room(many: Many) -> Array:
     table = many.seats.table
-    return _asked(_placed(many), _worst(many, table.driven_m / np.maximum(table.room_m, NOTHING)))
+    return _asked(many.placed, _worst(many, table.driven_m / np.maximum(table.room_m, NOTHING)))
 
 
 def _seat_sound(many: Many) -> Array:
     known = np.array([case.tree.decay.kind != "unknown" for case in many.cases])
     worst = _worst(many, SOUND_SEAT_LEAST / np.maximum(many.seats.table.sound_fraction, NOTHING))
-    return _asked(_placed(many) & known, worst)
+    return _asked(many.placed & known, worst)
 
 
 def _carried(many: Many) -> Array:
     count = many.cases[0].kit.wedge_count
     asked = np.where(many.seats.used, many.seats.table.stacked, 0).sum(axis=1)
-    return _asked(_placed(many) & (asked > count), asked / max(count, 0.1))
+    return _asked(many.placed & (asked > count), asked / max(count, 0.1))
 
 
 def caught_in_strap(many: Many) -> Mask:
@@ -164,7 +158,7 @@ def caught_in_strap(many: Many) -> Mask:
 
 
 def _in_strap(many: Many) -> Array:
-    return _asked(_placed(many) & caught_in_strap(many).any(axis=1), np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & caught_in_strap(many).any(axis=1), np.full(len(many.cases), BROKEN))
 
 
 def nearest_seats_m(many: Many) -> Array:
@@ -184,18 +178,18 @@ def nearest_seats_m(many: Many) -> Array:
 
 def _spacing(many: Many) -> Array:
     near = np.isfinite(nearest_seats_m(many))
-    return _asked(_placed(many) & near, np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & near, np.full(len(many.cases), BROKEN))
 
 
 def _stack(many: Many) -> Array:
     stacked = (many.seats.used & (many.seats.table.stacked == 2)).any(axis=1)
     allowed = many.cases[0].kit.stackable != "no"
-    return _asked(_placed(many) & stacked & (not allowed), np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & stacked & (not allowed), np.full(len(many.cases), BROKEN))
 
 
 def _spits(many: Many) -> Array:
     spits = (many.seats.used & many.seats.table.spits_out).any(axis=1)
-    return _asked(_placed(many) & spits, np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & spits, np.full(len(many.cases), BROKEN))
 
 
 def bar_reach_m(many: Many) -> Array:

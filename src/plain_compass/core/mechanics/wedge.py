@@ -10,18 +10,15 @@ import numpy as np
 
 from ..base.polygon import Array
 from ..base.rows import Mask, N, row
-from ..base.thickness import crossed_at, thickness_at_m
 from ..design.cut import Cut, Kit
-from ..tree.sections import Sections
 from ..tree.wood import Indicative
 from .balance import Balance, Mass
-from .hinge import HingeGeometry, HingeStrength
+from .hinge import HingeStrength
+from .seats import seats_in
 from .stump import Stumps
 
 TILT_STEPS = 120
 """Tilts between upright and let go at which the needed lift is taken, for its largest and for its work."""
-AT_EDGE_m = 1e-3
-"""Rot that comes this near to the bark in a wedge's line has no sound wood outside it to drive on."""
 LEAST_ARM_m = 1e-3
 """A seat on the hinge's own centroid lifts nothing, but has an arm to divide by."""
 
@@ -224,39 +221,12 @@ def driving_factor(angle_rad: float, friction: float) -> float:
     return math.tan(angle_rad + rho) + math.tan(rho)
 
 
-def _arms(sections: Sections, hinge: HingeGeometry[Array], at_deg: Array) -> tuple[Array, Array, Array]:
-    """(arm, edge_forward, edge_left) of every seat, (B, s): where sound wood begins in the wedge's line."""
-    turn = np.radians(at_deg)
-    radius = sections.reach_m(turn)
-    left, edge = radius * np.sin(turn), -radius * np.cos(turn)
-    if sections.rotten.any() and left.shape[1]:
-        edge = _past_rot(sections, left, edge)
-    return np.maximum(hinge.region.forward_m[:, None] - edge, LEAST_ARM_m), edge, left
-
-
-def _past_rot(sections: Sections, left: Array, edge: Array) -> Array:
-    """Where wedges' lines first meet sound wood: at the bark, or past rot that comes out there; shapes (B, s)."""
-    hit, v, _ = crossed_at(sections.edges, left)
-    hit[:, :, : sections.wood.u0.shape[1]] = False
-    at = edge[:, :, None] + AT_EDGE_m
-    # In rot where it has been crossed an odd number of times on the way in.
-    in_rot = (hit & (v <= at)).sum(axis=2) % 2 == 1
-    if not in_rot.any():
-        return edge
-    ends = np.where(hit & (v > at), v, np.inf).min(axis=2, initial=np.inf)
-    return np.where(in_rot & np.isfinite(ends), ends, edge)
-
-
 def _seats(stumps: Stumps, kit: Kit, driven: tuple[Array, Array], constants: Indicative) -> Seats:
     """Every seat: its arm, edge and side, driven with its share of the force to the needed tilt."""
-    sections, face, hinge, cuts = stumps.sections, stumps.face, stumps.hinge, stumps.designs.cuts
-    most = max((len(cut.wedges) for cut in cuts), default=0)
-    used = np.array([[s < len(cut.wedges) for s in range(most)] for cut in cuts], dtype=bool).reshape(len(cuts), most)
-    at_deg, stacked = np.zeros(used.shape), np.ones(used.shape, dtype=np.intp)
-    for r, cut in enumerate(cuts):
-        for s, seat in enumerate(cut.wedges):
-            at_deg[r, s], stacked[r, s] = seat.at_deg, seat.stacked
-    arm, edge, left = _arms(sections, hinge, at_deg)
+    sections, face, hinge = stumps.sections, stumps.face, stumps.hinge
+    seats = [cut.wedges for cut in stumps.designs.cuts]
+    used, at_deg, stacked, edge, left, sound = seats_in(sections, seats, kit.wedge_length_m)
+    arm = np.maximum(hinge.region.forward_m[:, None] - edge, LEAST_ARM_m)
     peak, tilt = driven
     together = np.where(used, arm, 0.0).sum(axis=1)
     force = np.where(together > 0, peak / np.where(together > 0, together, 1.0), 0.0)[:, None] * np.ones_like(arm)
@@ -266,8 +236,6 @@ def _seats(stumps: Stumps, kit: Kit, driven: tuple[Array, Array], constants: Ind
     push = force * (np.tan(angle + rho) + math.tan(rho))
     inner = math.tan(wedge_angle_rad(kit, 1) + rho) + constants.stacked_friction
     singly = np.where(stacked == 2, force * inner, push)
-    under = thickness_at_m(sections.edges, left, edge, edge + kit.wedge_length_m)
-    sound = np.clip(under / kit.wedge_length_m, 0.0, 1.0)
     # Lift lost to sawdust left in the kerf and to soft wood that gives under the wedge (indicative).
     soft = np.where(sections.rotten[:, None], (1.0 - sound) * constants.rot_gives_m, 0.0)
     table: SeatResult[Array] = SeatResult(

@@ -15,7 +15,7 @@ import numpy as np
 
 from ..base.kept import kept
 from ..base.polygon import Array
-from ..base.rows import row, taken
+from ..base.rows import Mask, row, taken
 from ..design.cut import Cut
 from ..design.designs import Designs, designs_of
 from ..mechanics.balance import Balance, Mass, balances_on, masses_of
@@ -77,6 +77,12 @@ class Many:
     def strength(self) -> HingeStrength[Array]:
         """What the hinges can do."""
         return self.stumps.strength
+
+    @cached_property
+    def placed(self) -> Mask:
+        """Where wedges are wanted and there are seats for them, shape (B,)."""
+        found: Mask = (self.wedging.tilt_deg > 0) & self.seats.used.any(axis=1)
+        return found
 
     @cached_property
     def resting(self) -> Resting[Array]:
