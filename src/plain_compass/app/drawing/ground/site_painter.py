@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
@@ -39,16 +41,25 @@ def paint_grid(c: Canvas) -> None:
     c.painter.drawText(QRectF(8, view.height() - 22, 200, 18), Align.AlignLeft, text)
 
 
-def paint_site(c: Canvas, picked: str) -> None:
-    """Everything that is drawn on the ground, then what this lay means there."""
-    _zone(c)
+def paint_ground(c: Canvas, picked: str) -> None:
+    """What is drawn on the ground, whatever the lay."""
+    paint_grid(c)
     paint_obstacles(c, picked)
     _spots(c)
+
+
+def paint_lay(c: Canvas, names: Callable[[Canvas], None]) -> None:
+    """What this lay means there.
+
+    Args:
+        names: puts the obstacles' names over it.
+    """
+    _zone(c)
     _crown(c)
     _footprint(c)
     _rope(c)
     _ways(c)
-    _names(c)
+    names(c)
     _wind(c)
     _stand(c)
     c.painter.setPen(pen(c.palette.ink, 1.2))
@@ -104,7 +115,8 @@ def _obstacle(c: Canvas, obstacle: Obstacle, *, hot: bool) -> None:
             c.painter.drawEllipse(points[0], 3, 3)
 
 
-def _names(c: Canvas) -> None:
+def paint_names(c: Canvas) -> None:
+    """What people call the obstacles in sight."""
     for obstacle in c.result.case.site.obstacles:
         points = on_page(c, obstacle)
         at = sum(points[1:], points[0]) / len(points) if obstacle.shape != "line" else points[len(points) // 2]

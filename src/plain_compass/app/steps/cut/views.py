@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF
-from PySide6.QtGui import QColor, QPainter, QPixmap
+from PySide6.QtGui import QPainter
 
-from ....core.tree.section import Section
 from ...drawing.curve_painter import paint_curve
 from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
 from ...drawing.palette import font, pen
@@ -34,21 +33,6 @@ class PlanView(DrawingView):
     """The stump from above, with the tape marks below it; it sets the scale of both."""
 
     side: SideView
-    _kept: tuple[Section, tuple[object, ...], QPixmap] | None = None
-
-    def _standing(self, snapshot: Snapshot) -> QPixmap:
-        """Ring and wood, painted once and kept while neither stem nor lay nor scale changes, as in most drags."""
-        section, scale = snapshot.result.parts.section, self.scale_now
-        ratio = self.devicePixelRatioF()
-        key = (scale.px_per_m, scale.origin.toTuple(), self.size().toTuple(), self.palette_in_use, ratio)
-        if self._kept is None or self._kept[0] is not section or self._kept[1] != key:
-            pixmap = QPixmap(self.size() * ratio)
-            pixmap.setDevicePixelRatio(ratio)
-            pixmap.fill(QColor(self.palette_in_use.sheet))
-            with QPainter(pixmap) as painter:
-                paint_standing(self.canvas(painter, snapshot))
-            self._kept = (section, key, pixmap)
-        return self._kept[2]
 
     def tape_height(self, snapshot: Snapshot) -> float:
         """Height of the table of tape marks."""
@@ -76,7 +60,8 @@ class PlanView(DrawingView):
         """Stump, caption, tape marks."""
         canvas = self.canvas(painter, snapshot)
         if painter.device() is self:
-            painter.drawPixmap(0, 0, self._standing(snapshot))
+            # Ring and wood stay as they are in most drags.
+            painter.drawPixmap(0, 0, self.layer("standing", (snapshot.result.parts.section,), paint_standing))
             paint_design(canvas)
         else:
             paint_plan(canvas)

@@ -35,6 +35,7 @@ class RoseReckoner(QObject):
     """Follows the document; what a spoke depends on does not include the lay, so turning it costs nothing.
 
     Attributes:
+        version: grows with every change of the spokes.
         stale: whether the spokes are of the plan as it was before a drag that is still going on.
 
     Signals:
@@ -46,6 +47,7 @@ class RoseReckoner(QObject):
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self.spokes: dict[int, Spoke] = {}
+        self.version = 0
         self._key: Case | None = None
         self.stale = False
         self._case: Case | None = None
@@ -77,6 +79,7 @@ class RoseReckoner(QObject):
             return
         self._key, self._case, self.stale = key, case, False
         self.spokes = {}
+        self.version += 1
         # Of a tree that is not measured there is nothing to reckon; the page says what is missing.
         self._left = [] if case.tree.stand_ins else list(reversed(in_order()))
         self._meets = ()
@@ -102,6 +105,7 @@ class RoseReckoner(QObject):
         meets = [self._meets[bearing] for bearing in bearings]
         spokes = spokes_at(self._case, [float(bearing) for bearing in bearings], meets)
         self.spokes.update(zip(bearings, spokes, strict=True))
+        self.version += 1
         took = max(time.perf_counter() - began, 1e-4)
         # Doubled or halved at most: one slow moment of the machine says little.
         wanted = len(bearings) * min(max(SLICE_S / took, 0.5), 2.0)

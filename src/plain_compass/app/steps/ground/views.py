@@ -11,9 +11,10 @@ from PySide6.QtWidgets import QWidget
 
 from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.site.site import Place, SpotHeight
+from ...drawing.canvas import Canvas
 from ...drawing.fall.fan_painter import paint_sector
 from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
-from ...drawing.ground.site_painter import paint_grid, paint_site
+from ...drawing.ground.site_painter import paint_ground, paint_lay, paint_names
 from ...drawing.layout import FieldPlace, Grip, Layout
 from ...drawing.palette import LIGHT, Palette
 from ...drawing.scale import Scale, towards
@@ -111,17 +112,29 @@ class SiteView(DrawingView):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         canvas = self.canvas(painter, snapshot)
         middle = QPointF(self.width() / 2, self.height() / 2)
-        paint_grid(canvas)
-        paint_site(canvas, self.chosen)
+        if painter.device() is self:
+            drawn = (snapshot.result.case.site, snapshot.plan.at, self.chosen, snapshot.job.units, snapshot.job.words)
+            painter.drawPixmap(0, 0, self.layer("ground", drawn, lambda c: paint_ground(c, self.chosen)))
+            names = self.layer("names", drawn, paint_names, sheet=False)
+            paint_lay(canvas, lambda c: c.painter.drawPixmap(0, 0, names))
+        else:
+            paint_ground(canvas, self.chosen)
+            paint_lay(canvas, paint_names)
         if snapshot.fan is not None:
             paint_sector(canvas, snapshot.fan, snapshot.plan.cut.lay_deg, self.palette_in_use.lay)
-        spokes = tuple(self.rose.spokes.values())
         painter.setOpacity(0.35 if self.rose.stale else 1.0)
-        paint_rose(painter, middle, self.ring_px, spokes, self.palette_in_use)
+        if painter.device() is self:
+            painter.drawPixmap(0, 0, self.layer("rose", (self.rose.version,), self._paint_rose, sheet=False))
+        else:
+            self._paint_rose(canvas)
         painter.setOpacity(1.0)
         paint_ring(painter, middle, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)
         paint_read(painter, middle, self.ring_px, self.read_deg, self.palette_in_use)
         caption(painter, self, "Site plan and lay rose")
+
+    def _paint_rose(self, c: Canvas) -> None:
+        middle = QPointF(self.width() / 2, self.height() / 2)
+        paint_rose(c.painter, middle, self.ring_px, tuple(self.rose.spokes.values()), self.palette_in_use)
 
     # Reading and turning -------------------------------------------------------------------------------
 
