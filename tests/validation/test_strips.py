@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon, box
 
 from builders import round_tree, sections_alone
-from plain_compass.core.base.strips import Line, ahead, bands, breadth_m, ends_m, strip
+from plain_compass.core.base.edges import Line, breadth_m, ends_m
+from plain_compass.core.base.strips import ahead, bands, strip
 from plain_compass.core.base.thickness import between, even_lines, thickness_at_m
 from plain_compass.core.tree.butt import Lobe
 from plain_compass.core.tree.sections import Place, Sections, sections_of

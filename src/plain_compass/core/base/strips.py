@@ -1,8 +1,6 @@
 """Exact integrals over strips of many sections at once: area, moments, breadths and thicknesses.
 
-A section is a closed outline or several, as edges in the plane (u, v): u to the left, v along the lay. Wood runs
-counter-clockwise, rot clockwise, so that what one adds the other takes away; an edge of no length pads a shorter
-outline. Every quantity has a leading axis of cases, shape (B, ...); a single section is B = 1.
+Sections are edges as ``edges`` has them. Every quantity has a leading axis of cases, shape (B, ...).
 
 Source: Green's theorem. Over a region the integral of u^m v^n is that of u^(m+1) v^n/(m+1) dv round its edge; what
 closes a strip runs at constant v and adds nothing, so that only pieces of the outline inside it are summed.
@@ -11,11 +9,12 @@ closes a strip runs at constant v and adds nothing, so that only pieces of the o
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 
-from .polygon import Array
-from .rows import Index, Mask
+from .edges import Edges, Line
+from .rows import Array, Index, Mask
 
 FAR_m = 1e3
 """Beyond any section: where a strip has no edge of its own."""
@@ -23,63 +22,6 @@ FEW = 4
 """Up to so many sections all edges are summed: picking out those that meet a strip takes longer than summing them."""
 LEAST_AREA_m2 = 1e-12
 """Below a square micrometre there is no wood."""
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Edges:
-    """Outlines of B sections as edges from (u0, v0) to (u1, v1), shapes (B, E)."""
-
-    u0: Array
-    v0: Array
-    u1: Array
-    v1: Array
-
-    def __len__(self) -> int:
-        return len(self.u0)
-
-    def rows(self, which: Index | Mask) -> Edges:
-        """Some of the sections, any of them as often as it is asked for."""
-        return Edges(self.u0[which], self.v0[which], self.u1[which], self.v1[which])
-
-    def sheared(self, slope: Array) -> Edges:
-        """Measured from sloped lines v = slope u through the origin, one a section; shape (B,)."""
-        s = slope[:, None]
-        return Edges(self.u0, self.v0 - s * self.u0, self.u1, self.v1 - s * self.u1)
-
-    def within(self, low: Array, high: Array) -> Edges:
-        """The sections between two lines along the lay, shapes (B,): each edge in three, what lies outside drawn in."""
-        low, high = low[:, None], high[:, None]
-        run = self.u1 - self.u0
-        safe = np.where(run == 0.0, 1.0, run)
-        one, other = ((np.where(run == 0.0, 0.0, (line - self.u0) / safe)).clip(0.0, 1.0) for line in (low, high))
-        first, second = np.minimum(one, other), np.maximum(one, other)
-        rise = self.v1 - self.v0
-        us = [np.clip(each, low, high) for each in (self.u0, self.u0 + first * run, self.u0 + second * run, self.u1)]
-        vs = [self.v0, self.v0 + first * rise, self.v0 + second * rise, self.v1]
-        return Edges(
-            np.concatenate(us[:3], axis=1),
-            np.concatenate(vs[:3], axis=1),
-            np.concatenate(us[1:], axis=1),
-            np.concatenate(vs[1:], axis=1),
-        )
-
-
-def edges_of(wood: Array, rot: Array) -> Edges:
-    """Edges of B outlines of wood and of the rot in them.
-
-    Args:
-        wood, rot: corners as (v, u), that is (forward, left), shapes (B, n, 2) and (B, k, 2); k may be 0.
-    """
-    outer, inner = _turned(wood, clockwise=False), _turned(rot, clockwise=True)
-    return Edges(*(np.concatenate(pair, axis=1) for pair in zip(outer, inner, strict=True)))
-
-
-def _turned(corners: Array, *, clockwise: bool) -> tuple[Array, Array, Array, Array]:
-    v, u = corners[:, :, 0], corners[:, :, 1]
-    un, vn = np.roll(u, -1, axis=1), np.roll(v, -1, axis=1)
-    runs_clockwise = ((u * vn - un * v).sum(axis=1) < 0)[:, None]
-    back = runs_clockwise != clockwise
-    return np.where(back, un, u), np.where(back, vn, v), np.where(back, u, un), np.where(back, v, vn)
 
 
 NAMES = ("one", "u", "v", "uu", "vv", "uv")
@@ -129,10 +71,6 @@ class Integrals:
         """The pieces of each owner together, shape (count,)."""
         return Integrals(*(counted(owner, getattr(self, name), count) for name in NAMES))
 
-    def from_front(self) -> Integrals:
-        """Bands added up from the last to each: all that lies ahead of its lower level; shape (B, L)."""
-        return Integrals(*(np.cumsum(getattr(self, name)[:, ::-1], axis=1)[:, ::-1] for name in NAMES))
-
     def unsheared(self, slope: Array) -> Integrals:
         """From the axes of ``Edges.sheared`` back to u and v."""
         return Integrals(
@@ -179,6 +117,21 @@ def counted(owner: Index, values: Array, count: int) -> Array:
     return np.bincount(owner, values, count).astype(np.float64, copy=False)
 
 
+class Along(NamedTuple):
+    """Integrals of 1, v and vv alone, for what bends along the lay; of one shape."""
+
+    one: Array
+    v: Array
+    vv: Array
+
+    @property
+    def second_m4(self) -> Array:
+        """Second moment about the centroid; nothing where there is no area."""
+        return np.where(
+            self.one > LEAST_AREA_m2, self.vv - self.v * self.v / np.where(self.one > LEAST_AREA_m2, self.one, 1.0), 0.0
+        )
+
+
 def bands(edges: Edges, levels_m: Array) -> Integrals:
     """Integrals over the bands between neighbouring levels along the lay.
 
@@ -188,7 +141,24 @@ def bands(edges: Edges, levels_m: Array) -> Integrals:
     Returns:
         Integrals of shape (B, L).
     """
-    count, many = levels_m.shape[1] - 1, len(edges)
+    at, ends, levels = _pieces(edges, levels_m)
+    shape = len(edges), levels_m.shape[1] - 1
+    return Integrals(*(counted(at, term, shape[0] * shape[1]).reshape(shape) for term in _terms(*ends, *levels)))
+
+
+def bands_along(edges: Edges, levels_m: Array) -> Along:
+    """The same of 1, v and vv alone."""
+    at, ends, levels = _pieces(edges, levels_m)
+    shape = len(edges), levels_m.shape[1] - 1
+    return Along(*(counted(at, term, shape[0] * shape[1]).reshape(shape) for term in _along(*ends, *levels)))
+
+
+_Ends: TypeAlias = tuple[tuple[Array, Array], tuple[Array, Array]]
+
+
+def _pieces(edges: Edges, levels_m: Array) -> tuple[Index, _Ends, tuple[Array, Array]]:
+    """Every edge with every band it meets: (place among all bands, its ends, the band's levels), shapes (p,)."""
+    count = levels_m.shape[1] - 1
     low = _above(np.minimum(edges.v0, edges.v1), levels_m)
     high = _above(np.maximum(edges.v0, edges.v1), levels_m)
     # Band k lies between levels k and k + 1; an edge belongs to those from its lower to its upper end.
@@ -198,11 +168,8 @@ def bands(edges: Edges, levels_m: Array) -> Integrals:
     repeats = pieces[row, edge]
     band = np.repeat(first[row, edge] - (np.cumsum(repeats) - repeats), repeats) + np.arange(int(repeats.sum()))
     row, edge = np.repeat(row, repeats), np.repeat(edge, repeats)
-    bottom, top = levels_m[row, band], levels_m[row, band + 1]
     u0, v0, u1, v1 = (each[row, edge] for each in (edges.u0, edges.v0, edges.u1, edges.v1))
-    at = row * count + band
-    terms = _terms((u0, v0), (u1, v1), bottom, top)
-    return Integrals(*(counted(at, term, many * count).reshape(many, count) for term in terms))
+    return row * count + band, ((u0, v0), (u1, v1)), (levels_m[row, band], levels_m[row, band + 1])
 
 
 def _above(v: Array, levels_m: Array) -> Index:
@@ -219,19 +186,24 @@ def _above(v: Array, levels_m: Array) -> Index:
     return found
 
 
-def _terms(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> Array:
-    """What the piece of each edge, from (u, v) to (u, v), between two levels adds to the six integrals; (6, ...)."""
+def _drawn_in(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> tuple[Array, ...]:
+    """(p, a) and (q, b): the ends (u, v) of the piece of each edge between two levels."""
     (u0, v0), (u1, v1) = start, end
     run = v1 - v0
     level = run == 0.0
     slope = (u1 - u0) / np.where(level, 1.0, run)
-    # An edge at one level adds nothing: its ends are drawn together.
     a = np.minimum(np.maximum(v0, low), high)
+    # An edge at one level adds nothing: its ends are drawn together.
     b = np.where(level, a, np.minimum(np.maximum(v1, low), high))
     p = u0 + slope * (a - v0)
-    q = p + slope * (b - a)
+    return p, a, p + slope * (b - a), b
+
+
+def _terms(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> Array:
+    """What the piece of each edge, from (u, v) to (u, v), between two levels adds to the six integrals; (6, ...)."""
+    p, a, q, b = _drawn_in(start, end, low, high)
     rise, both, product, sum_v = b - a, p + q, p * q, a + b
-    ap, bq, flat, square = a * p, b * q, rise * (p + q), both * both
+    ap, bq, flat, square = a * p, b * q, rise * both, both * both
     found = np.empty((6, *a.shape))
     found[0] = flat / 2
     found[1] = rise * (square - product) / 6
@@ -239,6 +211,18 @@ def _terms(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, hig
     found[3] = flat * (square - 2 * product) / 12
     found[4] = (2 * flat * (sum_v * sum_v - a * b) - rise * rise * sum_v * (p - q)) / 12
     found[5] = rise * (sum_v * square + 2 * (ap * p + bq * q)) / 24
+    return found
+
+
+def _along(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> Array:
+    """The same of 1, v and vv alone; (3, ...)."""
+    p, a, q, b = _drawn_in(start, end, low, high)
+    rise, sum_v = b - a, a + b
+    flat = rise * (p + q)
+    found = np.empty((3, *a.shape))
+    found[0] = flat / 2
+    found[1] = (flat * sum_v + rise * (a * p + b * q)) / 6
+    found[2] = (2 * flat * (sum_v * sum_v - a * b) - rise * rise * sum_v * (p - q)) / 12
     return found
 
 
@@ -252,24 +236,22 @@ def strip(edges: Edges, low_m: Array, high_m: Array) -> Integrals:
     return Integrals(*(getattr(found, name)[:, 0] for name in NAMES))
 
 
+def strip_along(edges: Edges, low_m: Array, high_m: Array) -> Along:
+    """The same of 1, v and vv alone."""
+    high_m = np.maximum(high_m, low_m)
+    if len(edges) <= FEW:
+        terms = _along((edges.u0, edges.v0), (edges.u1, edges.v1), low_m[:, None], high_m[:, None])
+        return Along(*terms.sum(axis=2))
+    found = bands_along(edges, np.stack([low_m, high_m], axis=1))
+    return Along(*(each[:, 0] for each in found))
+
+
 def ahead(edges: Edges, at_m: Array, slope: Array) -> Integrals:
     """Integrals over what lies ahead of a line v = at + slope u, one a section; shapes (B,)."""
     far = np.full(len(edges), FAR_m)
     if not slope.any():
         return strip(edges, at_m, far)
     return strip(edges.sheared(slope), at_m, far).unsheared(slope)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Line:
-    """A line across each section, v = at + slope u; shapes (B,)."""
-
-    at_m: Array
-    slope: Array
-
-    def v_m(self, u_m: Array) -> Array:
-        """Where it stands at places of shape (B, n)."""
-        return self.at_m[:, None] + self.slope[:, None] * u_m
 
 
 def between_lines(edges: Edges, rear: Line, front: Line) -> Integrals:
@@ -294,25 +276,3 @@ def area_between_lines(edges: Edges, rear: Line, front: Line) -> Array:
         run = np.where(level, 0.0, (u1 - u0) / np.where(level, 1.0, v1 - v0))
         found += sign * ((b - a) * (2 * u0 + run * (a + b - 2 * v0))).sum(axis=1) / 2
     return found
-
-
-def breadth_m(edges: Edges, at_m: Array) -> Array:
-    """Length of section along a line across the lay, one a section; shape (B,)."""
-    hit, u = _crossings(edges, at_m)
-    found: Array = np.where(hit, np.where(edges.v1 > edges.v0, u, -u), 0.0).sum(axis=1)
-    return found
-
-
-def ends_m(edges: Edges, at_m: Array) -> tuple[Array, Array]:
-    """(left, right) outermost places where a line across the lay meets each outline; 0, 0 where it misses."""
-    hit, u = _crossings(edges, at_m)
-    meets = hit.any(axis=1)
-    left, right = np.where(hit, u, -np.inf).max(axis=1), np.where(hit, u, np.inf).min(axis=1)
-    return np.where(meets, left, 0.0), np.where(meets, right, 0.0)
-
-
-def _crossings(edges: Edges, at_m: Array) -> tuple[Mask, Array]:
-    at = at_m[:, None]
-    hit = (edges.v0 > at) != (edges.v1 > at)
-    rise = np.where(hit, edges.v1 - edges.v0, 1.0)
-    return hit, edges.u0 + (at - edges.v0) / rise * (edges.u1 - edges.u0)

@@ -12,9 +12,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from .edges import Edges, Line
 from .polygon import Array
 from .rows import Index, Mask
-from .strips import Edges, Line
 
 LINES = 200
 """Lines of an even set, closer together towards both sides, where the thickness falls to nothing."""

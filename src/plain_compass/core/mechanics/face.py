@@ -7,9 +7,9 @@ from typing import Generic
 
 import numpy as np
 
+from ..base.edges import ends_m
 from ..base.polygon import Array
 from ..base.rows import N
-from ..base.strips import ends_m
 from ..design.designs import Designs
 from ..tree.sections import Sections
 

@@ -9,9 +9,10 @@ from typing import Generic, NamedTuple
 
 import numpy as np
 
+from ..base.edges import Edges, Line
 from ..base.polygon import EMPTY, Array, Moments, clip
 from ..base.rows import Index, Mask, N, row
-from ..base.strips import Edges, Integrals, Line, area_between_lines, between_lines, counted
+from ..base.strips import Integrals, area_between_lines, between_lines, counted
 from ..base.thickness import between
 from ..design.cut import BackCut, Cut, Hinge
 from ..design.designs import Designs

@@ -12,11 +12,12 @@ from functools import cached_property
 
 import numpy as np
 
+from ..base.edges import Edges, edges_of
 from ..base.frames import turned_on
 from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.rows import Index, Mask
-from ..base.strips import Edges, Integrals, edges_of, strip
+from ..base.strips import Integrals, strip
 from ..base.thickness import Lines, even_lines
 from .section import Section, section_at
 from .tree import Tree
