@@ -322,3 +322,17 @@ def test_a_name_that_looks_like_markup_stays_a_name(window: Window, ground: Grou
     assert any("&lt;img" in text for text in told) and not any("<img" in text for text in told)
     window.store.change("renamed", lambda job: rename_tree(job, window.store.tree_id, name))
     assert "<img" not in window.top.verdict.text()
+
+
+def test_the_rose_rests_while_nobody_looks_at_it_and_goes_on_after(window: Window, ground: GroundPage) -> None:
+    ground.rose.step()
+    window.show_step("cut")
+    count = len(ground.rose.spokes)
+    QTest.qWait(60)
+    assert 0 < len(ground.rose.spokes) == count < 360
+    window.show_step("ground")
+    for _ in range(200):
+        QTest.qWait(20)
+        if ground.rose.done:
+            break
+    assert len(ground.rose.spokes) == 360

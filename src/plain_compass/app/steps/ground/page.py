@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
@@ -105,6 +106,11 @@ class GroundPage(QWidget):
         return label
 
     # Following -----------------------------------------------------------------------------------------
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        """Nothing is reckoned for a page that nobody looks at; it goes on when the page is opened again."""
+        self.rose.pause()
+        super().hideEvent(event)
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document; the rose follows when the hand lets go."""

@@ -113,6 +113,10 @@ class RoseReckoner(QObject):
         if not self._left:
             self._timer.stop()
 
+    def pause(self) -> None:
+        """Reckon no further until ``follow`` is called again."""
+        self._timer.stop()
+
     def finish(self) -> None:
         """Reckon all that is left, now."""
         while self._left:
