@@ -13,6 +13,7 @@ from ..base.frames import rotated
 from ..base.kept import kept
 from ..base.polygon import EMPTY, Array, Moments, intervals, moments
 from ..base.quantity import Kind
+from ..base.rows import Index
 from .butt import Lobe, standing_m
 from .outline import buttressed, diameters_at, ellipse_outlines, round_share, spur_tips, taped
 from .rot import radius_towards, rot_outline
@@ -186,17 +187,25 @@ def sound_powers(strips: Strips, rear_m: Array, front_m: Array) -> tuple[Array, 
 
 
 def _powers(pieces: Array, rear_m: Array, front_m: Array) -> tuple[Array, Array, Array]:
-    if pieces.shape[-2] == 1:
-        # One piece a slice, the usual case: a quarter of the work without the extra axis.
-        rear = np.minimum(np.maximum(pieces[:, 0, 0], rear_m), front_m)
-        front = np.minimum(np.maximum(pieces[:, 0, 1], rear_m), front_m)
+    # Piece after piece: most slices have one, and a table of all of them would be mostly nothing.
+    shape = np.broadcast_shapes(pieces.shape[:1], rear_m.shape, front_m.shape)
+    zero, first, second = np.zeros((3, *shape))
+    for at in range(pieces.shape[1]):
+        some = np.nonzero(pieces[:, at, 1] > pieces[:, at, 0])[0]
+        if not len(some):
+            continue
+        every = len(some) == shape[-1]
+        low, high = (_of(each, some, every=every) for each in (rear_m, front_m))
+        rear = np.minimum(np.maximum(pieces[some, at, 0], low), high)
+        front = np.minimum(np.maximum(pieces[some, at, 1], low), high)
         rear2, front2 = rear * rear, front * front
-        return front - rear, (front2 - rear2) / 2, (front2 * front - rear2 * rear) / 3
-    rear = np.clip(pieces[..., 0], rear_m[..., None], front_m[..., None])
-    front = np.clip(pieces[..., 1], rear_m[..., None], front_m[..., None])
-    rear2, front2 = rear * rear, front * front
-    return (
-        (front - rear).sum(axis=-1),
-        (front2 - rear2).sum(axis=-1) / 2,
-        (front2 * front - rear2 * rear).sum(axis=-1) / 3,
-    )
+        where = (..., slice(None) if every else some)
+        zero[where] += front - rear
+        first[where] += (front2 - rear2) / 2
+        second[where] += (front2 * front - rear2 * rear) / 3
+    return zero, first, second
+
+
+def _of(values: Array, some: Index, *, every: bool) -> Array:
+    """Values of some slices; one for all of them stays one."""
+    return values if every or values.shape[-1] == 1 else values[..., some]
