@@ -57,6 +57,9 @@ def caption(painter: QPainter, view: DrawingView, text: str) -> None:
 class DrawingView(QWidget):
     """Base of every interactive drawing. Subclasses give ``scale_for``, ``layout_for`` and ``paint``."""
 
+    has_own_sheet = False
+    """Whether the first layer it paints is its paper."""
+
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
@@ -158,7 +161,8 @@ class DrawingView(QWidget):
         """Drawing, then tags and leaders of the dimensions, then grips."""
         # Ended by the with statement: a painter left open by an error would take the process down with it.
         with QPainter(self) as painter:
-            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
+            if not self.has_own_sheet:
+                painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
             snapshot = self.store.snapshot
             self.paint(painter, snapshot, self.scale_now)
             self.fields.paint_tags(painter, snapshot, self.palette_in_use)

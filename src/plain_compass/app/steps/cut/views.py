@@ -33,6 +33,7 @@ class PlanView(DrawingView):
     """The stump from above, with the tape marks below it; it sets the scale of both."""
 
     side: SideView
+    has_own_sheet = True
 
     def tape_height(self, snapshot: Snapshot) -> float:
         """Height of the table of tape marks."""

@@ -38,6 +38,7 @@ class SiteView(DrawingView):
     read = Signal(float)
     picked = Signal(str)
     dropped = Signal(float, float)
+    has_own_sheet = True
 
     def __init__(self, store: Store, rose: RoseReckoner, parent: QWidget | None = None) -> None:
         self.rose = rose
