@@ -21,7 +21,7 @@ from .survey import least_margin
 
 BEST = 3
 """Suggestions shown: three can be compared at one look."""
-AT_ONCE = 24
+AT_ONCE = 12
 """Designs assessed in one go, between two looks at whether anybody has had enough of it."""
 SHIFTS = ((0.0, 0.0), (-0.8, 0.0), (0.8, 0.0), (0.0, -0.8), (0.0, 0.8))
 """Depth and thickness, in half widths of the practice's ranges from their middles, that are tried round the best."""
