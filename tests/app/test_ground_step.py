@@ -10,6 +10,7 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QToolButton
+from pytestqt.qtbot import QtBot
 
 from plain_compass.app.drawing.scale import towards
 from plain_compass.app.frame.band import worst_of
@@ -324,15 +325,14 @@ def test_a_name_that_looks_like_markup_stays_a_name(window: Window, ground: Grou
     assert "<img" not in window.top.verdict.text()
 
 
-def test_the_rose_rests_while_nobody_looks_at_it_and_goes_on_after(window: Window, ground: GroundPage) -> None:
+def test_the_rose_rests_while_nobody_looks_at_it_and_goes_on_after(
+    window: Window, ground: GroundPage, qtbot: QtBot
+) -> None:
     ground.rose.step()
     window.show_step("cut")
     count = len(ground.rose.spokes)
     QTest.qWait(60)
     assert 0 < len(ground.rose.spokes) == count < 360
     window.show_step("ground")
-    for _ in range(200):
-        QTest.qWait(20)
-        if ground.rose.done:
-            break
+    qtbot.waitUntil(lambda: ground.rose.done, timeout=120_000)
     assert len(ground.rose.spokes) == 360

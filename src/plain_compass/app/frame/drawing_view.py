@@ -3,20 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
-from PySide6.QtGui import (
-    QColor,
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPixmap,
-    QRegion,
-    QResizeEvent,
-    QWheelEvent,
-)
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QRegion, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QToolTip, QWidget
 
 from ..drawing.canvas import Canvas
@@ -27,6 +17,7 @@ from ..drawing.palette import LIGHT, Palette, fill, font, pen
 from ..drawing.scale import Scale
 from ..drawing.viewport import Viewport
 from .field_layer import FieldLayer
+from .layers import Layers
 from .page import Picture
 from .settling import Settling
 from .store import Snapshot, Store
@@ -69,7 +60,7 @@ class DrawingView(QWidget):
         self.viewport = Viewport()
         self._dragged: Grip | None = None
         self._hot: str = ""
-        self._layers: dict[str, tuple[tuple[object, ...], QPixmap]] = {}
+        self.layers = Layers(self)
         self._panned_from: QPointF | None = None
         self._space = False
         self._settling = Settling(lambda: DrawingView.refresh(self, self.store.snapshot), self)
@@ -104,28 +95,6 @@ class DrawingView(QWidget):
             self.mark,
             bottom_px=bottom_px,
         )
-
-    def layer(
-        self, name: str, drawn: Sequence[object], paint: Callable[[Canvas], None], *, sheet: bool = True
-    ) -> QPixmap:
-        """Part of the drawing, painted once and kept while nothing of what it shows changes, nor scale nor size.
-
-        Args:
-            drawn: what it shows; compared by what it is, so that frozen values and kept objects do.
-            sheet: on paper; otherwise the rest shows through.
-        """
-        scale, ratio = self.scale_now, self.devicePixelRatioF()
-        key = (*drawn, scale.px_per_m, scale.origin.toTuple(), self.size().toTuple(), self.palette_in_use, ratio)
-        known = self._layers.get(name)
-        if known is None or known[0] != key:
-            pixmap = QPixmap(self.size() * ratio)
-            pixmap.setDevicePixelRatio(ratio)
-            pixmap.fill(QColor(self.palette_in_use.sheet) if sheet else Qt.GlobalColor.transparent)
-            with QPainter(pixmap) as painter:
-                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-                paint(self.canvas(painter, self.store.snapshot))
-            known = self._layers[name] = (key, pixmap)
-        return known[1]
 
     def picture(self) -> Picture:
         """The drawing for copying: dimensions as text, without grips."""

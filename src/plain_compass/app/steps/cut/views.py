@@ -62,7 +62,7 @@ class PlanView(DrawingView):
         canvas = self.canvas(painter, snapshot)
         if painter.device() is self:
             # Ring and wood stay as they are in most drags.
-            painter.drawPixmap(0, 0, self.layer("standing", (snapshot.result.parts.section,), paint_standing))
+            painter.drawPixmap(0, 0, self.layers.painted("standing", (snapshot.result.parts.section,), paint_standing))
             paint_design(canvas)
         else:
             paint_plan(canvas)

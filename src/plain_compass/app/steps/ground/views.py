@@ -115,8 +115,8 @@ class SiteView(DrawingView):
         middle = QPointF(self.width() / 2, self.height() / 2)
         if painter.device() is self:
             drawn = (snapshot.result.case.site, snapshot.plan.at, self.chosen, snapshot.job.units, snapshot.job.words)
-            painter.drawPixmap(0, 0, self.layer("ground", drawn, lambda c: paint_ground(c, self.chosen)))
-            names = self.layer("names", drawn, paint_names, sheet=False)
+            painter.drawPixmap(0, 0, self.layers.painted("ground", drawn, lambda c: paint_ground(c, self.chosen)))
+            names = self.layers.painted("names", drawn, paint_names, sheet=False)
             paint_lay(canvas, lambda c: c.painter.drawPixmap(0, 0, names))
         else:
             paint_ground(canvas, self.chosen)
@@ -125,7 +125,7 @@ class SiteView(DrawingView):
             paint_sector(canvas, snapshot.fan, snapshot.plan.cut.lay_deg, self.palette_in_use.lay)
         painter.setOpacity(0.35 if self.rose.stale else 1.0)
         if painter.device() is self:
-            painter.drawPixmap(0, 0, self.layer("rose", (self.rose.version,), self._paint_rose, sheet=False))
+            painter.drawPixmap(0, 0, self.layers.painted("rose", (self.rose.version,), self._paint_rose, sheet=False))
         else:
             self._paint_rose(canvas)
         painter.setOpacity(1.0)
