@@ -9,7 +9,7 @@ import numpy as np
 
 from ..plan.case import Planned
 from ..plan.reach import called, caught, tree_alone
-from ..site.ground import HARD
+from ..site.bumps import HARD
 from ..site.hang_up import Catch
 from ..site.landing import TREES, hits_on
 from .ends import ends_for

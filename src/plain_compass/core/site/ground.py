@@ -5,24 +5,20 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import bearing_of, full_turn_deg
 from ..base.kept import kept
-from ..base.polygon import Array, contains
-from .site import Obstacle, Place, Site
+from ..base.rows import Array
+from .bumps import bumps_on
+from .site import Place, Site
 
 STEP_M = 0.25
 """Points along the lay: a stem bridges anything shorter."""
 ASIDE_M = 1.0
 """How far to each side the fall of the ground across the lay is taken."""
-HARD = ("rock", "stump", "bank", "wall")
-"""What a stem lies on rather than crushes."""
-LEAST_BUMP_M = 0.2
-"""A log or stone drawn as a point still has a body to lie over."""
 PLACES_AT_ONCE = 1024
 """Places whose distances from all spots are worked out in one table."""
 FLAT = 1e-6
@@ -185,33 +181,6 @@ def profiles_on(site: Site, at: Place, lays_deg: Sequence[float], length_m: floa
     east_m, north_m = at.east_m + along * east + offsets * north, at.north_m + along * north - offsets * east
     height = ground_of(site).height_at_m(east_m, north_m)
     level = height[:, 0] - height[:, 0, :1]
-    lines = np.stack([east_m[:, 0], north_m[:, 0]], axis=-1)
-    bump = np.zeros(level.shape)
-    for obstacle in site.obstacles:
-        if obstacle.kind in HARD and obstacle.height_m > 0:
-            bump = np.maximum(bump, _bump(obstacle, lines.reshape(-1, 2)).reshape(bump.shape))
+    bump = bumps_on(site, at, np.array(lays_deg, dtype=np.float64), along)
     across = np.degrees(np.arctan2(height[:, 2] - height[:, 1], 2 * ASIDE_M))
     return tuple(Profile(along, *each) for each in zip(level, bump, across, strict=True))
-
-
-def _bump(obstacle: Obstacle, line: Array) -> Array:
-    """How high an obstacle stands under each point of a line: a rounded ridge as wide as it is, shape (n,)."""
-    half = max(obstacle.radius_m, LEAST_BUMP_M)
-    away = np.minimum(_distance_m(obstacle, line) / half, 1.0)
-    found: Array = obstacle.height_m * np.sqrt(1.0 - away * away)
-    return found
-
-
-def _distance_m(obstacle: Obstacle, line: Array) -> Array:
-    """Distance of points (n, 2) from an obstacle's spot, line or area; nothing inside an area, shape (n,)."""
-    corners = np.array([[p.east_m, p.north_m] for p in obstacle.points])
-    if obstacle.shape == "spot" or len(corners) == 1:
-        spot: Array = np.hypot(*(line - corners[0]).T)
-        return spot
-    ends = np.vstack([corners, corners[:1]]) if obstacle.shape == "area" else corners
-    found = np.full(len(line), np.inf)
-    for start, end in pairwise(ends):
-        side = end - start
-        share = np.clip((line - start) @ side / max(float(side @ side), 1e-12), 0.0, 1.0)
-        found = np.minimum(found, np.hypot(*(line - start - share[:, None] * side).T))
-    return np.where(contains(corners, line), 0.0, found) if obstacle.shape == "area" else found
