@@ -83,8 +83,8 @@ SLIPS = (
     Slip("core/judge/limits.py", "/ (2 * bar_reach_m(many))", "/ (3 * bar_reach_m(many))"),
     Slip("core/judge/limits.py", "wide / np.maximum(bore_room_m(many)", "0.5 * wide / np.maximum(bore_room_m(many)"),
     # Ground
-    Slip("core/site/landing.py", "near = np.abs(aside) < aside_m + trees.radius_m", "near = np.abs(aside) < aside_m"),
-    Slip("core/site/landing.py", "(along - trees.radius_m < ahead_m)", "(along < ahead_m)"),
+    Slip("core/site/hang_up.py", "(np.abs(aside) < footprint.crown_half_m + trees.radius_m)", "(np.abs(aside) < footprint.crown_half_m)"),
+    Slip("core/site/hang_up.py", "along - trees.radius_m < footprint.length_m", "along < footprint.length_m"),
     Slip("core/site/hang_up.py", "np.abs(aside) - trees.radius_m - footprint.crown_half_m", "np.abs(aside) - footprint.crown_half_m"),
     Slip("core/site/ways_out.py", "(aside - half < HALF_WIDTH_M)", "(aside < HALF_WIDTH_M)"),
     Slip("core/site/ways_out.py", "[lays_deg - FROM_LAY_DEG, lays_deg + FROM_LAY_DEG]", "[lays_deg + FROM_LAY_DEG, lays_deg - FROM_LAY_DEG]"),

@@ -7,7 +7,6 @@ may come to rest. Obstacles are sampled along their edges, so that every bearing
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -150,24 +149,6 @@ def neighbours_of(site: Site, at: Place) -> Neighbours:
         ]
     ).reshape(-1, 5)
     return Neighbours(np.array([index for index, _ in found], dtype=np.intp), *table.T)
-
-
-def neighbours_on(
-    site: Site, at: Place, bearing_deg: float, *, ahead_m: float = math.inf, aside_m: float = math.inf
-) -> Iterator[tuple[int, Obstacle, float, float]]:
-    """Neighbour trees: (index, which, metres along a bearing from a place, metres to the right of it).
-
-    Args:
-        ahead_m, aside_m: leave out whose crowns lie wholly behind the place, further ahead or further aside.
-    """
-    trees = neighbours_of(site, at)
-    along, aside = trees.on(bearing_deg)
-    near = np.abs(aside) < aside_m + trees.radius_m
-    if ahead_m < math.inf:
-        near &= (along + trees.radius_m > 0) & (along - trees.radius_m < ahead_m)
-    for place in np.nonzero(near)[0].tolist():
-        index = int(trees.index[place])
-        yield index, site.obstacles[index], float(along[place]), float(aside[place])
 
 
 BEARINGS_AT_ONCE = 64

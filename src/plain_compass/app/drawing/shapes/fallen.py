@@ -12,7 +12,7 @@ from ....core.base.polygon import Array
 from ....core.fall.trace import Pose
 from ....core.plan.reach import lying
 from ....core.site.hang_up import crown_half_m
-from ....core.site.landing import neighbours_on
+from ....core.site.landing import neighbours_of
 
 ALONG = 14
 """Stations along the crown: its edge is a smooth sketch, which these follow to a pixel."""
@@ -85,8 +85,10 @@ def _mirrored(up_m: Array, half_m: Array) -> Array:
 
 def _neighbours(result: Assessment) -> tuple[Neighbour, ...]:
     case, print_ = result.case, lying(result.case)
-    found = []
-    for _, other, along, aside in neighbours_on(case.site, case.at, case.cut.lay_deg):
+    found, trees = [], neighbours_of(case.site, case.at)
+    places = zip(trees.index.tolist(), *(each.tolist() for each in trees.on(case.cut.lay_deg)), strict=True)
+    for index, along, aside in places:
+        other = case.site.obstacles[index]
         is_beside = abs(aside) > other.radius_m + print_.crown_half_m
         if is_beside or not -BACK_m < along < print_.length_m + other.radius_m:
             continue
