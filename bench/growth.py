@@ -70,8 +70,22 @@ def falls(count: int) -> dict[str, Work]:
     return {"falls": lambda _: fall_all(rods, ends)}
 
 
+def trees(count: int) -> dict[str, Work]:
+    """Opening a job and an edit in it, with nothing kept from the time before."""
+    from plain_compass.core.base import kept
+
+    works = jobs(count)
+    opened = works[f"open {count} trees"]
+
+    def anew(number: int) -> object:
+        kept.forget()
+        return opened(number)
+
+    return works | {f"open {count} trees": anew}
+
+
 GROWING: tuple[tuple[str, Callable[[int], dict[str, Work]], tuple[int, ...]], ...] = (
-    ("trees", jobs, (6, 60, 600)),
+    ("trees", trees, (6, 60, 600)),
     ("lines", lines, (30, 300, 3_000)),
     ("corners of 30 areas", lambda corners: lines(30, corners), (4, 50, 200)),
     ("falls", falls, (1_000, 10_000, 100_000)),

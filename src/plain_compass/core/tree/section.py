@@ -13,7 +13,6 @@ from ..base.frames import rotated
 from ..base.kept import kept
 from ..base.polygon import EMPTY, Array, Moments, intervals, moments
 from ..base.quantity import Kind
-from ..base.rows import Index
 from .butt import Lobe, standing_m
 from .outline import buttressed, diameters_at, ellipse_outlines, round_share, spur_tips, taped
 from .rot import radius_towards, rot_outline
@@ -187,25 +186,18 @@ def sound_powers(strips: Strips, rear_m: Array, front_m: Array) -> tuple[Array, 
 
 
 def _powers(pieces: Array, rear_m: Array, front_m: Array) -> tuple[Array, Array, Array]:
-    # Piece after piece: most slices have one, and a table of all of them would be mostly nothing.
-    shape = np.broadcast_shapes(pieces.shape[:1], rear_m.shape, front_m.shape)
-    zero, first, second = np.zeros((3, *shape))
-    for at in range(pieces.shape[1]):
+    """Integrals of 1, x and x^2, piece after piece: most slices have one, a table of all would be mostly nothing."""
+    found = _of_one(pieces[:, 0], rear_m, front_m)
+    for at in range(1, pieces.shape[1]):
         some = np.nonzero(pieces[:, at, 1] > pieces[:, at, 0])[0]
-        if not len(some):
-            continue
-        every = len(some) == shape[-1]
-        low, high = (_of(each, some, every=every) for each in (rear_m, front_m))
-        rear = np.minimum(np.maximum(pieces[some, at, 0], low), high)
-        front = np.minimum(np.maximum(pieces[some, at, 1], low), high)
-        rear2, front2 = rear * rear, front * front
-        where = (..., slice(None) if every else some)
-        zero[where] += front - rear
-        first[where] += (front2 - rear2) / 2
-        second[where] += (front2 * front - rear2 * rear) / 3
-    return zero, first, second
+        rear, front = (each if each.shape[-1] == 1 else each[..., some] for each in (rear_m, front_m))
+        for whole, more in zip(found, _of_one(pieces[some, at], rear, front), strict=True):
+            whole[..., some] += more
+    return found
 
 
-def _of(values: Array, some: Index, *, every: bool) -> Array:
-    """Values of some slices; one for all of them stays one."""
-    return values if every or values.shape[-1] == 1 else values[..., some]
+def _of_one(piece: Array, rear_m: Array, front_m: Array) -> tuple[Array, Array, Array]:
+    rear = np.minimum(np.maximum(piece[:, 0], rear_m), front_m)
+    front = np.minimum(np.maximum(piece[:, 1], rear_m), front_m)
+    rear2, front2 = rear * rear, front * front
+    return front - rear, (front2 - rear2) / 2, (front2 * front - rear2 * rear) / 3
