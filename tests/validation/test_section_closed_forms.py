@@ -14,7 +14,8 @@ from plain_compass.core.base.polygon import _crossed, ahead_of, behind, clip, in
 from plain_compass.core.base.rows import row
 from plain_compass.core.design.designs import designs_of
 from plain_compass.core.mechanics.face import FaceGeometry, faces_on
-from plain_compass.core.tree.section import sound_powers
+from plain_compass.core.tree.butt import Lobe
+from plain_compass.core.tree.section import section_at, sound_powers
 from plain_compass.core.tree.tree import Decay, ShellReading
 
 NEAR = 2e-4
@@ -144,3 +145,21 @@ def test_the_overlap_of_shapes_that_do_not_meet_is_empty() -> None:
     square = np.array([[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 1.0]])
     assert len(overlap(square, square + 5.0)) == 0
     assert moments(overlap(square, square + 0.5)).area_m2 == pytest.approx(0.25)
+
+
+@pytest.mark.parametrize("lay", [17.0, 90.0, 203.5, 359.0])
+def test_a_turned_section_is_the_one_that_would_be_cut_out_there(lay: float) -> None:
+    """Outlines and moments are those of the turned polygon, and what has no direction stays."""
+    butt = round_tree(
+        lobes=(Lobe(40.0, 0.06, 0.25, 1.0),),
+        decay=Decay(kind="cavity", radius_m=0.08, offset_m=0.04, bearing_deg=130.0),
+        trunk__cross_diameter_m=0.44,
+    )
+    north, turned = (section_at(butt, 0.3, each, 1.0) for each in (0.0, lay))
+    found, wanted = turned.sound_moments, moments(turned.wood, turned.rot)
+    for name in ("area_m2", "forward_m", "left_m", "second_fall_m4", "second_side_m4", "product_m4"):
+        assert getattr(found, name) == pytest.approx(getattr(wanted, name), rel=1e-9, abs=1e-12)
+    assert turned.shell_ratio == north.shell_ratio
+    # The buttress stands where it stood: seen from the lay it has turned the other way.
+    away = math.degrees(math.atan2(turned.spurs[0, 1], turned.spurs[0, 0]))
+    assert (lay - 40.0 - away + 180.0) % 360.0 - 180.0 == pytest.approx(0.0, abs=1e-6)

@@ -7,6 +7,7 @@ needs no general polygon library; ``overlap`` uses Shapely for the rare case of 
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Generic, TypeAlias, TypeVar
 
@@ -37,6 +38,20 @@ class Moments(Generic[N]):
     second_fall_m4: N
     second_side_m4: N
     product_m4: N
+
+    def turned_on(self: Moments[float], by_rad: float) -> Moments[float]:
+        """One region once the lay is turned on clockwise about the origin (Mohr's circle)."""
+        cos, sin = math.cos(by_rad), math.sin(by_rad)
+        fall, side, product = self.second_fall_m4, self.second_side_m4, self.product_m4
+        both = 2 * sin * cos * product
+        return Moments(
+            self.area_m2,
+            self.forward_m * cos - self.left_m * sin,
+            self.left_m * cos + self.forward_m * sin,
+            cos * cos * fall + sin * sin * side - both,
+            sin * sin * fall + cos * cos * side + both,
+            sin * cos * (fall - side) + (cos * cos - sin * sin) * product,
+        )
 
 
 T = TypeVar("T", bound=np.generic)

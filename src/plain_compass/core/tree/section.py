@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import TypeAlias
 
 import numpy as np
 
@@ -104,12 +105,46 @@ def section_at(tree: Tree, height_m: float, lay_deg: float, exponent: float) -> 
     return _section((tree.trunk, tree.lobes, tree.decay), tree.height_m, height_m, lay_deg, exponent)
 
 
+Butt: TypeAlias = tuple[Trunk, tuple[Lobe, ...], Decay]
+NORTH_DEG = 0.0
+"""Where forward is in the section that others are turned from."""
+
+
 @kept("section at the cut", 64)
-def _section(
-    butt: tuple[Trunk, tuple[Lobe, ...], Decay], tree_height_m: float, height_m: float, lay_deg: float, exponent: float
-) -> Section:
+def _section(butt: Butt, tree_height_m: float, height_m: float, lay_deg: float, exponent: float) -> Section:
     """``section_at`` by what it depends on: a crown or lean measured anew leaves the section as it was."""
+    north = _to_north(butt, tree_height_m, height_m, exponent)
+    return north if lay_deg == NORTH_DEG else _turned(north, lay_deg)
+
+
+def _turned(north: Section, lay_deg: float) -> Section:
+    """A section once more, with another bearing forward: no outline is worked out again for a lay."""
+    outlines = (north.bark, north.wood, north.round_bark, north.round_wood, north.rot, north.spurs)
+    bark, wood, round_bark, round_wood, rot, spurs = (rotated(each, NORTH_DEG, lay_deg) for each in outlines)
+    if north.round_bark is north.bark:
+        round_bark, round_wood = bark, wood
+    turn = math.radians(lay_deg)
+    return replace(
+        north,
+        bark=bark,
+        wood=wood,
+        round_bark=round_bark,
+        round_wood=round_wood,
+        spurs=spurs,
+        rot=rot,
+        wood_moments=north.wood_moments.turned_on(turn),
+        sound_moments=north.sound_moments.turned_on(turn),
+        front_m=float(wood[:, 0].max()),
+        back_m=float(wood[:, 0].min()),
+        width_m=float(wood[:, 1].max()) - float(wood[:, 1].min()),
+    )
+
+
+@kept("outline of the butt", 64)
+def _to_north(butt: Butt, tree_height_m: float, height_m: float, exponent: float) -> Section:
+    """The section with north forward."""
     trunk, lobes, decay = butt
+    lay_deg = NORTH_DEG
     first, second = diameters_at(trunk, height_m, tree_height_m, exponent)
     share = round_share(trunk, lobes)
     first, second = first * share, second * share
