@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import TypeAlias
 
 
@@ -32,4 +33,10 @@ Value: TypeAlias = float | str | Phrase | Row | tuple[str | Phrase, ...]
 
 def phrase(key: str, **values: Value) -> Phrase:
     """Build a Phrase: ``phrase("bar.reach.across", across=0.4)``."""
-    return Phrase(key, tuple(values.items()))
+    return Phrase(key, tuple(values.items())) if values else _bare(key)
+
+
+@lru_cache(maxsize=1024)
+def _bare(key: str) -> Phrase:
+    """A sentence without values is the same each time it is said."""
+    return Phrase(key)

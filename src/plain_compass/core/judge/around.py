@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..base.kept import kept
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..tree.around import ABOVE, LEAVE, LIFE, Around, with_answer, words_of
@@ -30,7 +31,12 @@ QUESTIONS = (
 
 def around_findings(tree: Tree) -> tuple[Finding, ...]:
     """One finding a question; whatever is unanswered keeps it unknown, whatever is against the plan rules first."""
-    return tuple(_answered(question, tree.around) for question in QUESTIONS)
+    return _of_all(tree.around)
+
+
+@kept("walk round", 32)
+def _of_all(around: Around) -> tuple[Finding, ...]:
+    return tuple(_answered(question, around) for question in QUESTIONS)
 
 
 def _answered(question: Question, around: Around) -> Finding:

@@ -202,7 +202,7 @@ def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -
     edges = pieces.own(sections.edges)
     region = _regions(edges, sections, pieces).summed(pieces.owner, len(sections))
     fraction = np.ones(len(sections))
-    if sections.rotten.any():
+    if _meets_rot(sections, pieces):
         areas = _areas_m2(pieces.own(sections.wood), sections, pieces)
         whole = np.maximum(counted(pieces.owner, areas, len(sections)), 0.0)
         fraction = np.where(whole > 0, region.area_m2 / np.where(whole > 0, whole, 1.0), 0.0)
@@ -226,6 +226,15 @@ def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -
         right_m=np.where(np.isfinite(right), right, 0.0),
         spans=spans,  # type: ignore[arg-type]  # one tuple of pieces a case
     )
+
+
+def _meets_rot(sections: Sections, pieces: _Pieces) -> bool:
+    """Whether any piece of a hinge may have rot in it, by how far rot and piece reach along the lay."""
+    reach = np.maximum(sections.left_m, -sections.right_m)[pieces.owner]
+    rear = pieces.rear.at_m - np.abs(pieces.rear.slope) * reach
+    front = pieces.front.at_m + np.abs(pieces.front.slope) * reach
+    ahead, behind = sections.rot_back_m[pieces.owner] > front, sections.rot_front_m[pieces.owner] < rear
+    return bool((sections.rotten[pieces.owner] & ~ahead & ~behind).any())
 
 
 def moments_from(of: Integrals) -> Moments[Array]:

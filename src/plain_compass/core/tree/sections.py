@@ -22,6 +22,9 @@ from ..base.thickness import Lines, even_lines
 from .section import Section, section_at
 from .tree import Tree
 
+COLUMNS = ("front_m", "back_m", "left_m", "right_m", "diameter_m", "rotten", "rot_back_m", "rot_front_m", "shell_ratio")
+"""What is one value a section."""
+
 
 @dataclass(frozen=True, slots=True)
 class Place:
@@ -47,7 +50,7 @@ class Sections:
         front_m, back_m, left_m, right_m: outermost wood.
         diameter_m: mean diameter over bark.
         sound: integrals over the sound wood.
-        rotten: whether there is any rot.
+        rotten: whether there is any rot, and from where to where along the lay; not a number where there is none.
         shell_ratio: as of ``Section``; not a number where decay is unknown.
     """
 
@@ -61,6 +64,8 @@ class Sections:
     diameter_m: Array
     sound: Integrals
     rotten: Mask
+    rot_back_m: Array
+    rot_front_m: Array
     shell_ratio: Array
 
     def __len__(self) -> int:
@@ -152,6 +157,8 @@ def _outlined(base: Section, turn_deg: Array, taken: tuple[Section | Place, ...]
         diameter_m=np.full(many, base.diameter_m),
         sound=_turned_integrals(strip(one, *ends), cos, sin),
         rotten=np.full(many, len(base.rot) > 0),
+        rot_back_m=rot[:, :, 0].min(axis=1, initial=np.inf) if len(base.rot) else np.full(many, np.nan),
+        rot_front_m=rot[:, :, 0].max(axis=1, initial=-np.inf) if len(base.rot) else np.full(many, np.nan),
         shell_ratio=np.full(many, math.nan if base.shell_ratio is None else base.shell_ratio),
     )
 
@@ -179,9 +186,7 @@ def _stacked(groups: list[Sections], order: Index, places: tuple[Place, ...]) ->
         return found
 
     sound = (np.concatenate([getattr(group.sound, item.name) for group in groups])[order] for item in fields(Integrals))
-    plain = {
-        name: column(name) for name in ("front_m", "back_m", "left_m", "right_m", "diameter_m", "rotten", "shell_ratio")
-    }
+    plain = {name: column(name) for name in COLUMNS}
     return Sections(places, edges("edges"), edges("wood"), sound=Integrals(*sound), **plain)  # type: ignore[arg-type]
 
 
