@@ -254,17 +254,16 @@ def _pieces(
     ends = zip((face.end_right_m - BEYOND_m).tolist(), (face.end_left_m + BEYOND_m).tolist(), strict=True)
     spans: list[tuple[tuple[float, float], ...]] = [(pair,) for pair in ends]
     length = face.hinge_length_m.copy()
-    rows = [np.nonzero(plain)[0].astype(np.float64)]
-    table = [
-        np.stack(
-            [rows[0], *(each[plain] for each in (-np.full(count, BEYOND_m), np.full(count, BEYOND_m)))]
-            + [each[plain] for each in (rear, -slope, front, np.zeros(count))]
-        )
-    ]
-    for at in np.nonzero(~plain)[0].tolist():
-        own, spans[at], length[at] = _shaped(sections, designs.cuts[at], row(face, at), at)
-        table.append(own)
-    owner, low, high, rear_at, rear_slope, front_at, front_slope = np.concatenate(table, axis=1)
+    table = np.zeros((7, count))
+    table[0], table[1], table[2] = np.arange(count), -BEYOND_m, BEYOND_m
+    table[3], table[4], table[5] = rear, -slope, front
+    if not plain.all():
+        shaped = []
+        for at in np.nonzero(~plain)[0].tolist():
+            own, spans[at], length[at] = _shaped(sections, designs.cuts[at], row(face, at), at)
+            shaped.append(own)
+        table = np.concatenate([table[:, plain], *shaped], axis=1)
+    owner, low, high, rear_at, rear_slope, front_at, front_slope = table
     low, high = _uncrossed(low, high, (rear_at, rear_slope, front_at, front_slope))
     pieces = _Pieces(owner.astype(np.intp), low, high, Line(rear_at, rear_slope), Line(front_at, front_slope))
     return pieces, tuple(spans), np.maximum(length, 1e-6)
