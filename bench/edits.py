@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 EDITS = (
     ("hinge dragged", "cut.hinge.left_m", 0.002),
     ("face deepened", "cut.face.depth_m", 0.002),
@@ -25,19 +23,17 @@ TREE, OTHER = "WH-07", "WH-12"
 def edited(path: str, by: float, tree_id: str = TREE) -> dict[str, int]:
     """How often each stage is worked out when the demo's tree is assessed again after an edit to it, or to another."""
     from plain_compass.core.base import kept
+    from plain_compass.core.base.paths import value_at
     from plain_compass.job.demo import demo_job
-    from plain_compass.job.document import assess_tree
+    from plain_compass.job.document import TreePlan, assess_tree
     from plain_compass.job.edits import set_value
+    from plain_compass.job.fields import root_of
 
-    job: Any = demo_job()
+    job = demo_job()
     kept.forget()
     assess_tree(job, TREE)
     before = kept.worked_out()
-    plan = job.plan(tree_id)
-    whole = plan if path.split(".")[0] in ("tree", "cut", "rope", "at") else job
-    value: Any = whole
-    for step in path.split("."):
-        value = value[int(step)] if step.isdigit() else getattr(value, step)
+    value = value_at(job.plan(tree_id) if root_of(path) is TreePlan else job, path)
     assess_tree(set_value(job, tree_id, path, value + by), TREE)
     after = kept.worked_out()
     return {what: count - before[what] for what, count in after.items() if count > before[what]}

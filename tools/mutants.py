@@ -71,7 +71,7 @@ SLIPS = (
     Slip("core/cuts/plain_back.py", "split_index_plain > 1.0", "split_index_plain > 1.5"),
     Slip("core/tree/wood.py", 'if condition == "dead" else 1.0', 'if condition == "dead" else 0.9'),
     # Wedges and bar
-    Slip("core/judge/limits.py", "near = apart < wide", "near = apart < wide / 2"),
+    Slip("core/judge/limits.py", "np.diff(ahead, axis=1)) < wide)", "np.diff(ahead, axis=1)) < wide / 2)"),
     Slip("core/judge/limits.py", "np.where(some, least / many", "np.where(some, 0.5 * least / many"),
     Slip("core/judge/limits.py", "SOUND_SEAT_LEAST / np.maximum(", "0.5 * SOUND_SEAT_LEAST / np.maximum("),
     Slip("core/judge/limits.py", "table.driven_m / np.maximum(table.room_m", "0.5 * table.driven_m / np.maximum(table.room_m"),

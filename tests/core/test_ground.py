@@ -11,7 +11,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from builders import ROUND, case, finding, finding_ids, round_tree, told
-from plain_compass.core.advice.rose import Spoke, sized_for, spoke_at, whole_rose
+from plain_compass.core.advice.rose import Spoke, sized_for, whole_rose
 from plain_compass.core.assess import assess
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.cuts.shapes import section_of
@@ -337,7 +337,7 @@ def test_a_strong_forward_lean_in_wood_that_splits_is_judged_with_a_bored_cut() 
     )
     (leaning,) = spokes(whole, 0.0)
     assert (leaning.back, leaning.level) == ("bored", "watch")
-    assert spoke_at(standing(Site()), 0.0).back == "plain"
+    assert whole_rose(standing(Site()), np.array([0.0]))[0].back == "plain"
 
 
 def test_face_and_hinge_are_sized_for_each_bearing_by_the_practice() -> None:

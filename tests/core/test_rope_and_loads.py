@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import case, finding, finding_ids, round_tree, told
-from plain_compass.core.advice.rose import spoke_at
+from plain_compass.core.advice.rose import whole_rose
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.plan.case import Case
@@ -168,7 +168,7 @@ def test_a_rope_too_short_and_one_straight_down_are_stops() -> None:
 
 def test_without_a_rope_nothing_is_said_of_one_and_the_rose_leaves_it_out() -> None:
     assert not [name for name in finding_ids(assess(back_leaner())) if name.startswith("rope.")]
-    with_rope, without = (spoke_at(back_leaner(line), 90.0) for line in (rope(haul_N=6000.0), None))
+    with_rope, without = (whole_rose(back_leaner(line), np.array([90.0]))[0] for line in (rope(haul_N=6000.0), None))
     assert with_rope == without
 
 

@@ -16,7 +16,7 @@ from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.base.rows import row
 from plain_compass.core.mechanics.beam import Beam, beams_on
-from plain_compass.core.mechanics.resting import first_touch
+from plain_compass.core.mechanics.resting import first_touches
 from plain_compass.core.site.ground import ground_of, profile_on, rises_along_deg, slope_at
 from plain_compass.core.site.site import Obstacle, Place, Site, SpotHeight
 
@@ -198,7 +198,7 @@ def test_a_tall_bank_across_the_lay_breaks_the_stem_and_is_named_a_stop() -> Non
 def test_uphill_the_top_lands_that_much_earlier(slope: float) -> None:
     """A stem of length L whose hinge stands h over a slope s meets it at the tilt 90 - s + asin(h cos s/L)."""
     profile = profile_on(Site(slope_deg=slope, downhill_deg=180.0), HERE, 0.0, 20.0)
-    tilt, at = first_touch(profile, 0.3, 18.0)
+    tilt, at = (float(each[0]) for each in first_touches([profile], 0.3, 18.0))
     exact = 90.0 - slope + math.degrees(math.asin(0.3 * math.cos(math.radians(slope)) / 18.0))
     assert tilt == pytest.approx(exact, abs=0.3)
     assert at > 16.0

@@ -10,7 +10,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, section, sections_alone
-from plain_compass.core.base.polygon import ahead_of, chord_length, moments
+from plain_compass.core.base.edges import breadth_m
+from plain_compass.core.base.polygon import ahead_of, moments
 from plain_compass.core.mechanics.splitting import kerfs_at, resistance_J_m2
 from plain_compass.core.tree.timber import fracture_J_m2
 from plain_compass.core.tree.tree import Decay
@@ -47,8 +48,8 @@ def test_a_kerf_nearer_the_face_frees_more_energy(line: float) -> None:
 
 
 def test_a_chord_through_rot_is_only_as_long_as_its_sound_wood() -> None:
-    found = section(round_tree(decay=Decay(kind="cavity", radius_m=0.1)))
-    assert chord_length(found.wood, 0.0, found.rot) == pytest.approx(0.4 - 0.2, rel=1e-2)
+    found = sections_alone(round_tree(decay=Decay(kind="cavity", radius_m=0.1)))
+    assert breadth_m(found.edges, np.zeros(1))[0] == pytest.approx(0.4 - 0.2, rel=1e-2)
 
 
 def resistance(wood: Wood, crack: str, diameter_m: float) -> float:

@@ -10,7 +10,7 @@ from shapely.geometry import LineString, Polygon, box
 
 from builders import round_tree, sections_alone
 from plain_compass.core.base.edges import Line, breadth_m, ends_m
-from plain_compass.core.base.strips import ahead, bands, strip
+from plain_compass.core.base.strips import Integrals, ahead, bands, strip
 from plain_compass.core.base.thickness import between, even_lines, thickness_at_m
 from plain_compass.core.tree.butt import Lobe
 from plain_compass.core.tree.sections import Place, Sections, sections_of
@@ -50,7 +50,7 @@ def test_a_strip_is_the_polygon_between_two_lines(kind: str, lay: float, levels:
     low, high = levels
     whole = solid(one)
     cut = whole.intersection(box(-FAR, low, FAR, high))
-    found = strip(one.edges, at(low), at(high))
+    found = strip(one.edges, at(low), at(high), Integrals)
     assert found.one[0] == pytest.approx(cut.area, abs=1e-11 * whole.area)
     if cut.area > 1e-6:
         assert found.left_m[0] == pytest.approx(cut.centroid.x, abs=1e-9)
@@ -77,15 +77,15 @@ def test_a_stretch_across_the_lay_cuts_the_strip_off_at_both_ends(
 ) -> None:
     one = sections_alone(TREES[kind], lay_deg=lay)
     cut = solid(one).intersection(box(sides[0], levels[0], sides[1], levels[1]))
-    found = strip(one.edges.within(at(sides[0]), at(sides[1])), at(levels[0]), at(levels[1]))
+    found = strip(one.edges.within(at(sides[0]), at(sides[1])), at(levels[0]), at(levels[1]), Integrals)
     assert found.one[0] == pytest.approx(cut.area, abs=1e-11)
 
 
 @given(kind=KINDS, lay=BEARINGS, levels=st.lists(st.floats(-0.3, 0.3), min_size=3, max_size=9).map(sorted))
 def test_bands_add_up_to_the_strip_they_make(kind: str, lay: float, levels: list[float]) -> None:
     one = sections_alone(TREES[kind], lay_deg=lay)
-    parts = bands(one.edges, np.array([levels]))
-    whole = strip(one.edges, at(levels[0]), at(levels[-1]))
+    parts = bands(one.edges, np.array([levels]), Integrals)
+    whole = strip(one.edges, at(levels[0]), at(levels[-1]), Integrals)
     for name in ("one", "u", "v", "uu", "vv", "uv"):
         assert getattr(parts, name).sum() == pytest.approx(getattr(whole, name)[0], abs=1e-14)
 
@@ -161,10 +161,10 @@ def test_many_sections_are_each_of_them_alone(asked: list[tuple[str, float]], le
     places = [Place(TREES[kind], 0.3, lay, 1.0) for kind, lay in asked]
     many = sections_of(places)
     low, high = np.full(len(many), levels[0]), np.full(len(many), levels[1])
-    together = strip(many.edges, low, high)
+    together = strip(many.edges, low, high, Integrals)
     for row, place in enumerate(places):
         alone = sections_of([place])
-        one = strip(alone.edges, low[:1], high[:1])
+        one = strip(alone.edges, low[:1], high[:1], Integrals)
         assert together.one[row] == pytest.approx(one.one[0], abs=1e-14)
         assert together.vv[row] == pytest.approx(one.vv[0], abs=1e-14)
         assert many.front_m[row] == pytest.approx(alone.front_m[0], abs=1e-12)

@@ -17,7 +17,7 @@ from .judge.cut import cut_findings
 from .judge.fall import fall_findings
 from .judge.findings import Finding, Verdict, unknown, verdict_of, worst_first
 from .judge.ground import ground_findings
-from .judge.limits import Shares, shares_of
+from .judge.limits import Shares, shares_of, wind_per_newton
 from .judge.lying import lying_findings
 from .judge.physics import physics_findings
 from .judge.practice import practice_findings
@@ -99,7 +99,7 @@ def assessed(shares: Shares, row: int) -> Assessment:
         *lying_findings(case, parts, uses),
         *rope_findings(case, parts, uses),
         *cut_findings(Planned(case, parts)),
-        wind_finding(case, parts, uses, float(shares.wind_per_newton[row])),
+        wind_finding(case, parts, uses, float(wind_per_newton(many)[row])),
     )
     findings = worst_first(judged + practice_findings(case, parts))
     return Assessment(case, parts, findings, verdict_of(findings))

@@ -12,14 +12,13 @@ from ..base.errors import InputError
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase
 from ..base.quantity import declared
-from ..base.rows import Array, row
+from ..base.rows import Array, in_blocks
 from ..design.checks import Room, check_case, check_cut_fits
 from ..design.cut import BackCut, Cut, Face, Hinge, WedgeSeat
-from ..design.designs import designs_of
 from ..judge.limits import IDS, LIMITS, Shares, level_at, shares_of
 from ..judge.refusals import refusal, refused
 from ..judge.unmeasured import require_measured
-from ..mechanics.balance import masses_of
+from ..mechanics.balance import tree_mass
 from ..plan.case import Case
 from ..plan.many import many_of
 from ..plan.reach import DEAR, Meets, meets_by_bearing
@@ -253,21 +252,15 @@ def why_refused(case: Case, spoke: Spoke) -> Phrase | None:
     if not spoke.refused_by:
         return None
     own = replace(case, rope=Rope(), cut=replace(case.cut, lay_deg=spoke.bearing_deg))
-    mass = masses_of([(own.tree, own.wood)], designs_of([own.cut]), own.constants)
-    finding = refusal(own, row(mass, 0), spoke.refused_by)
+    mass = tree_mass(own.tree, own.wood, own.cut, own.constants)
+    finding = refusal(own, mass, spoke.refused_by)
     return finding.sentence if finding is not None else None
-
-
-def spoke_at(case: Case, bearing_deg: float) -> Spoke:
-    """One bearing."""
-    return spokes_at(case, [bearing_deg], meets_by_bearing(case, np.array([bearing_deg])))[0]
 
 
 def whole_rose(case: Case, bearings_deg: Array) -> tuple[Spoke, ...]:
     """Every bearing. Raises UnmeasuredError for a tree that has not been measured."""
     require_measured(case.tree, "measured.each_bearing")
     meets, found = meets_by_bearing(case, bearings_deg), list[Spoke]()
-    for start in range(0, len(bearings_deg), BLOCK):
-        here = slice(start, start + BLOCK)
+    for here in in_blocks(len(bearings_deg), BLOCK):
         found += spokes_at(case, bearings_deg[here].tolist(), meets[here])
     return tuple(found)

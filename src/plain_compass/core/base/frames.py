@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from typing import TypeVar
+from typing import Any, TypeVar
 
 import numpy as np
 
-from .polygon import Array
+from .rows import Array
 
 GRAVITY_m_s2 = 9.81
 """Standard gravity to the digits in which anything here is known."""
@@ -43,7 +43,20 @@ def rotated(points: Array, bearing_deg: float, lay_deg: float) -> Array:
     return turned
 
 
-def turned_on(forward_m: float | Array, left_m: float | Array, by_rad: Array) -> tuple[Array, Array]:
+def turned_on(forward_m: float | Array, left_m: float | Array, by_rad: float | Array) -> tuple[Any, Any]:
     """(forward, left) of a point once the lay is turned on clockwise: what was ahead comes to the left."""
     cos, sin = np.cos(by_rad), np.sin(by_rad)
     return forward_m * cos - left_m * sin, left_m * cos + forward_m * sin
+
+
+def squares_turned_on(
+    forward2: float | Array, left2: float | Array, product: float | Array, by_rad: float | Array
+) -> tuple[Any, Any, Any]:
+    """Integrals of forward², left² and their product over a region, once the lay is turned on clockwise."""
+    cos, sin = np.cos(by_rad), np.sin(by_rad)
+    both = 2 * sin * cos * product
+    return (
+        cos * cos * forward2 + sin * sin * left2 - both,
+        sin * sin * forward2 + cos * cos * left2 + both,
+        sin * cos * (forward2 - left2) + (cos * cos - sin * sin) * product,
+    )

@@ -7,13 +7,13 @@ needs no general polygon library; ``overlap`` uses Shapely for the rare case of 
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import Generic, TypeAlias, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
+from .frames import squares_turned_on, turned_on
 from .rows import Array as Array
 from .rows import N
 
@@ -39,19 +39,11 @@ class Moments(Generic[N]):
     second_side_m4: N
     product_m4: N
 
-    def turned_on(self: Moments[float], by_rad: float) -> Moments[float]:
+    def turned(self: Moments[float], by_rad: float) -> Moments[float]:
         """One region once the lay is turned on clockwise about the origin (Mohr's circle)."""
-        cos, sin = math.cos(by_rad), math.sin(by_rad)
-        fall, side, product = self.second_fall_m4, self.second_side_m4, self.product_m4
-        both = 2 * sin * cos * product
-        return Moments(
-            self.area_m2,
-            self.forward_m * cos - self.left_m * sin,
-            self.left_m * cos + self.forward_m * sin,
-            cos * cos * fall + sin * sin * side - both,
-            sin * sin * fall + cos * cos * side + both,
-            sin * cos * (fall - side) + (cos * cos - sin * sin) * product,
-        )
+        forward, left = turned_on(self.forward_m, self.left_m, by_rad)
+        fall, side, product = squares_turned_on(self.second_fall_m4, self.second_side_m4, self.product_m4, by_rad)
+        return Moments(self.area_m2, float(forward), float(left), float(fall), float(side), float(product))
 
 
 T = TypeVar("T", bound=np.generic)
@@ -190,12 +182,6 @@ def chord(points: Array, forward_m: float) -> tuple[float, float]:
     return float(crossings[-1]), float(crossings[0])
 
 
-def chord_length(points: Array, forward_m: float, *holes: Array) -> float:
-    """Length of solid along the line forward = forward_m, holes taken off."""
-    total = _inside_length(_crossings(points, forward_m))
-    return total - sum(_inside_length(_crossings(hole, forward_m)) for hole in holes)
-
-
 def _crossings(points: Array, forward_m: float) -> Array:
     if len(points) < 3:
         return np.zeros(0)
@@ -204,10 +190,6 @@ def _crossings(points: Array, forward_m: float) -> Array:
     hit = (x > forward_m) != (xn > forward_m)
     found: Array = np.sort(y[hit] + (forward_m - x[hit]) / (xn[hit] - x[hit]) * (yn[hit] - y[hit]))
     return found
-
-
-def _inside_length(crossings: Array) -> float:
-    return float((crossings[1::2] - crossings[0::2]).sum()) if len(crossings) > 1 else 0.0
 
 
 def intervals(points: Array, lefts_m: Array) -> Array:

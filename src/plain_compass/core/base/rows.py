@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import fields
 from functools import lru_cache
 from typing import Any, TypeAlias
@@ -36,6 +37,19 @@ def taken(many: Any, places: Index) -> Any:
     if isinstance(many, np.ndarray):
         return many[places]
     return type(many)(*[taken(getattr(many, name), places) for name in _names(many.__class__)])
+
+
+def expanded(first: Index, counts: Index) -> tuple[Index, Index, Index]:
+    """Runs of whole numbers, one after another: (row, column, number) of all, for a table of firsts and lengths."""
+    row, column = np.nonzero(counts)
+    repeats = counts[row, column]
+    number = np.repeat(first[row, column] - (np.cumsum(repeats) - repeats), repeats) + np.arange(int(repeats.sum()))
+    return np.repeat(row, repeats), np.repeat(column, repeats), number
+
+
+def in_blocks(count: int, size: int) -> Iterator[slice]:
+    """``count`` rows in blocks of at most ``size``: so many that what is worked on stays near the processor."""
+    return (slice(first, first + size) for first in range(0, count, size))
 
 
 @lru_cache(maxsize=64)

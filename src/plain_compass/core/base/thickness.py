@@ -13,8 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .edges import Edges, Line
-from .polygon import Array
-from .rows import Index, Mask
+from .rows import Array, Index, Mask, expanded, in_blocks
 
 LINES = 200
 """Lines of an even set, closer together towards both sides, where the thickness falls to nothing."""
@@ -53,8 +52,7 @@ class Lines:
         found = np.empty(low_m.shape)
         begins, ends = (np.minimum(each, high_m[:, None]) for each in (self.begins_m, self.ends_m))
         thick, other = np.empty((2, CASES_AT_ONCE, low_m.shape[1], self.u_m.shape[1]))
-        for first in range(0, len(low_m), CASES_AT_ONCE):
-            rows = slice(first, first + CASES_AT_ONCE)
+        for rows in in_blocks(len(low_m), CASES_AT_ONCE):
             low = low_m[rows, :, None]
             t, spare = thick[: len(low)], other[: len(low)]
             np.maximum(ends[0, rows, None], low, out=t)
@@ -78,10 +76,7 @@ def even_lines(edges: Edges) -> Lines:
     share = (np.arccos(np.clip((middle - end) / half, -1.0, 1.0)) * LINES / math.pi for end in (edges.u0, edges.u1))
     one, other = (np.rint(each).astype(np.intp) for each in share)
     first, last = np.minimum(one, other), np.maximum(one, other)
-    row, edge = np.nonzero(last > first)
-    repeats = (last - first)[row, edge]
-    line = np.repeat(first[row, edge] - (np.cumsum(repeats) - repeats), repeats) + np.arange(int(repeats.sum()))
-    row, edge = np.repeat(row, repeats), np.repeat(edge, repeats)
+    row, edge, line = expanded(first, last - first)
     u0, v0, u1, v1 = (each[row, edge] for each in (edges.u0, edges.v0, edges.u1, edges.v1))
     at = v0 + (u[row, line] - u0) / (u1 - u0) * (v1 - v0)
     key, leaves = row * LINES + line, u1 < u0
@@ -184,8 +179,7 @@ class _Near:
         begins, ends = (
             self.over_front[:, :, end, None] * front + self.over_rear[:, :, end, None] * rear for end in (0, 1)
         )
-        for first in range(0, len(u), CASES_AT_ONCE):
-            some = slice(first, first + CASES_AT_ONCE)
+        for some in in_blocks(len(u), CASES_AT_ONCE):
             at = u[some, :, None]
             past_a, past_b = ((at > each[some, None]).astype(np.float64) for each in (self.ua, self.ub))
             # An edge that runs to the right begins wood, one to the left ends it: both flags together say which.

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from ..base.frames import half_turn_deg
 from ..base.kept import kept
 from ..base.polygon import Array
-from ..mechanics.resting import first_touches_deg
+from ..mechanics.resting import first_touches
 from ..plan.case import Case
 from ..site.ground import profiles_on
 from ..site.hang_up import Faller, catches_by_bearing
@@ -31,7 +31,7 @@ def ends_of(site: Site, at: Place, height_m: float, cut_m: float) -> Ends:
         length = height_m - cut_m
         return level_ends(float(np.pi / 2 + np.arcsin(min(cut_m / length, 1.0))))
     bearings = np.arange(BEARINGS) * (360.0 / BEARINGS)
-    tilts = first_touches_deg(profiles_on(site, at, bearings.tolist(), height_m), cut_m, height_m - cut_m)
+    tilts = first_touches(profiles_on(site, at, bearings.tolist(), height_m), cut_m, height_m - cut_m)[0]
     return Ends(np.radians(np.minimum(tilts, 150.0)))
 
 
@@ -71,9 +71,8 @@ def catches_round(
     """The neighbour that takes most, on every bearing within reach of the lay."""
     steps = np.arange(-CATCH_REACH_DEG, CATCH_REACH_DEG + CATCH_EVERY_DEG / 2, CATCH_EVERY_DEG)
     use, tilt, which = np.zeros(len(steps)), np.full(len(steps), np.pi), np.full(len(steps), -1)
-    own = np.array([[faller.weight_N, faller.com_up_m, faller.com_forward_m]] * len(steps)).T
-    many: Faller[Array] = Faller(own[0], own[1], own[2], faller.cut_m, faller.is_conifer)
-    for row, caught in enumerate(catches_by_bearing(site, at, footprint, lay_deg + steps, many, stops_J_m2)):
+    caught_on = catches_by_bearing(site, at, footprint, lay_deg + steps, faller.each(len(steps)), stops_J_m2)
+    for row, caught in enumerate(caught_on):
         for catch in caught:
             taken = np.inf if catch.on_stem else catch.use
             if taken > use[row]:

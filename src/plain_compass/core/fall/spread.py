@@ -175,10 +175,8 @@ def _split_slopes(planned: Planned) -> tuple[float, float]:
     sound = np.full(3, fracture_J_m2(case.wood, "none", case.constants))
     timbers, pulled = replace(many.timbers, fracture_J_m2=sound), loaded(many.mass, many.loads)
     mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead, mass_kg=pulled.mass_kg * (1 + heavier))
-    sweep = sweep_back_cuts(many.stumps, timbers, mass, many.loads.following_Nm)
-    split = splittings_of(
-        many.stumps, timbers, sweep, mass, ahead_m=many.balance.ahead_m + ahead, kerf_m=case.kit.kerf_m
-    )
+    sweep = sweep_back_cuts(many, timbers, mass, many.loads.following_Nm)
+    split = splittings_of(many, timbers, sweep, mass, ahead_m=many.balance.ahead_m + ahead, kerf_m=case.kit.kerf_m)
     plain, moved, grown = np.log(np.maximum(split.split_index, 1e-6)).tolist()
     return (moved - plain) / STEP_AHEAD_m, (grown - plain) / math.log(1 + STEP_HEAVIER)
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import TypeAlias
 
 import numpy as np
@@ -20,7 +20,7 @@ from ..base.quantity import Kind
 from ..base.rows import Mask
 from ..mechanics.bar import off_line_m, usable_m
 from ..mechanics.hinge import bored_m
-from ..mechanics.wedge import seat_wanted_m, tipping_tilt_deg
+from ..mechanics.wedge import seat_wanted_m, stands_in_kept, tipping_tilt_deg
 from ..plan.many import Many
 from .findings import LEAST_MARGIN, WATCH_FROM, Finding, Limit, Told, against, level_of
 
@@ -141,43 +141,20 @@ def _carried(many: Many) -> Array:
     return _asked(many.placed & (asked > count), asked / max(count, 0.1))
 
 
-def caught_in_strap(many: Many) -> Mask:
-    """Which seats stand in wood that is kept behind, where there is no kerf before it is released; (B, s)."""
-    table = many.seats.table
-    found = np.zeros(many.seats.used.shape, dtype=bool)
-    for at, cut in enumerate(many.designs.cuts):
-        back = cut.back
-        if not back.traits.keeps_back:
-            continue
-        if back.traits.inner_edge_m:
-            inner = back.traits.inner_edge_m(many.sections.section(at), back)
-            found[at] = (1.0 if back.side == "left" else -1.0) * table.edge_left_m[at] > inner
-        else:
-            found[at] = table.edge_forward_m[at] < many.sections.back_m[at] + back.strap_m
-    return found & many.seats.used
-
-
 def _in_strap(many: Many) -> Array:
-    return _asked(many.placed & caught_in_strap(many).any(axis=1), np.full(len(many.cases), BROKEN))
-
-
-def nearest_seats_m(many: Many) -> Array:
-    """Distance between the two neighbouring seats that stand too near, from the right; infinite where none do."""
-    table, used, wide = many.seats.table, many.seats.used, many.cases[0].kit.wedge_width_m
-    if used.shape[1] < 2:
-        return np.full(len(used), np.inf)
-    order = np.argsort(np.where(used, table.edge_left_m, np.inf), axis=1, kind="stable")
-    rows = np.arange(len(used))[:, None]
-    left, ahead, there = table.edge_left_m[rows, order], table.edge_forward_m[rows, order], used[rows, order]
-    apart = np.where(there[:, 1:], np.hypot(np.diff(left, axis=1), np.diff(ahead, axis=1)), np.inf)
-    near = apart < wide
-    first = np.where(near.any(axis=1), near.argmax(axis=1), 0)
-    found: Array = np.where(near.any(axis=1), apart[np.arange(len(used)), first], np.inf)
-    return found
+    table, found = many.seats.table, np.zeros(many.seats.used.shape, dtype=bool)
+    for at, cut in enumerate(many.designs.cuts):
+        section = many.sections.section(at)
+        found[at] = stands_in_kept(section, cut.back, table.edge_left_m[at], table.edge_forward_m[at])
+    return _asked(many.placed & (found & many.seats.used).any(axis=1), np.full(len(many.cases), BROKEN))
 
 
 def _spacing(many: Many) -> Array:
-    near = np.isfinite(nearest_seats_m(many))
+    table, used, wide = many.seats.table, many.seats.used, many.cases[0].kit.wedge_width_m
+    order = np.argsort(np.where(used, table.edge_left_m, np.inf), axis=1, kind="stable")
+    rows = np.arange(len(used))[:, None]
+    left, ahead, there = table.edge_left_m[rows, order], table.edge_forward_m[rows, order], used[rows, order]
+    near = (there[:, 1:] & (np.hypot(np.diff(left, axis=1), np.diff(ahead, axis=1)) < wide)).any(axis=1)
     return _asked(many.placed & near, np.full(len(many.cases), BROKEN))
 
 
@@ -333,11 +310,6 @@ class Shares:
 
     many: Many
     use: Array
-
-    @cached_property
-    def wind_per_newton(self) -> Array:
-        """Share of what each plan can bear that one newton of wind takes, shape (B,)."""
-        return wind_per_newton(self.many)
 
     def at(self, row: int) -> dict[str, float]:
         """Shares of one case, of what is asked there."""

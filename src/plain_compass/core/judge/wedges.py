@@ -10,7 +10,7 @@ from itertools import pairwise
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
-from ..mechanics.wedge import SeatResult, seat_wanted_m
+from ..mechanics.wedge import SeatResult, seat_wanted_m, stands_in_kept
 from ..plan.case import Case, Parts
 from .findings import Finding, Limit, Told, margin_of, stated, unknown
 from .limits import SOUND_SEAT_LEAST, Uses, judged
@@ -75,11 +75,8 @@ def _fits_first(case: Case, parts: Parts, uses: Uses) -> Finding:
 
 def _in_strap(case: Case, parts: Parts) -> SeatResult:
     """The first seat in wood that is kept behind: no kerf to drive into before it is released."""
-    back, section = case.cut.back, parts.section
-    if back.traits.inner_edge_m:
-        inner, sign = back.traits.inner_edge_m(section, back), 1.0 if back.side == "left" else -1.0
-        return next(seat for seat in parts.wedging.seats if sign * seat.edge_left_m > inner)
-    return next(seat for seat in parts.wedging.seats if seat.edge_forward_m < section.back_m + back.strap_m)
+    seats, where = parts.wedging.seats, (parts.section, case.cut.back)
+    return next(seat for seat in seats if stands_in_kept(*where, seat.edge_left_m, seat.edge_forward_m))
 
 
 def _apart_m(case: Case, parts: Parts) -> float:

@@ -12,7 +12,6 @@ from ..base.frames import GRAVITY_m_s2, to_tree, turned_on
 from ..base.polygon import Array, Moments
 from ..base.rows import N
 from ..design.cut import Cut
-from ..design.designs import Designs
 from ..tree.body import AboveCut, Body, together
 from ..tree.crown import crown_body
 from ..tree.limbs import limb_body, second_stem
@@ -83,13 +82,23 @@ class Balance(Generic[N]):
 
 
 def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
-    """Mass, centre and inertia of stems, crown and heavy limbs together; a measured mass or centre overrides."""
-    over = AboveCut(cut.height_m, tree.height_m, cut.gun_deg)
+    """Mass, centre and inertia of what stands above a cut."""
+    return mass_above(tree, wood, (cut.height_m, cut.gun_deg), constants)
+
+
+def mass_above(tree: Tree, wood: Wood, place: tuple[float, float], constants: Indicative) -> Mass:
+    """Mass, centre and inertia of stems, crown and heavy limbs together; a measured mass or centre overrides.
+
+    Args:
+        place: height of the cut in metres, and the bearing forward in degrees.
+    """
+    height_m, gun_deg = place
+    over = AboveCut(height_m, tree.height_m, gun_deg)
     stems = _stems(tree, wood, over, constants.profile_exponent[wood.group])
     crown = crown_body(tree.crown, tree.lean, stems, over, group=wood.group, constants=constants)
     grown = together(stems, crown, *_limbs(tree, wood, over))
-    whole = _overridden(grown, tree, cut.gun_deg)
-    per_height = (tree.height_m - cut.height_m) / whole.up_m
+    whole = _overridden(grown, tree, gun_deg)
+    per_height = (tree.height_m - height_m) / whole.up_m
     return Mass(
         mass_kg=whole.mass_kg,
         com_up_m=whole.up_m,
@@ -143,15 +152,21 @@ def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:
     return body
 
 
-def masses_of(trees: Sequence[tuple[Tree, Wood]], designs: Designs, constants: Indicative) -> Mass[Array]:
-    """Mass of B trees above their cuts. Trees that differ in nothing but the lay are weighed once and turned."""
+def masses_of(
+    trees: Sequence[tuple[Tree, Wood]], places: Sequence[tuple[float, float]], constants: Indicative
+) -> Mass[Array]:
+    """Mass of B trees above their cuts. Trees that differ in nothing but the lay are weighed once and turned.
+
+    Args:
+        places: see ``mass_above``.
+    """
     shared: dict[tuple[object, ...], list[int]] = {}
-    for at, ((tree, wood), cut) in enumerate(zip(trees, designs.cuts, strict=True)):
-        shared.setdefault((id(tree), wood.key, cut.height_m), []).append(at)
-    found = {item.name: np.zeros(len(trees)) for item in fields(Mass)}
+    for at, ((tree, wood), (height_m, _)) in enumerate(zip(trees, places, strict=True)):
+        shared.setdefault((id(tree), wood.key, height_m), []).append(at)
+    found, guns_deg = {item.name: np.zeros(len(trees)) for item in fields(Mass)}, np.array([gun for _, gun in places])
     for rows in shared.values():
-        (tree, wood), first = trees[rows[0]], designs.cuts[rows[0]]
-        one, turn = tree_mass(tree, wood, first, constants), np.radians(designs.gun_deg[rows] - first.gun_deg)
+        (tree, wood), first = trees[rows[0]], places[rows[0]]
+        one, turn = mass_above(tree, wood, first, constants), np.radians(guns_deg[rows] - first[1])
         for name, column in found.items():
             column[rows] = getattr(one, name)
         for ahead, left in (("com_forward_m", "com_left_m"), ("top_offset_forward_m", "top_offset_left_m")):

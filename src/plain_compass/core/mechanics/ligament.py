@@ -8,7 +8,7 @@ import numpy as np
 
 from ..base.edges import breadth_m
 from ..base.rows import Array
-from ..base.strips import FAR_m, bands_along, strip_along
+from ..base.strips import Along, FAR_m, bands, strip
 from ..tree.sections import Sections
 from .face import FaceGeometry
 from .hinge import HingeGeometry
@@ -41,9 +41,9 @@ def ligaments_of(sections: Sections, face: FaceGeometry[Array], hinge: HingeGeom
     whole = front - sections.back_m
     ligament = whole[:, None] + (hinge.reach_m - whole)[:, None] * DEPTHS
     rear = front[:, None] - ligament
-    between = bands_along(sections.edges, np.concatenate([rear, front[:, None]], axis=1))
+    between = bands(sections.edges, np.concatenate([rear, front[:, None]], axis=1), Along)
     # All that lies ahead of each level.
-    area, first, second = (np.cumsum(each[:, ::-1], axis=1)[:, ::-1] for each in between)
+    area, first, second = (np.cumsum(each[:, ::-1], axis=1)[:, ::-1] for each in (between.one, between.v, between.vv))
     area = np.maximum(area, 1e-12)
     centre = first / area
     return Ligaments(ligament, sections.lines.squares_m3(rear, front), second - area * centre**2, centre)
@@ -78,5 +78,5 @@ class Kerfs:
 
 def kerfs_at(sections: Sections, forward_m: Array) -> Kerfs:
     """Kerfs that stop at these places along the lay."""
-    front = strip_along(sections.edges, forward_m, np.full(len(sections), FAR_m))
-    return Kerfs(breadth_m(sections.edges, forward_m), front.second_m4, sections.sound.second_fall_m4)
+    front = strip(sections.edges, forward_m, np.full(len(sections), FAR_m), Along)
+    return Kerfs(breadth_m(sections.edges, forward_m), front.second_fall_m4, sections.sound.second_fall_m4)

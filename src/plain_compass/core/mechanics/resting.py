@@ -122,17 +122,13 @@ class _Beds(NamedTuple):
         return found
 
 
-def first_touch(profile: Profile, cut_m: float, length_m: float) -> tuple[float, float]:
-    """(tilt in degrees, metres up the stem) at which a straight stem turning about its hinge first meets the ground."""
-    lengths = np.array([[length_m]])
-    tilt, at = _first_touches(profile.along_m[None], profile.top_m[None] - cut_m, lengths)
-    return float(tilt[0]), float(at[0])
+def first_touches(profiles: Sequence[Profile], cut_m: float, length_m: float) -> tuple[Array, Array]:
+    """(tilt in degrees, metres up the stem) at which a straight stem turning about its hinge first meets the ground.
 
-
-def first_touches_deg(profiles: Sequence[Profile], cut_m: float, length_m: float) -> Array:
-    """The tilt alone, of one stem along several profiles, shape (B,)."""
+    Of one stem along several profiles, shapes (B,).
+    """
     beds = _beds(profiles)
-    return _first_touches(beds.along_m, beds.top_m - cut_m, np.full((len(profiles), 1), length_m))[0]
+    return _first_touches(beds.along_m, beds.top_m - cut_m, np.full((len(profiles), 1), length_m))
 
 
 def _first_touches(along_m: Array, above_m: Array, length_m: Array) -> tuple[Array, Array]:

@@ -212,5 +212,5 @@ def held_behind(stumps: Stumps, held: Index) -> Integrals:
     owner = held[mine]
     across_all = bool((low <= -FAR_m).all() and (high >= FAR_m).all())
     edges = sections.edges.rows(owner)
-    found = strip(edges if across_all else edges.within(low, high), np.full(len(owner), -FAR_m), front)
+    found = strip(edges if across_all else edges.within(low, high), np.full(len(owner), -FAR_m), front, Integrals)
     return found.summed(mine, len(held))

@@ -44,7 +44,7 @@ def shapes_of(sections: Sections, designs: Designs, kerf_m: float) -> Shapes:
     return Shapes(designs, sections, face, hinges_on(sections, designs, face))
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Stumps:
     """What splitting and wedges ask of B cuts.
 

@@ -10,7 +10,8 @@ import numpy as np
 
 from ..base.polygon import Array
 from ..base.rows import Mask, N, row
-from ..design.cut import Cut, Kit
+from ..design.cut import BackCut, Cut, Kit
+from ..tree.section import Section
 from ..tree.wood import Indicative
 from .balance import Balance, Mass
 from .hinge import HingeStrength
@@ -212,13 +213,12 @@ def wedge_angle_rad(kit: Kit, stacked: int) -> float:
     return stacked * math.atan2(kit.wedge_thickness_m, kit.wedge_length_m)
 
 
-def driving_factor(angle_rad: float, friction: float) -> float:
+def driving_factor(angle_rad: Any, friction: float) -> Any:
     """Driving force over the force carried: tan(angle + rho) + tan(rho), rho the friction angle.
 
     Source: the wedge between two rough faces, statics of dry friction.
     """
-    rho = math.atan(friction)
-    return math.tan(angle_rad + rho) + math.tan(rho)
+    return np.tan(angle_rad + math.atan(friction)) + friction
 
 
 def _seats(stumps: Stumps, kit: Kit, driven: tuple[Array, Array], constants: Indicative) -> Seats:
@@ -233,7 +233,7 @@ def _seats(stumps: Stumps, kit: Kit, driven: tuple[Array, Array], constants: Ind
     angle = stacked * wedge_angle_rad(kit, 1)
     rho = math.atan(constants.wedge_friction)
     lift = arm * np.tan(np.radians(tilt))[:, None]
-    push = force * (np.tan(angle + rho) + math.tan(rho))
+    push = force * driving_factor(angle, constants.wedge_friction)
     inner = math.tan(wedge_angle_rad(kit, 1) + rho) + constants.stacked_friction
     singly = np.where(stacked == 2, force * inner, push)
     # Lift lost to sawdust left in the kerf and to soft wood that gives under the wedge (indicative).
@@ -270,13 +270,23 @@ def _blows(curve: Array, tilt_deg: Array, seats: Seats, kit: Kit, constants: Ind
     step = np.radians(tilt_deg) / (TILT_STEPS - 1)
     work = (positive.sum(axis=1) - (positive[:, 0] + positive[:, -1]) / 2) * step
     table, used = seats.table, seats.used
-    angle, rho = table.stacked * wedge_angle_rad(kit, 1), math.atan(constants.wedge_friction)
-    factor = np.tan(angle + rho) + math.tan(rho)
+    angle = table.stacked * wedge_angle_rad(kit, 1)
+    factor = driving_factor(angle, constants.wedge_friction)
     arms = np.where(used, table.arm_m, 0.0)
     together = arms.sum(axis=1)
     loss = (arms * factor / np.tan(angle)).sum(axis=1) / np.where(together > 0, together, 1.0)
     blows = work * loss / (constants.blow_efficiency * kit.blow_J)
     return np.where(work <= 0, 0.0, np.where(used.any(axis=1), blows, np.inf))
+
+
+def stands_in_kept(section: Section, back: BackCut, edge_left_m: Any, edge_forward_m: Any) -> Any:
+    """Whether a seat stands in wood that is kept behind, where there is no kerf before that is released."""
+    if not back.traits.keeps_back:
+        return False
+    if back.traits.inner_edge_m:
+        sign = 1.0 if back.side == "left" else -1.0
+        return sign * edge_left_m > back.traits.inner_edge_m(section, back)
+    return edge_forward_m < section.back_m + back.strap_m
 
 
 def seat_wanted_m(cut: Cut, kit: Kit) -> float:

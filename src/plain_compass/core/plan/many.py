@@ -19,8 +19,7 @@ from ..base.rows import Mask, row, taken
 from ..design.cut import Cut
 from ..design.designs import Designs, designs_of
 from ..mechanics.balance import Balance, Mass, balances_on, masses_of
-from ..mechanics.face import FaceGeometry
-from ..mechanics.hinge import HingeGeometry, HingeStrength, HingeUse, hinge_strengths, hinge_uses
+from ..mechanics.hinge import HingeUse, hinge_strengths, hinge_uses
 from ..mechanics.loads import Gust, Loads, gusts_on, loaded, loads_of
 from ..mechanics.resting import Laid, Resting, resting_alone, resting_on
 from ..mechanics.splitting import BackCutSweep, Splitting, sits_back_at_m, splittings_of, sweep_back_cuts
@@ -28,7 +27,7 @@ from ..mechanics.stump import Shapes, Stumps, shapes_of
 from ..mechanics.wedge import Poise, Seats, Wedging, pauses_s, wedging_at, wedgings_of
 from ..site.rigging import Rigging, rigged
 from ..tree.section import Section
-from ..tree.sections import Place, Sections, alone_in, sections_of
+from ..tree.sections import Place, alone_in, sections_of
 from ..tree.timber import Timbers, timbers_of
 from ..tree.tree import Tree
 from ..tree.wood import Indicative, Wood
@@ -36,12 +35,14 @@ from .case import Case, Parts, profiles_of
 
 
 @dataclass(frozen=True, eq=False)
-class Many:
-    """The physical results of B cases; every quantity has shape (B,), curves (B, t). See ``Parts``."""
+class Many(Stumps):
+    """The physical results of B cases: their stumps, and what stands on them. See ``Parts``.
+
+    Every quantity has shape (B,), curves (B, t).
+    """
 
     cases: tuple[Case, ...]
     timbers: Timbers
-    stumps: Stumps
     mass: Mass[Array]
     balance: Balance[Array]
     use: HingeUse[Array]
@@ -52,31 +53,6 @@ class Many:
     gust: Gust[Array]
     rigging: tuple[Rigging | None, ...]
     loads: Loads[Array]
-
-    @property
-    def designs(self) -> Designs:
-        """The cuts."""
-        return self.stumps.shape.designs
-
-    @property
-    def sections(self) -> Sections:
-        """The wood they are made in."""
-        return self.stumps.shape.sections
-
-    @property
-    def face(self) -> FaceGeometry[Array]:
-        """The faces."""
-        return self.stumps.shape.face
-
-    @property
-    def hinge(self) -> HingeGeometry[Array]:
-        """The hinges."""
-        return self.stumps.shape.hinge
-
-    @property
-    def strength(self) -> HingeStrength[Array]:
-        """What the hinges can do."""
-        return self.stumps.strength
 
     @cached_property
     def placed(self) -> Mask:
@@ -142,7 +118,7 @@ def many_of(cases: Sequence[Case]) -> Many:
     designs, sections, face, hinge = shape.designs, shape.sections, shape.face, shape.hinge
     trees = [(case.tree, case.wood) for case in cases]
     timbers = timbers_of(trees, designs.height_m.tolist(), constants)
-    mass = _mass_alone(*trees[0], first.cut, constants) if len(cases) == 1 else masses_of(trees, designs, constants)
+    mass = _weighed(cases)
     load_left = mass.com_left_m - hinge.region.left_m
     strength = hinge_strengths(hinge, designs, timbers, load_left_m=load_left, diameter_m=sections.diameter_m)
     gust, rigging, loads = _loads(cases, designs)
@@ -156,9 +132,10 @@ def many_of(cases: Sequence[Case]) -> Many:
     breast, height = np.array([(tree.trunk.diameter_m, tree.height_m) for tree, _ in trees]).T
     wedging = replace(wedging, pause_s=pauses_s(mass, strength, breast, height))
     return Many(
+        shape=shape,
+        strength=strength,
         cases=tuple(cases),
         timbers=timbers,
-        stumps=stumps,
         mass=mass,
         balance=balance,
         use=use,
@@ -185,14 +162,17 @@ def _shape_alone(section: Section, cut: Cut, kerf_m: float) -> Shapes:
     return shapes_of(alone_in(section), designs_of([cut]), kerf_m)
 
 
-def _mass_alone(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass[Array]:
-    """The tree above its cut; kept while only what is cut changes."""
-    return _weighed(tree, wood, cut.height_m, cut.gun_deg, constants)
+def _weighed(cases: Sequence[Case]) -> Mass[Array]:
+    """The trees above their cuts; one by itself is kept while only what is cut changes."""
+    first, places = cases[0], [(case.cut.height_m, case.cut.gun_deg) for case in cases]
+    if len(cases) == 1:
+        return _weighed_alone(first.tree, first.wood, places[0], first.constants)
+    return masses_of([(case.tree, case.wood) for case in cases], places, first.constants)
 
 
 @kept("mass and centre", 64)
-def _weighed(tree: Tree, wood: Wood, height_m: float, gun_deg: float, constants: Indicative) -> Mass[Array]:
-    return masses_of([(tree, wood)], designs_of([Cut(height_m=height_m, lay_deg=gun_deg)]), constants)
+def _weighed_alone(tree: Tree, wood: Wood, place: tuple[float, float], constants: Indicative) -> Mass[Array]:
+    return masses_of([(tree, wood)], [place], constants)
 
 
 def released(

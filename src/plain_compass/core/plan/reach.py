@@ -9,7 +9,7 @@ import numpy as np
 
 from ..base.frames import full_turn_deg
 from ..base.kept import kept
-from ..base.rows import Array, Mask
+from ..base.rows import Array, Mask, N
 from ..mechanics.balance import Mass
 from ..site.hang_up import Catch, Faller, catches_by_bearing, catches_on
 from ..site.landing import Footprint, footprint_of, hits_by_bearing, sampled
@@ -40,7 +40,7 @@ def tree_alone(case: Case) -> Footprint:
     return replace(lying(case), spread_deg=0.0)
 
 
-def faller_of(case: Case, mass: Mass) -> Faller:
+def faller_of(case: Case, mass: Mass[N]) -> Faller[N]:
     """What comes down in a case."""
     return Faller(mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer")
 
@@ -53,18 +53,8 @@ def caught(case: Case, mass: Mass) -> tuple[Catch, ...]:
 
 def caught_by_bearing(case: Case, mass: Mass[Array], lays_deg: Array) -> tuple[tuple[Catch, ...], ...]:
     """The same on several lays, the tree standing on each as it is weighed there, shapes (B,)."""
-    falling: Faller[Array] = Faller(
-        mass.weight_N, mass.com_up_m, mass.com_forward_m, case.cut.height_m, case.wood.group == "conifer"
-    )
     stops = case.constants.crown_stops_J_m2
-    return catches_by_bearing(case.site, case.at, lying(case), lays_deg, falling, stops)
-
-
-@kept("what a miss would reach", 512)
-def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, ...]:
-    bearings = full_turn_deg(lay_deg + 180.0 + MISSES_DEG)
-    table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))
-    return _indices(np.any(table, axis=0))
+    return catches_by_bearing(case.site, case.at, lying(case), lays_deg, faller_of(case, mass), stops)
 
 
 class Meets(NamedTuple):
@@ -76,12 +66,21 @@ class Meets(NamedTuple):
 
 def meets_by_bearing(case: Case, lays_deg: Array) -> tuple[Meets, ...]:
     """What the tree would meet on several lays, all in one pass; see ``behind``."""
+    return _meets(case.site, case.at, lying(case), lays_deg)
+
+
+def _meets(site: Site, at: Place, footprint: Footprint, lays_deg: Array) -> tuple[Meets, ...]:
     wanted = full_turn_deg(lays_deg[:, None] + np.concatenate([[0.0], 180.0 + MISSES_DEG]))
     bearings, place = np.unique(wanted, return_inverse=True)
-    table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings, len(case.site.obstacles))
+    table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))
     of_each = place.reshape(wanted.shape)
     under, missed = table[of_each[:, 0]], np.any(table[of_each[:, 1:]], axis=1)
     return tuple(Meets(_indices(one), _indices(other)) for one, other in zip(under, missed, strict=True))
+
+
+@kept("what a miss would reach", 512)
+def _behind(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[int, ...]:
+    return _meets(site, at, footprint, np.array([lay_deg]))[0].missed
 
 
 def _indices(met: Mask) -> tuple[int, ...]:

@@ -11,7 +11,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..base.kept import kept
-from ..base.rows import Array, Index
+from ..base.rows import Array, Index, in_blocks
 from .site import Place, Site
 
 HARD = ("rock", "stump", "bank", "wall")
@@ -55,8 +55,7 @@ def _sides(site: Site) -> _Sides:
 def bumps_on(site: Site, at: Place, lays_deg: Array, along_m: Array) -> Array:
     """How high something stands under points along each of several lays from a place, shape (B, n)."""
     sides, found = _sides(site), np.zeros((len(lays_deg), len(along_m)))
-    for first in range(0, len(lays_deg) if len(sides.area) else 0, LAYS_AT_ONCE):
-        rows = slice(first, first + LAYS_AT_ONCE)
+    for rows in in_blocks(len(lays_deg) if len(sides.area) else 0, LAYS_AT_ONCE):
         found[rows] = _under(sides, at, lays_deg[rows], along_m)
     return found
 

@@ -11,7 +11,7 @@ import numpy as np
 from ..base.errors import InputError
 from ..base.frames import bearing_of, full_turn_deg
 from ..base.kept import kept
-from ..base.rows import Array
+from ..base.rows import Array, in_blocks
 from .bumps import bumps_on
 from .site import Place, Site
 
@@ -49,8 +49,7 @@ class Ground:
             return found
         east, north, flat = east_m.reshape(-1, 1), north_m.reshape(-1, 1), found.reshape(-1)
         # A table of all places and all spots would be too large to be quick.
-        for first in range(0, len(flat), PLACES_AT_ONCE):
-            some = slice(first, first + PLACES_AT_ONCE)
+        for some in in_blocks(len(flat), PLACES_AT_ONCE):
             away, aside = east[some] - self.spots[:, 0], north[some] - self.spots[:, 1]
             away *= away
             away += aside * aside

@@ -14,7 +14,7 @@ from typing import Generic, NamedTuple
 import numpy as np
 
 from ..base.kept import kept
-from ..base.rows import Array, Index, N
+from ..base.rows import Array, Index, N, in_blocks
 from .ground import rises_to_m
 from .landing import Footprint, neighbours_of
 from .site import Obstacle, Place, Site
@@ -46,6 +46,11 @@ class Faller(Generic[N]):
     com_forward_m: N
     cut_m: float
     is_conifer: bool
+
+    def each(self: Faller[float], count: int) -> Faller[Array]:
+        """The same for each of several lays."""
+        weight, up, ahead = (np.full(count, of) for of in (self.weight_N, self.com_up_m, self.com_forward_m))
+        return Faller(weight, up, ahead, self.cut_m, self.is_conifer)
 
     def gained_J(self, tilt_deg: Array) -> Array:
         """Energy of the fall up to a tilt, from upright; nothing while it still has to be lifted."""
@@ -115,9 +120,7 @@ def catches_on(
     site: Site, at: Place, footprint: Footprint, lay_deg: float, faller: Faller, stops_J_m2: float
 ) -> tuple[Catch, ...]:
     """Neighbours whose crowns the tree meets on its way down, the one that takes most first."""
-    own = np.array([(faller.weight_N, faller.com_up_m, faller.com_forward_m)]).T
-    one: Faller[Array] = Faller(own[0], own[1], own[2], faller.cut_m, faller.is_conifer)
-    return catches_by_bearing(site, at, footprint, np.array([lay_deg]), one, stops_J_m2)[0]
+    return catches_by_bearing(site, at, footprint, np.array([lay_deg]), faller.each(1), stops_J_m2)[0]
 
 
 def catches_by_bearing(
@@ -126,8 +129,8 @@ def catches_by_bearing(
     """The same for several lays, on each of which the tree stands a little otherwise over its hinge; shapes (B,)."""
     pairs = _pairs(site, at, footprint, lays_deg)
     found: list[list[Catch]] = [[] for _ in lays_deg]
-    for first in range(0, len(pairs.row), PAIRS_AT_ONCE):
-        some: _Pairs = _Pairs._make(each[first : first + PAIRS_AT_ONCE] for each in pairs)
+    for rows in in_blocks(len(pairs.row), PAIRS_AT_ONCE):
+        some: _Pairs = _Pairs._make(each[rows] for each in pairs)
         weight, up, ahead = (each[some.row, None] for each in (faller.weight_N, faller.com_up_m, faller.com_forward_m))
         here: Faller[Array] = Faller(weight, up, ahead, faller.cut_m, faller.is_conifer)
         for row, catch in _met(site, some, footprint, here, stops_J_m2):

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from ..base.kept import kept
 from ..base.polygon import Array, contains
+from ..base.rows import in_blocks
 from ..tree.crown import mean_radius_m
 from ..tree.tree import Tree
 from .site import Obstacle, Place, Site
@@ -167,8 +168,7 @@ def hits_by_bearing(points: Sampled, footprint: Footprint, bearings_deg: Array, 
         # Samples of one obstacle follow one another.
         starts = np.nonzero(np.diff(some.owner, prepend=-1))[0]
         owners = some.owner[starts]
-        for first in range(0, len(bearings_deg), BEARINGS_AT_ONCE):
-            rows = slice(first, first + BEARINGS_AT_ONCE)
+        for rows in in_blocks(len(bearings_deg), BEARINGS_AT_ONCE):
             met = _met(some, footprint, bearings_deg[rows])[0]
             found[rows, owners] = np.logical_or.reduceat(met, starts, axis=1)
     found[:, list(points.inside)] = True

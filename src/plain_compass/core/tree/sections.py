@@ -13,7 +13,7 @@ from functools import cached_property
 import numpy as np
 
 from ..base.edges import Edges, edges_of
-from ..base.frames import turned_on
+from ..base.frames import squares_turned_on, turned_on
 from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.rows import Index, Mask
@@ -136,7 +136,6 @@ def _turned(places: list[Place]) -> Sections:
 
 def _outlined(base: Section, turn_deg: Array, taken: tuple[Section | Place, ...]) -> Sections:
     turn = np.radians(turn_deg)
-    cos, sin = np.cos(turn), np.sin(turn)
 
     def turned(points: Array) -> Array:
         return np.stack(turned_on(points[None, :, 0], points[None, :, 1], turn[:, None]), axis=-1)
@@ -155,7 +154,7 @@ def _outlined(base: Section, turn_deg: Array, taken: tuple[Section | Place, ...]
         left_m=wood[:, :, 1].max(axis=1),
         right_m=wood[:, :, 1].min(axis=1),
         diameter_m=np.full(many, base.diameter_m),
-        sound=_turned_integrals(strip(one, *ends), cos, sin),
+        sound=_turned_integrals(strip(one, *ends, Integrals), turn),
         rotten=np.full(many, len(base.rot) > 0),
         rot_back_m=rot[:, :, 0].min(axis=1, initial=np.inf) if len(base.rot) else np.full(many, np.nan),
         rot_front_m=rot[:, :, 0].max(axis=1, initial=-np.inf) if len(base.rot) else np.full(many, np.nan),
@@ -163,16 +162,11 @@ def _outlined(base: Section, turn_deg: Array, taken: tuple[Section | Place, ...]
     )
 
 
-def _turned_integrals(of: Integrals, cos: Array, sin: Array) -> Integrals:
+def _turned_integrals(of: Integrals, turn_rad: Array) -> Integrals:
     """Integrals of one region after a turn about the origin, for each turn."""
-    return Integrals(
-        one=np.broadcast_to(of.one, cos.shape),
-        u=sin * of.v + cos * of.u,
-        v=cos * of.v - sin * of.u,
-        uu=sin**2 * of.vv + cos**2 * of.uu + 2 * sin * cos * of.uv,
-        vv=cos**2 * of.vv + sin**2 * of.uu - 2 * sin * cos * of.uv,
-        uv=sin * cos * (of.vv - of.uu) + (cos**2 - sin**2) * of.uv,
-    )
+    v, u = turned_on(of.v, of.u, turn_rad)
+    vv, uu, uv = squares_turned_on(of.vv, of.uu, of.uv, turn_rad)
+    return Integrals(one=np.broadcast_to(of.one, turn_rad.shape), v=v, vv=vv, u=u, uu=uu, uv=uv)
 
 
 def _stacked(groups: list[Sections], order: Index, places: tuple[Place, ...]) -> Sections:

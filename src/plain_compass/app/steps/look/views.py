@@ -8,13 +8,14 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF
-from PySide6.QtGui import QColor, QPainter, QPixmap
+from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
 from ....core.advice.rising import Rising
 from ....core.base.quantity import Kind
 from ....core.judge.unmeasured import LEAN
 from ....job.fields import quantity_at
+from ...drawing.canvas import Canvas
 from ...drawing.layout import Layout
 from ...drawing.look.butt_painter import paint_butt
 from ...drawing.look.crown_painter import paint_crown
@@ -165,7 +166,6 @@ class ButtView(LookView):
     """The section at the cut, and beside it what raising the cut would do."""
 
     rising: Rising | None = None
-    _kept: tuple[tuple[object, ...], QPixmap] | None = None
 
     def plot_box(self) -> QRectF | None:
         """Where the soundness by height is drawn; None where there is no rot to show."""
@@ -197,24 +197,17 @@ class ButtView(LookView):
         box = self.plot_box()
         if box is not None and self.rising is not None:
             if painter.device() is self:
-                painter.drawPixmap(box.topLeft(), self._plot(box, self.rising, snapshot))
+                # It is reckoned only when the hands are still.
+                drawn = (self.rising, snapshot.plan.cut.height_m, snapshot.speech)
+                painter.drawPixmap(0, 0, self.layers.painted("plot", drawn, self._plot, sheet=False))
             else:
-                cut_m = snapshot.plan.cut.height_m
-                paint_rising(painter, box, self.rising, cut_m, snapshot.speech, self.palette_in_use)
+                self._plot(self.canvas(painter, snapshot))
         show = snapshot.speech.show
         caption(painter, self, f"At the cut, {show(snapshot.plan.cut.height_m, 'length')} up")
 
-    def _plot(self, box: QRectF, rising: Rising, snapshot: Snapshot) -> QPixmap:
-        """Soundness by height, painted once and kept: it is reckoned only when the hands are still."""
-        cut_m, ratio = snapshot.plan.cut.height_m, self.devicePixelRatioF()
-        key = (rising, cut_m, box.size().toTuple(), self.palette_in_use, snapshot.speech, ratio)
-        if self._kept is None or self._kept[0] != key:
-            kept = QPixmap((box.size() * ratio).toSize())
-            kept.setDevicePixelRatio(ratio)
-            kept.fill(QColor(self.palette_in_use.sheet))
-            with QPainter(kept) as painter:
-                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-                whole = QRectF(QPointF(0, 0), box.size())
-                paint_rising(painter, whole, rising, cut_m, snapshot.speech, self.palette_in_use)
-            self._kept = (key, kept)
-        return self._kept[1]
+    def _plot(self, c: Canvas) -> None:
+        """Soundness by height."""
+        box = self.plot_box()
+        assert box is not None and self.rising is not None
+        cut_m = self.store.snapshot.plan.cut.height_m
+        paint_rising(c.painter, box, self.rising, cut_m, c.speech, self.palette_in_use)
