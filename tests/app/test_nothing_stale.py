@@ -8,6 +8,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import numpy as np
+import pytest
 from PySide6.QtCore import QPoint
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
@@ -149,3 +150,28 @@ def test_a_screen_that_was_not_told_would_be_seen(window: Window) -> None:
     before = picture(window, "cut")
     window.store.set("cut.hinge.left_m", window.store.snapshot.plan.cut.hinge.left_m + 0.02, "edit")
     assert (picture(window, "cut") != before).any()
+
+
+@pytest.mark.parametrize(
+    ("step", "tree_id", "path", "value"),
+    [
+        ("ground", "WH-07", "site.obstacles.0.points.0.north_m", 9.0),
+        ("ground", "WH-07", "site.obstacles.0.name", "old wall"),
+        ("ground", "WH-07", "kit.wedge_thickness_m", 0.06),
+        ("cut", "WH-21", "cut.lay_deg", 100.0),
+        ("look", "WH-15", "tree.decay.shell.0.sound_m", 0.05),
+    ],
+)
+def test_a_layer_is_painted_anew_when_what_it_shows_changes(
+    window: Window, tmp_path: Path, step: str, tree_id: str, path: str, value: object
+) -> None:
+    """At one scale and one size: what is kept of a drawing is kept by what it shows."""
+    window.store.look_at(tree_id)
+    before = picture(window, step)
+    window.store.set(path, value, "edit")
+    here = picture(window, step)
+    assert (here != before).any()
+    window.setFocus()
+    with opened_on(window.store.snapshot.job, tree_id, tmp_path) as fresh:
+        fresh.setFocus()
+        assert not (picture(fresh, step) != here).any()

@@ -182,6 +182,38 @@ def test_a_stem_spanning_a_hollow_is_nearer_to_breaking_the_wider_it_is_and_brit
     )
 
 
+@given(st.lists(st.floats(-0.5, 0.5), min_size=15, max_size=15), st.floats(1e5, 1e7))
+def test_a_tapered_beam_on_humps_rests_where_forces_and_couples_balance(humps: list[float], firm: float) -> None:
+    """However many rounds it takes: the bed carries the weight, and nothing bends the free top."""
+    along, bed = np.linspace(0.0, 14.0, 15), np.array(humps)
+    thick = np.linspace(0.4, 0.05, 14)
+    bending, weight = 9e9 * math.pi * thick**4 / 64, 8000.0 * thick**2
+    found = beam_on(along, bending, weight, bed, firm)
+    whole = float(weight.sum())
+    assert found.contact_N.sum() == pytest.approx(whole, rel=1e-6)
+    assert found.moment_Nm[-1] == pytest.approx(0.0, abs=1e-5 * whole)
+    # The bent shape is that of its moments: each stretch turns by what bends it, cubic shapes aside.
+    assert (found.contact_N >= 0).all()
+    deep = np.maximum(bed + found.down_m, 0.0)
+    springs = np.full(15, firm)
+    springs[[0, -1]] /= 2
+    assert found.contact_N == pytest.approx(springs * deep, rel=1e-9, abs=1e-9)
+    # In place of the elements: curvature M/(E I), integrated twice over fine steps from the moments alone.
+    fine = np.linspace(0.0, 14.0, 14 * 200 + 1)
+    middle = (fine[1:] + fine[:-1]) / 2
+    bends = np.zeros_like(middle)
+    for x, force in zip(along, found.contact_N, strict=True):
+        bends += force * np.maximum(middle - x, 0.0)
+    for x, load in zip(along, weight, strict=False):
+        bends -= load * (np.clip(middle, x, x + 1.0) - x) * (middle - (np.clip(middle, x, x + 1.0) + x) / 2)
+    curve = bends / np.repeat(bending, 200)
+    slope = np.concatenate([[0.0], np.cumsum(curve) * (fine[1] - fine[0])])
+    bow = np.concatenate([[0.0], np.cumsum((slope[1:] + slope[:-1]) / 2) * (fine[1] - fine[0])])[::200]
+    # But for a straight line, which the bed decides.
+    line = np.polyfit(along, -found.down_m - bow, 1)
+    assert -found.down_m - bow == pytest.approx(np.polyval(line, along), abs=1e-3 * (1.0 + np.ptp(bow)))
+
+
 def test_a_tall_bank_across_the_lay_breaks_the_stem_and_is_named_a_stop() -> None:
     bank = Obstacle(kind="bank", shape="line", points=(Place(-9, 7), Place(9, 7)), radius_m=0.5, height_m=3.0)
     found = finding(lying(Site(obstacles=(bank,)), height_m=26.0, trunk__diameter_m=0.3), "landing.break")
