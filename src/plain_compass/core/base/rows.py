@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import fields
 from functools import lru_cache
+from operator import attrgetter
 from typing import Any, TypeAlias
 
 import numpy as np
@@ -21,8 +22,7 @@ N = TypeVar("N", float, Array, default=float)
 def row(many: Any, at: int) -> Any:
     """One case out of many: every array's entry, every tuple's element; what is not a number becomes None."""
     values = []
-    for name in _names(many.__class__):
-        value = getattr(many, name)
+    for value in _all_of(many.__class__)(many):
         if value.__class__ is np.ndarray:
             value = value.item(at) if value.ndim == 1 else value[at]
             # Only what is not a number differs from itself.
@@ -50,6 +50,12 @@ def expanded(first: Index, counts: Index) -> tuple[Index, Index, Index]:
 def in_blocks(count: int, size: int) -> Iterator[slice]:
     """``count`` rows in blocks of at most ``size``: so many that what is worked on stays near the processor."""
     return (slice(first, first + size) for first in range(0, count, size))
+
+
+@lru_cache(maxsize=64)
+def _all_of(of: type) -> Callable[[Any], tuple[Any, ...]]:
+    """What reads every field of a result at once."""
+    return attrgetter(*_names(of))
 
 
 @lru_cache(maxsize=64)

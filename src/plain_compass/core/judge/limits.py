@@ -144,8 +144,10 @@ def _carried(many: Many) -> Array:
 def _in_strap(many: Many) -> Array:
     table, found = many.seats.table, np.zeros(many.seats.used.shape, dtype=bool)
     for at, cut in enumerate(many.designs.cuts):
-        section = many.sections.section(at)
-        found[at] = stands_in_kept(section, cut.back, table.edge_left_m[at], table.edge_forward_m[at])
+        # A section by itself is made for those that keep wood behind.
+        if cut.back.traits.keeps_back:
+            section = many.sections.section(at)
+            found[at] = stands_in_kept(section, cut.back, table.edge_left_m[at], table.edge_forward_m[at])
     return _asked(many.placed & (found & many.seats.used).any(axis=1), np.full(len(many.cases), BROKEN))
 
 
