@@ -59,14 +59,14 @@ def plain_cut(**changes: Any) -> Cut:
 
 
 def case(tree: Tree | None = None, cut: Cut | None = None, **kit: Any) -> Case:
-    """A whole case; keywords change the kit."""
+    """A whole case with wedges that lift an ordinary tree over its hinge; keywords change the kit."""
     tree = tree or round_tree()
     return Case(
         tree=tree,
         wood=wood_of(tree.species),
         site=Site(),
         cut=cut or plain_cut(),
-        kit=replace(Kit(), **kit),
+        kit=replace(Kit(), **({"wedge_thickness_m": 0.035, "wedge_length_m": 0.25} | kit)),
         practice=practice_of("fifth-and-tenth"),
         constants=indicative(),
     )

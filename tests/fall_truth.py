@@ -28,11 +28,15 @@ def use(o: Any, tilt: float) -> float:
 
 
 def hinge(o: Any, tilt: float) -> float:
-    return min(o.stiffness_Nm * tilt, o.plastic_Nm) * max(1.0 - (tilt / o.break_rad) ** 2, 0.0)
+    rise = 1.0 - math.exp(-o.peaks_at)
+    x = rise * o.stiffness_Nm / o.peak_Nm * tilt
+    softens = o.tail + (1.0 - o.tail) * math.exp(-(x - o.peaks_at) / o.softens_over) if x > o.peaks_at else 1.0
+    held = max(1.0 - (tilt / o.break_rad) ** 2, 0.0)
+    return o.peak_Nm * min((1.0 - math.exp(-x)) / rise, 1.0) * softens * held
 
 
 def planar(o: Any, tilt: float) -> float:
-    return o.toppling_Nm * math.sin(tilt) + (o.ahead_Nm + o.wind_forward_Nm) * math.cos(tilt)
+    return o.bent_Nm * math.sin(tilt) + (o.ahead_Nm + o.wind_forward_Nm) * math.cos(tilt)
 
 
 def under(o: Any, tilts: Any, tilt: float, side: float) -> float:
@@ -125,13 +129,17 @@ def made_up(n: int, seed: int) -> tuple[Rods, Ends]:
     rods = Rods(
         inertia_kg_m2=mass * up**2 * between(1.2, 1.7),
         toppling_Nm=toppling,
+        bent_Nm=toppling * np.linspace(1.05, 1.4, n),
+        peaks_at=np.linspace(2.0, 4.0, n),
+        softens_over=np.linspace(3.2, 1.2, n),
+        tail=np.full(n, 0.15),
         ahead_Nm=toppling / up * rng.normal(0.0, 0.4, n),
         left_Nm=toppling / up * rng.normal(0.0, 0.35, n),
         drag_kg_m2=0.6 * 0.3 * between(5.0, 70.0) * (height * 0.6) ** 3,
         wind_forward_Nm=toppling * rng.normal(0, 0.01, n),
         wind_left_Nm=toppling * rng.normal(0, 0.01, n),
         stiffness_Nm=plastic / np.radians(between(1.0, 3.0)),
-        plastic_Nm=plastic,
+        peak_Nm=plastic,
         side_capacity_Nm=plastic * between(5.0, 9.0),
         twist_capacity_Nm=plastic * between(0.8, 1.4),
         break_rad=np.radians(between(35.0, 100.0)),

@@ -51,8 +51,8 @@ def test_the_card_says_everything(tmp_path: Path) -> None:
     write_card(snapshot(), path)
     text = text_of(path)
     for words in (
-        "WH-07", "lay 214°", "hornbeam", "Withy Holm", "12 cm", "5 cm", "6 cm", "50°", "20°", "3 cm", "35 cm",
-        "Order of the cuts", "Face roof", "Back cut 3 cm above the apex", "Wedges", "25° L of the back", "lift 15.1 mm",
+        "WH-07", "lay 214°", "hornbeam", "Withy Holm", "12 cm", "4.5 cm", "5 cm", "50°", "20°", "3 cm", "35 cm",
+        "Order of the cuts", "Face roof", "Back cut 3 cm above the apex", "Wedges", "25° L of the back", "lift 33.9 mm",
         "Tape round the bark from the lay mark", "face corners", "hinge backs", "28 cm", "Findings, worst first",
         "behind the hinge", "Everyone else at least 35 m away", "true to scale 1 :", "the kept-away zone",
     ):  # fmt: skip
@@ -106,7 +106,7 @@ def test_the_drawings_are_true_to_the_stated_scale() -> None:
     inches = (widest[-1] - widest[0]) / 2 / 96
     seen_m = inches * 0.0254 * n
     hinge = shot.shapes.butt.hinge
-    assert seen_m == pytest.approx(hinge[:, 1].max() - hinge[:, 1].min(), rel=0.035)
+    assert seen_m == pytest.approx(hinge[:, 1].max() - hinge[:, 1].min(), rel=0.05)
 
 
 @pytest.mark.parametrize("diameter", [0.08, 0.3, 1.2, 2.5])

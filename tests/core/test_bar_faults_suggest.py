@@ -163,7 +163,7 @@ def test_a_search_is_cancelled_when_it_is_told_to_and_tells_how_far_it_is() -> N
 def test_a_margin_won_by_depth_alone_counts_half() -> None:
     found = suggest(assess_tree(demo_job(), "WH-12"))
     assert found is not None
-    (deep,) = (each for each in found.best if each.margin < least_margin(each.result))
+    deep = next(each for each in found.best if each.margin < least_margin(each.result))
     face, case = deep.result.case.cut.face, deep.result.case
     low, high = case.practice.face_depth_ratio
     middle = face.depth_m - 0.8 * (high - low) / 2 * deep.result.parts.section.depth_m

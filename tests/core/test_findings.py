@@ -176,7 +176,7 @@ def test_a_small_stem_that_does_not_sit_back_is_not_stopped_for_want_of_a_wedge(
     small = round_tree(trunk__diameter_m=0.16, trunk__butt_diameter_m=0.16, height_m=9.0)
     cut = plain_cut(face__depth_m=0.03, hinge__left_m=0.02, hinge__right_m=0.02)
     result = assessed(small, cut)
-    assert result.parts.wedging.kerf_at_sit_back_m is None
+    assert not result.parts.balance.sits_back
     assert finding(result, "wedge.fits_first").level != "stop"
     assert not any(f.id == "cut.back" and f.level == "stop" for f in result.findings)
 

@@ -359,7 +359,7 @@ def test_every_demo_tree_has_a_workable_and_a_refused_or_failing_bearing() -> No
     job = demo_job()
     reasons = set()
     for plan in job.trees:
-        rose = spokes(case_of(job, plan.id), *np.arange(0.0, 360.0, 20.0))
+        rose = spokes(case_of(job, plan.id), *np.arange(0.0, 360.0, 5.0))
         bad = [s for s in rose if s.refused or s.level == "stop" or s.help == "not with this kit"]
         assert bad, plan.id
         assert len(bad) < len(rose), plan.id

@@ -111,11 +111,35 @@ def test_the_weakest_part_is_named_with_its_knot() -> None:
     assert gear is not None and (gear.weakest, gear.weakest_use) == ("anchor", pytest.approx(1.0))
 
 
+def test_a_steep_rope_fast_to_a_stem_that_leans_back_turns_it_less_than_its_height_says() -> None:
+    """r x F by hand: the part of the pull that leads down acts 0.5 m behind and 0.2 m right of the hinge."""
+    near = rope(anchor=along(0, 8), haul_N=1000.0)
+    plain, leaning = (rigged(near, Site(), HERE, 0.0, 0.3, fast) for fast in ((0.0, 0.0), (-0.5, -0.2)))
+    assert plain is not None and leaning is not None
+    down = math.atan2(9.3, 8.0)
+    assert plain.moment_forward_Nm - leaning.moment_forward_Nm == pytest.approx(1000.0 * math.sin(down) * 0.5)
+    assert leaning.moment_left_Nm == pytest.approx(-1000.0 * math.sin(down) * 0.2)
+    arm, pull = np.array([-0.5, -0.2, 9.0]), 1000.0 * np.array([math.cos(down), 0.0, -math.sin(down)])
+    about = np.cross(arm, pull)
+    assert (leaning.moment_forward_Nm, leaning.moment_left_Nm) == pytest.approx((about[1], -about[0]))
+
+
+def test_the_rope_of_a_case_is_fast_where_its_stem_stands_over_the_hinge() -> None:
+    """Two degrees back at 9 m over the cut is 31 cm, and the hinge stands ahead of the pith."""
+    whole = back_leaner(rope(anchor=along(0, 8), haul_N=1000.0))
+    parts = assess(whole).parts
+    behind = -math.tan(math.radians(2.0)) * 9.0 - parts.hinge.forward_m
+    plain = rigged(whole.rope, Site(), HERE, 0.0, 0.3)
+    assert plain is not None and parts.rigging is not None
+    sinks = 1000.0 * math.sin(math.radians(plain.down_deg))
+    assert parts.rigging.moment_forward_Nm == pytest.approx(plain.moment_forward_Nm + sinks * behind)
+
+
 # What it changes -------------------------------------------------------------------------------------------
 
 
 def test_a_rope_that_pulls_enough_brings_a_back_leaner_over_and_too_little_helps_the_wedges() -> None:
-    bare, weak, strong = assess(back_leaner()), pulled(haul_N=400.0), pulled(haul_N=6000.0)
+    bare, weak, strong = assess(back_leaner()), pulled(haul_N=150.0), pulled(haul_N=6000.0)
     assert bare.parts.balance.moment_forward_Nm < 0
     assert weak.parts.wedging.lift_m < bare.parts.wedging.lift_m
     assert weak.parts.wedging.moment_Nm < bare.parts.wedging.moment_Nm
@@ -201,7 +225,7 @@ def windy(from_deg: float, speed: float = 8.0) -> Assessment:
 
 def test_a_headwind_is_a_moment_against_the_lay_and_a_following_wind_is_no_help() -> None:
     calm, head, follow = assess(back_leaner()), windy(0.0), windy(180.0)
-    force = head.parts.gust.force_N * head.parts.gust.arm_m
+    force = head.parts.gust.mean_N * head.parts.gust.arm_m
     assert force > 0
     lost = calm.parts.balance.moment_forward_Nm - head.parts.balance.moment_forward_Nm
     assert lost == pytest.approx(force)
@@ -217,6 +241,6 @@ def test_a_following_wind_counts_where_it_does_harm() -> None:
 
 def test_a_side_wind_works_the_hinge_at_every_tilt() -> None:
     calm, side = assess(back_leaner()), windy(90.0)
-    added = side.parts.gust.force_N * side.parts.gust.arm_m / side.parts.strength.side_capacity_Nm
+    added = side.parts.gust.mean_N * side.parts.gust.arm_m / side.parts.strength.side_capacity_Nm
     tilt = calm.parts.use.tilt_deg
     assert side.parts.use.use - calm.parts.use.use == pytest.approx(np.full(len(tilt), added), rel=0.02)

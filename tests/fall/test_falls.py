@@ -29,7 +29,10 @@ FREE = {
     "wind_forward_Nm": 0.0,
     "wind_left_Nm": 0.0,
     "stiffness_Nm": 1.0,
-    "plastic_Nm": 1e-6,
+    "peak_Nm": 1e-6,
+    "peaks_at": 3.0,
+    "softens_over": 2.5,
+    "tail": 0.15,
     "side_capacity_Nm": 1e9,
     "twist_capacity_Nm": 1e9,
     "break_rad": math.radians(100.0),
@@ -46,7 +49,8 @@ FREE = {
 
 
 def rod(**changes: float) -> Rods:
-    return one_rod(**(FREE | changes))
+    known = FREE | changes
+    return one_rod(**({"bent_Nm": known["toppling_Nm"]} | known))
 
 
 def energy_J(rods: Rods, tilt: float, side: float, rate: float) -> float:
@@ -96,14 +100,14 @@ def test_energy_is_kept_without_hinge_wind_and_drag(ahead: float, left: float, l
 
 
 def work_J(rods: Rods, start: np.ndarray, end: np.ndarray) -> np.ndarray:
-    """What the hinge takes between two tilts, parted where it yields."""
-    yields = np.clip(rods.plastic_Nm / rods.stiffness_Nm, start, end)
+    """What the hinge takes between two tilts, parted where it resists most."""
+    yields = np.clip(rods.law.peaks_rad, start, end)
     before = hinge_mean_Nm(rods, start, yields, yielded=False) * (yields - start)
     return before + hinge_mean_Nm(rods, yields, end, yielded=True) * (end - yields)
 
 
 def test_the_hinge_takes_what_it_resists() -> None:
-    rods = rod(stiffness_Nm=5e5, plastic_Nm=9e3, break_rad=math.radians(70.0))
+    rods = rod(stiffness_Nm=5e5, peak_Nm=9e3, break_rad=math.radians(70.0))
     tilts = np.linspace(0, math.radians(69.0), 20001)
     wide = rods.picked(np.zeros(len(tilts), dtype=int))
     steps = (hinge_Nm(wide, tilts)[1:] + hinge_Nm(wide, tilts)[:-1]) / 2 * tilts[1]
@@ -112,7 +116,7 @@ def test_the_hinge_takes_what_it_resists() -> None:
 
 
 def test_the_work_of_weight_and_hinge_is_the_energy_at_the_end_of_the_hinge() -> None:
-    rods = rod(stiffness_Nm=5e5, plastic_Nm=9e3, break_rad=math.radians(70.0), ahead_Nm=2e3)
+    rods = rod(stiffness_Nm=5e5, peak_Nm=9e3, break_rad=math.radians(70.0), ahead_Nm=2e3)
     start, end = np.array([0.12]), np.array([1.0])
     square, _, stalls = held_fall(rods, start, end)
     weight = 1.2e5 * (math.cos(0.12) - math.cos(1.0)) + 2e3 * (math.sin(1.0) - math.sin(0.12))
@@ -133,7 +137,7 @@ def test_drag_with_a_steady_moment_follows_the_exponential_law() -> None:
 
 
 def test_a_fall_that_the_hinge_holds_stays_in_its_plane() -> None:
-    rods = rod(left_Nm=1e4, side_capacity_Nm=1e6, twist_capacity_Nm=1e6, plastic_Nm=8e3, stiffness_Nm=4e5)
+    rods = rod(left_Nm=1e4, side_capacity_Nm=1e6, twist_capacity_Nm=1e6, peak_Nm=8e3, stiffness_Nm=4e5)
     found = fall_all(rods, level_ends(math.radians(88.0)))
     assert found.broke_by[0] == 4 and found.side_rad[0] == 0.0
 
@@ -192,7 +196,7 @@ def test_a_tree_of_other_scale_takes_the_square_root_of_the_time(scale: float) -
 
 
 def test_a_perfect_hinge_still_lays_a_left_leaning_top_to_the_left() -> None:
-    rods = rod(top_left_m=0.8, plastic_Nm=8e3, stiffness_Nm=4e5)
+    rods = rod(top_left_m=0.8, peak_Nm=8e3, stiffness_Nm=4e5)
     _, left = tops_of(rods, fall_all(rods, level_ends()))
     assert left[0] == pytest.approx(0.8)
 
@@ -231,9 +235,7 @@ def test_it_goes_by_itself_only_past_the_last_tilt_at_which_the_hinge_wins() -> 
 
 
 def test_a_tree_at_rest_with_its_weight_behind_a_lost_hinge_does_not_go_over() -> None:
-    rods = rod(
-        ahead_Nm=-6e4, closing_rad=math.radians(10.0), plastic_Nm=2e4, stiffness_Nm=1e6, wedged_rad=math.radians(2)
-    )
+    rods = rod(ahead_Nm=-6e4, closing_rad=math.radians(10.0), peak_Nm=2e4, stiffness_Nm=1e6, wedged_rad=math.radians(2))
     assert not fall_all(rods, level_ends()).fell[0]
 
 

@@ -7,6 +7,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from builders import case, finding, plain_cut, round_tree, told
 from plain_compass.core.assess import Assessment, assess, with_fall
@@ -17,7 +19,7 @@ from plain_compass.core.fall.nominal import BUTTS, nominal_fall
 from plain_compass.core.fall.reckon import rod_of
 from plain_compass.core.fall.rods import BROKE_BY
 from plain_compass.core.fall.spread import samples_of, slopes_in_steps
-from plain_compass.core.judge.fall import fall_findings, hit_chances
+from plain_compass.core.judge.fall import hit_chances
 from plain_compass.core.plan.case import Case
 from plain_compass.core.site.site import Obstacle, Place, Site
 from plain_compass.core.tree.tree import Measured
@@ -26,8 +28,8 @@ from plain_compass.job.document import assess_tree, with_tree
 from plain_compass.job.fall import OWN_INPUTS, fan_for, with_its_fall
 from plain_compass.job.spreads import cutting_spreads
 
-STILL = {"aim_deg": 0.0, "hinge_m": 0.0, "wind": 0.0}
-CUTTING = {"aim_deg": 2.0, "hinge_m": 0.006, "wind": 0.0}
+STILL = {"aim_deg": 0.0, "hinge_m": 0.0, "hinge_share": 0.0, "wind": 0.0}
+CUTTING = {"aim_deg": 2.0, "hinge_m": 0.006, "hinge_share": 0.0, "wind": 0.0}
 SPREADS = {
     "tree.lean.angle_deg": 0.7,
     "tree.height_m": 0.6,
@@ -102,7 +104,8 @@ def test_shares_of_the_drivers_do_not_pass_the_whole() -> None:
 def test_a_mirrored_tree_has_a_mirrored_fan() -> None:
     one = fan_of(leaning(), {}, STILL, 4, 1)
     other = fan_of(leaning(lean__bearing_deg=240.0), {}, STILL, 4, 1)
-    assert one.off_deg[1] == pytest.approx(-other.off_deg[1], abs=0.01)
+    # The two ends of a hinge are drawn in turn: what is left is the sampling's own.
+    assert one.off_deg[1] == pytest.approx(-other.off_deg[1], abs=0.06)
     assert one.off_deg[1] < -0.05
 
 
@@ -140,7 +143,7 @@ def test_an_input_that_can_only_be_moved_down_has_the_same_slope_as_one_moved_up
         list(slopes_in_steps(each, {"tree.trunk.bark_m": 0.004}, whole=True))[-1]["tree.trunk.bark_m"]
         for each in (tight, roomy)
     )
-    for name in ("plastic", "side", "twist"):
+    for name in ("peak", "side", "twist"):
         assert down[name] < 0
         assert up[name] < 0
 
@@ -153,16 +156,16 @@ def test_energy_gained_is_weight_times_height_in_every_likely_fall() -> None:
 
 def test_thickness_moves_the_hinge_by_its_own_powers() -> None:
     result = leaning()
-    samples = samples_of(result, {}, {"aim_deg": 0.0, "hinge_m": 0.01, "wind": 0.0}, 256, 2)
+    samples = samples_of(result, {}, STILL | {"hinge_m": 0.01}, 256, 2)
     left, right = (0.04 + 0.01 * samples.moved[:, column] for column in (1, 2))
     thick = (np.maximum(left, 0.004) + np.maximum(right, 0.004)) / 0.08
     nominal = result.parts.strength
-    assert samples.rods.plastic_Nm == pytest.approx(nominal.plastic_Nm * thick**2)
+    assert samples.rods.peak_Nm == pytest.approx(nominal.peak_Nm * thick**2)
     assert samples.rods.side_capacity_Nm == pytest.approx(nominal.side_capacity_Nm * thick)
     for row in (3, 70, 200):
         cut = replace(result.case.cut.hinge, left_m=float(left[row]), right_m=float(right[row]))
         anew = assess(replace(result.case, cut=replace(result.case.cut, hinge=cut))).parts.strength
-        assert samples.rods.plastic_Nm[row] == pytest.approx(anew.plastic_Nm, rel=0.1)
+        assert samples.rods.peak_Nm[row] == pytest.approx(anew.peak_Nm, rel=0.1)
         assert samples.rods.stiffness_Nm[row] == pytest.approx(anew.stiffness_Nm, rel=0.25)
         assert np.degrees(samples.rods.break_rad[row]) == pytest.approx(anew.break_angle_deg, rel=0.05)
 
@@ -326,22 +329,22 @@ def test_a_fall_that_runs_out_of_numbers_is_a_sentence_and_an_unknown() -> None:
 # Where it starts ---------------------------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize(("past_deg", "warned"), [(0.5, False), (1.5, True), (4.0, True)])
-def test_a_hinge_that_holds_a_degree_past_what_the_wedges_are_reckoned_to_is_told(
-    past_deg: float, warned: bool
+@settings(max_examples=40, deadline=None)
+@given(
+    back_deg=st.floats(-2.0, 3.0),
+    height_m=st.floats(10.0, 26.0),
+    thick_m=st.floats(0.02, 0.06),
+    taper_m=st.floats(-0.01, 0.01),
+)
+def test_the_fall_begins_where_the_wedges_are_reckoned_to_bring_the_tree(
+    back_deg: float, height_m: float, thick_m: float, taper_m: float
 ) -> None:
-    result = assess(case(round_tree(lean__angle_deg=1.5, lean__bearing_deg=180.0)))
-    fall = replace(nominal_fall(result), goes=True, start_deg=result.parts.wedging.tilt_deg + past_deg)
-    found = [f for f in fall_findings(result, fall, fan(result, 64)) if f.id == "fall.start"]
-    assert bool(found) is warned
-
-
-def test_the_lift_that_would_take_is_told_where_the_wedges_do_not_have_it_and_only_there() -> None:
-    result = assess(case(round_tree(lean__angle_deg=0.3, lean__bearing_deg=180.0)))
-    (seat,) = result.parts.wedging.seats
-    most = math.degrees(math.atan(seat.available_m / seat.arm_m))
-    assert most > result.parts.wedging.tilt_deg + 1.2
-    for start, short in ((most - 0.1, False), (most + 0.3, True)):
-        fall = replace(nominal_fall(result), goes=True, start_deg=start)
-        (found,) = (f for f in fall_findings(result, fall, fan(result, 64)) if f.id == "fall.start")
-        assert ("the wedges have" in told(found.sentence)) is short
+    """One answer to when it goes: that of the hinge's law, for wedges and fall."""
+    tree = round_tree(
+        lean__angle_deg=abs(back_deg), lean__bearing_deg=180.0 if back_deg > 0 else 0.0, height_m=height_m
+    )
+    cut = plain_cut(hinge__left_m=thick_m + taper_m, hinge__right_m=thick_m - taper_m)
+    result = assess(case(tree, cut))
+    fall = nominal_fall(result)
+    if fall.goes and not result.parts.wedging.shuts_first:
+        assert fall.start_deg == pytest.approx(result.parts.wedging.tilt_deg, abs=0.02)

@@ -18,7 +18,7 @@ from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.paths import value_at, with_value
 from plain_compass.core.measuring.estimate import Reading
 from plain_compass.core.measuring.lean import LeanReading, averaged_lean, lean_by_sighting
-from plain_compass.core.mechanics.balance import tree_mass
+from plain_compass.core.mechanics.mass import tree_mass
 from plain_compass.job.measuring import MeasureError, measure, measure_repeated, taken_from, typed_reading
 from plain_compass.job.person import Person
 from plain_compass.job.typed import TypedError, parse_typed

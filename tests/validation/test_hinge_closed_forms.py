@@ -11,10 +11,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import assessed, batch, finding, plain_cut, round_tree
+from plain_compass.core.base.polygon import Moments
 from plain_compass.core.base.rows import row
 from plain_compass.core.design.cut import BackCut
-from plain_compass.core.mechanics.balance import Balance, Mass, amplified
-from plain_compass.core.mechanics.hinge import HingeStrength, HingeUse, break_angles_deg, hinge_uses, needed_tilts_deg
+from plain_compass.core.mechanics.hinge import HingeGeometry, HingeStrength, break_angles_deg
+from plain_compass.core.mechanics.mass import Mass
+from plain_compass.core.mechanics.use import HingeUse, hinge_uses, needed_tilts_deg
 from plain_compass.core.tree.tree import Decay
 from plain_compass.job.tables import indicative, wood_of
 
@@ -22,19 +24,19 @@ ACROSS_THE_PITH = plain_cut(face__depth_m=0.185, hinge__left_m=0.03, hinge__righ
 """Straddles the pith, where the sides of the stem run parallel: the hinge is a rectangle but for 0.3 %."""
 
 
-def test_the_folding_moment_is_a_sixth_of_rupture_times_b_t_squared() -> None:
-    """A modulus of rupture is 6M/(b t^2) by definition, so a rectangle gives it back."""
+def test_the_peak_is_eight_tenths_of_a_sixth_of_rupture_times_b_t_squared() -> None:
+    """A modulus of rupture is 6M/(b t^2) by definition; stump wood carries 0.8 of clear specimens."""
     result = assessed(cut=ACROSS_THE_PITH)
     hinge = result.parts.hinge
     assert hinge.width_thickness2_m3 == pytest.approx(hinge.length_m * 0.03**2, rel=0.01)
-    expected = wood_of("oak").rupture_Pa / 6 * hinge.width_thickness2_m3
-    assert result.parts.strength.plastic_Nm == pytest.approx(expected)
+    expected = 0.8 * wood_of("oak").rupture_Pa / 6 * hinge.width_thickness2_m3
+    assert result.parts.strength.peak_Nm == pytest.approx(expected)
 
 
-def test_stiffness_is_e_i_over_the_bending_fibre() -> None:
+def test_stiffness_is_e_i_by_slices_over_the_bending_fibre() -> None:
     result = assessed(cut=replace(ACROSS_THE_PITH, back=BackCut(step_m=0.05)))
     hinge = result.parts.hinge
-    fibre = 1.5 * hinge.thickness_m + 0.05
+    fibre = 1.9 * hinge.thickness_m + 0.05
     expected = wood_of("oak").elasticity_Pa * hinge.length_m * 0.03**3 / 12 / fibre
     assert result.parts.strength.stiffness_Nm == pytest.approx(expected, rel=0.02)
 
@@ -42,7 +44,7 @@ def test_stiffness_is_e_i_over_the_bending_fibre() -> None:
 def test_side_capacity_is_that_of_a_plank_on_edge() -> None:
     result = assessed(round_tree(lean__angle_deg=3.0, lean__bearing_deg=270.0))
     hinge = result.parts.hinge
-    expected = wood_of("oak").rupture_Pa * hinge.thickness_m * hinge.length_m**2 / 6
+    expected = 0.8 * wood_of("oak").rupture_Pa * hinge.thickness_m * hinge.length_m**2 / 6
     assert result.parts.strength.side_capacity_Nm == pytest.approx(expected, rel=0.05)
 
 
@@ -58,13 +60,18 @@ def test_rot_in_the_hinge_takes_its_share() -> None:
     rotten = assessed(round_tree(decay=Decay(kind="cavity", offset_m=0.10, bearing_deg=0.0, radius_m=0.05)))
     hinge = rotten.parts.hinge
     assert 0.5 < hinge.sound_fraction < 0.9
-    assert rotten.parts.strength.plastic_Nm < assessed().parts.strength.plastic_Nm
+    assert rotten.parts.strength.peak_Nm < assessed().parts.strength.peak_Nm
 
 
 def test_dead_wood_is_weaker_and_breaks_sooner() -> None:
     live, dead = assessed().parts.strength, assessed(round_tree(condition="dead")).parts.strength
     factor = indicative().dead_strength_factor
-    assert dead.plastic_Nm == pytest.approx(factor * live.plastic_Nm)
+    assert dead.peak_Nm == pytest.approx(factor * live.peak_Nm)
+    assert dead.stiffness_Nm == live.stiffness_Nm
+    assert dead.live_peak_Nm == live.peak_Nm
+    assert dead.peaks_at == pytest.approx(live.peaks_at / 2) and dead.softens_over == pytest.approx(
+        live.softens_over / 2
+    )
     assert dead.break_angle_deg < live.break_angle_deg
 
 
@@ -104,10 +111,11 @@ def test_the_hinge_lets_go_when_the_face_shuts_if_nothing_spends_it_before() -> 
 
 
 def bare(side_capacity: float, twist_capacity: float, left_m: float, closing: float = 70.0) -> HingeUse:
-    mass = Mass(1000.0, 8.0, 0.0, left_m, 90_000.0, 0.0, 0.0, 200.0)
-    strength = HingeStrength(1e6, 1e4, side_capacity, twist_capacity, 90.0)
-    balance = Balance(0.0, left_m, 0.0, mass.weight_N * left_m, 2.0)
-    many = hinge_uses(*batch((mass, strength, balance, 0.0, closing)), 2.0)
+    mass = Mass(1000.0, 8.0, 0.0, left_m, 90_000.0, 0.0, 0.0, 200.0, 3.0)
+    strength = HingeStrength(1e6, 1e4, 1e4, side_capacity, twist_capacity, 90.0, 3.0, 2.5, 0.15)
+    own = Moments(0.02, 0.0, 0.0, 1e-6, 1e-4, 0.0)
+    hinge = HingeGeometry(own, 0.4, 0.05, 0.05, -0.05, 1.0, 1e-3, 5e-5, 0.2, -0.2, 0.0, 0.0, 0.0, ())
+    many = hinge_uses(*batch((mass, hinge, strength, 0.0, closing)), 2.0)
     found: HingeUse = row(many, 0)
     return found
 
@@ -160,11 +168,6 @@ def test_losing_the_hinge_at_the_needed_tilt_just_meets_the_tolerance(ahead: flo
 @given(left=st.floats(0.0, 0.2), more=st.floats(0.0, 0.1))
 def test_more_side_weight_never_needs_the_hinge_for_less(left: float, more: float) -> None:
     assert needed_tilt_deg(0.01, left + more, 2.0) >= needed_tilt_deg(0.01, left, 2.0)
-
-
-def test_a_closing_load_nearly_doubles_near_buckling() -> None:
-    grown = amplified(np.array([100.0, 100.0, -100.0]), np.array([0.4, 1.0, 0.0]), np.ones(3))
-    assert grown.tolist() == [pytest.approx(100.0 / 0.6), math.inf, 100.0]
 
 
 def test_a_face_that_shuts_too_soon_is_a_stop() -> None:

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from builders import ROUND, assessed, case, round_tree
 from plain_compass.core.base.polygon import moments
-from plain_compass.core.mechanics.balance import tree_mass
+from plain_compass.core.mechanics.mass import tree_mass
 from plain_compass.core.tree.body import AboveCut, Body, together
 from plain_compass.core.tree.crown import crown_fill, crown_outline
 from plain_compass.core.tree.limbs import Fork, Limb, limb_body, second_stem

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from builders import case, plain_cut, round_tree
 from plain_compass.core.base.polygon import moments
-from plain_compass.core.mechanics.balance import Mass, tree_mass
+from plain_compass.core.mechanics.mass import Mass, tree_mass
 from plain_compass.core.tree.body import AboveCut
 from plain_compass.core.tree.crown import crown_body, crown_outline
 from plain_compass.core.tree.outline import diameters_at

@@ -142,7 +142,7 @@ def test_even_lines_carry_the_area_between_them(kind: str, lay: float) -> None:
     one = sections_alone(TREES[kind], lay_deg=lay)
     lines = even_lines(one.edges)
     through = (lines.ends_m - lines.begins_m).sum(axis=0)
-    assert (through * lines.width_m).sum() == pytest.approx(solid(one).area, rel=5e-4)
+    assert (through * lines.width_m).sum() == pytest.approx(solid(one).area, rel=8e-4)
 
 
 @given(kind=KINDS, lay=BEARINGS, levels=LEVELS)

@@ -98,7 +98,7 @@ def numbers(result: Assessment) -> dict[str, float]:
         "ahead": parts.balance.ahead_m,
         "standing": parts.balance.standing_utilisation,
         "hinge": parts.face.hinge_length_m,
-        "plastic": parts.strength.plastic_Nm,
+        "plastic": parts.strength.peak_Nm,
         "side capacity": parts.strength.side_capacity_Nm,
         "side use": parts.use.side_utilisation,
         "needed": parts.use.needed_tilt_deg,
@@ -170,7 +170,7 @@ def test_a_model_of_another_size_keeps_its_proportions(size: float) -> None:
     assert after.mass.com_up_m == pytest.approx(before.mass.com_up_m * size, rel=1e-6)
     assert after.mass.com_left_m == pytest.approx(before.mass.com_left_m * size, rel=1e-6)
     assert after.face.hinge_length_m == pytest.approx(before.face.hinge_length_m * size, rel=1e-6)
-    assert after.strength.plastic_Nm == pytest.approx(before.strength.plastic_Nm * size**3, rel=1e-6)
+    assert after.strength.peak_Nm == pytest.approx(before.strength.peak_Nm * size**3, rel=1e-6)
     assert after.strength.stiffness_Nm == pytest.approx(before.strength.stiffness_Nm * size**3, rel=1e-6)
     assert after.balance.moment_forward_Nm == pytest.approx(before.balance.moment_forward_Nm * size**4, rel=1e-6)
     assert after.strength.break_angle_deg == pytest.approx(before.strength.break_angle_deg, rel=1e-6)

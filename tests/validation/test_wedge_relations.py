@@ -10,9 +10,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from builders import assessed, batch, finding, finding_ids, plain_cut, round_tree
+from builders import assessed, batch, finding, finding_ids, plain_cut, round_tree, told
+from plain_compass.core.assess import Assessment
 from plain_compass.core.design.cut import BackCut, Kit, WedgeSeat
+from plain_compass.core.mechanics.hinge import law_of, led_m
+from plain_compass.core.mechanics.law import HingeLaw, Tipping
 from plain_compass.core.mechanics.wedge import driving_factor, resisting_moments
+from plain_compass.core.plan.case import Parts
+from plain_compass.core.plan.driven import driving_of, thinning_of
 from plain_compass.core.tree.tree import Decay
 from plain_compass.job.tables import indicative
 
@@ -20,17 +25,45 @@ BACK = round_tree(lean__angle_deg=1.5, lean__bearing_deg=180.0)
 TWO = plain_cut(wedges=(WedgeSeat(20.0), WedgeSeat(-20.0)))
 
 
+PLAIN_WEDGE = {"wedge_thickness_m": 0.025, "wedge_length_m": 0.20}
 SMALL = round_tree(
     height_m=18.0, trunk__diameter_m=0.26, trunk__butt_diameter_m=0.26, lean__angle_deg=9.0, lean__bearing_deg=180.0
 )
 SMALL_CUT = plain_cut(face__depth_m=0.052, hinge__left_m=0.026, hinge__right_m=0.026)
 
 
-def test_the_tilt_brings_the_centre_over_the_hinge_with_half_a_degree_to_spare() -> None:
+def law_and_load(parts: Parts) -> tuple[HingeLaw, Tipping]:
+    """How one hinge resists, and what tips the tree on it."""
+    mass = parts.mass
+    ahead, _ = led_m(mass, parts.hinge)
+    load = Tipping(*batch((mass.bent_toppling_Nm, mass.weight_N * ahead, parts.loads.forward_Nm)))
+    return law_of(batch(parts.strength)), load
+
+
+def test_the_tilt_brings_it_half_a_degree_past_where_the_hinge_lets_it_go() -> None:
     parts = assessed(BACK).parts
-    expected = math.degrees(math.atan2(-parts.balance.ahead_m, parts.mass.com_up_m)) + 0.5
-    assert parts.balance.ahead_m < 0
-    assert parts.wedging.tilt_deg == pytest.approx(expected)
+    tilts = np.radians(np.arange(0.0, 90.0, 0.005))
+    law, load = law_and_load(parts)
+    holds = (load.moments_Nm(np.sin(tilts), np.cos(tilts)) <= law.moments_Nm(tilts))[0]
+    go = math.degrees(tilts[np.nonzero(holds)[0][-1]])
+    assert parts.balance.theta_go_deg == pytest.approx(go, abs=0.006)
+    assert parts.wedging.tilt_deg == pytest.approx(go + 0.5, abs=0.006)
+
+
+def test_the_centre_over_the_hinge_is_told_beside_it_and_comes_first() -> None:
+    parts = assessed(BACK).parts
+    over = math.degrees(math.atan2(-parts.balance.ahead_m * parts.mass.weight_N, parts.mass.bent_toppling_Nm))
+    assert parts.balance.centre_over_deg == pytest.approx(over)
+    assert parts.balance.centre_over_deg < parts.balance.theta_go_deg
+
+
+def test_a_face_that_shuts_while_the_hinge_holds_is_a_stop_and_the_wedges_go_no_farther() -> None:
+    narrow = plain_cut(face__roof_deg=5.0, face__floor_deg=0.0, hinge__left_m=0.08, hinge__right_m=0.08)
+    parts, found = assessed(BACK, narrow).parts, assessed(BACK, narrow)
+    assert parts.wedging.shuts_first
+    assert parts.wedging.tilt_deg == pytest.approx(parts.face.closing_angle_deg)
+    assert finding(found, "balance.shuts_first").level == "stop"
+    assert "balance.shuts_first" not in finding_ids(assessed(BACK))
 
 
 def test_the_lift_is_the_arm_times_the_tilt() -> None:
@@ -44,10 +77,11 @@ def test_the_lift_is_the_arm_times_the_tilt() -> None:
 def test_the_force_takes_the_worst_of_weight_and_hinge_together() -> None:
     """They never peak together, so adding their maxima would ask too much."""
     parts = assessed(BACK).parts
-    curve = resisting_moments(*batch((parts.wedging.tilt_deg, parts.balance, parts.mass, parts.strength)))[0]
+    law, load = law_and_load(parts)
+    curve = resisting_moments(np.array([parts.wedging.tilt_deg]), load, law)[0]
     weight = -parts.balance.moment_forward_Nm
     assert parts.wedging.moment_Nm == pytest.approx(curve.max())
-    assert weight < parts.wedging.moment_Nm < weight + parts.strength.plastic_Nm
+    assert weight < parts.wedging.moment_Nm < weight + parts.strength.peak_Nm
     assert curve[0] == pytest.approx(weight)
 
 
@@ -63,12 +97,13 @@ def test_blows_are_the_work_over_what_a_blow_leaves() -> None:
     result = assessed(BACK)
     parts, kit = result.parts, result.case.kit
     theta = np.linspace(0.0, math.radians(parts.wedging.tilt_deg), 4001)
-    weight = parts.mass.weight_N * (parts.balance.ahead_m * np.cos(theta) + parts.mass.com_up_m * np.sin(theta))
-    curve = np.minimum(parts.strength.stiffness_Nm * theta, parts.strength.plastic_Nm) - weight
+    law, load = law_and_load(parts)
+    curve = (law.moments_Nm(theta) - load.moments_Nm(np.sin(theta), np.cos(theta)))[0]
     work = float(np.trapezoid(np.maximum(curve, 0.0), theta))
     angle, rho = math.atan2(kit.wedge_thickness_m, kit.wedge_length_m), math.atan(0.25)
     expected = work * (math.tan(angle + rho) + math.tan(rho)) / (0.6 * kit.maul_J * math.tan(angle))
     assert parts.wedging.blows == pytest.approx(expected, rel=1e-3)
+    assert parts.wedging.seating_blows == 3.0
 
 
 def test_a_frictionless_wedge_drives_with_its_tangent_alone() -> None:
@@ -96,8 +131,8 @@ def test_without_a_wedge_a_tree_that_wants_one_is_a_stop() -> None:
 
 
 def test_two_on_each_other_lift_twice_the_head() -> None:
-    single = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 1),))).parts.wedging.seats[0]
-    double = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 2),))).parts.wedging.seats[0]
+    single = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 1),)), **PLAIN_WEDGE).parts.wedging.seats[0]
+    double = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 2),)), **PLAIN_WEDGE).parts.wedging.seats[0]
     kerf, head = 0.008, 0.025
     dust = indicative().sawdust_m
     assert single.available_m == pytest.approx(head - kerf - dust)
@@ -113,7 +148,7 @@ def test_two_steep_wedges_spit_out() -> None:
 
 
 def test_two_on_each_other_go_further_a_blow_when_driven_one_at_a_time() -> None:
-    (seat,) = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 2),))).parts.wedging.seats
+    (seat,) = assessed(BACK, plain_cut(wedges=(WedgeSeat(0.0, 2),)), **PLAIN_WEDGE).parts.wedging.seats
     single = math.atan2(0.025, 0.20)
     assert seat.advance_singly_m > seat.advance_per_blow_m
     expected = 0.6 * 80.0 / (seat.force_N * (math.tan(single + math.atan(0.25)) + 0.20))
@@ -123,7 +158,7 @@ def test_two_on_each_other_go_further_a_blow_when_driven_one_at_a_time() -> None
 def test_the_seat_that_falls_shortest_rules() -> None:
     """A doubled wedge in the middle does not lift for a single one beside it."""
     lean = round_tree(lean__angle_deg=4.5, lean__bearing_deg=180.0)
-    result = assessed(lean, plain_cut(wedges=(WedgeSeat(0.0, 2), WedgeSeat(50.0, 1))))
+    result = assessed(lean, plain_cut(wedges=(WedgeSeat(0.0, 2), WedgeSeat(50.0, 1))), **PLAIN_WEDGE)
     single = result.parts.wedging.seats[1]
     assert finding(result, "balance.over").value == single.lift_m
     assert finding(result, "balance.over").limit == pytest.approx(0.017 - indicative().sawdust_m)
@@ -144,16 +179,24 @@ def test_doubling_is_asked_for_between_one_and_two_heads() -> None:
 
 
 def test_a_small_back_leaner_sits_back_before_the_first_wedge_fits() -> None:
-    wedging = assessed(SMALL, SMALL_CUT).parts.wedging
-    assert wedging.kerf_at_sit_back_m is not None
-    assert wedging.kerf_at_sit_back_m < 0.17
-    assert not wedging.first_fits
-    assert finding(assessed(SMALL, SMALL_CUT), "wedge.fits_first").level == "stop"
+    """Nine degrees back: the wood that still holds when there is kerf for a wedge beside the bar does not carry it."""
+    small = assessed(SMALL, SMALL_CUT)
+    assert small.parts.balance.sits_back
+    assert finding(small, "balance.sits_back").level == "stop"
+
+
+def test_a_tree_that_would_sit_back_on_its_finished_hinge_stands_on_the_wood_behind_it_while_a_wedge_is_set() -> None:
+    stout = assessed(round_tree(lean__angle_deg=4.0, lean__bearing_deg=180.0))
+    assert not stout.parts.balance.stands_on_hinge
+    assert 0.0 < stout.parts.balance.sits_back_utilisation < 1.0
+    bare = assessed(round_tree(lean__angle_deg=4.0, lean__bearing_deg=180.0), plain_cut(wedges=()))
+    assert bare.parts.balance.sits_back
+    assert bare.parts.balance.sits_back_utilisation == pytest.approx(bare.parts.balance.standing_utilisation)
 
 
 def test_a_strap_holds_it_until_the_wedge_is_set() -> None:
-    bored = assessed(SMALL, replace(SMALL_CUT, back=BackCut("bored", 0.03, 0.03)))
-    assert bored.parts.wedging.kerf_at_sit_back_m is None
+    bored = replace(SMALL_CUT, back=BackCut("bored", 0.03, 0.03), wedges=(WedgeSeat(60.0),))
+    assert assessed(SMALL, bored).parts.balance.sits_back_utilisation == 0.0
 
 
 def test_a_wedge_in_the_strap_is_a_stop() -> None:
@@ -181,11 +224,73 @@ def test_rot_under_a_wedge_is_found() -> None:
     assert finding(aside, "wedge.sound").margin > finding(assessed(rotten), "wedge.sound").margin
 
 
-def test_the_pause_is_half_of_both_periods_together() -> None:
-    parts = assessed(BACK).parts
-    sway = 1 / (0.0766 + 3.1219 * 40.0 / 15.0**2)
-    rock = 2 * math.pi * math.sqrt(parts.mass.inertia_kg_m2 / (parts.strength.stiffness_Nm - parts.mass.toppling_Nm))
-    assert parts.wedging.pause_s == pytest.approx(0.5 * math.hypot(sway, rock))
+@pytest.mark.parametrize(("height", "pause"), [(8.0, 2.0), (25.0, None), (40.0, 6.0)])
+def test_the_pause_is_a_period_of_the_sway_within_two_and_six_seconds(height: float, pause: float | None) -> None:
+    sway = 1 / (0.0766 + 3.1219 * 40.0 / height**2)
+    assert assessed(round_tree(height_m=height)).parts.wedging.pause_s == pytest.approx(pause or sway)
+
+
+def test_a_stem_that_bends_helps_itself_over_by_its_sag() -> None:
+    """m g Z (1 + m g Z/(I w^2)): a spring as stiff as the sway says, and the weight on it."""
+    mass = assessed(BACK).parts.mass
+    own = (2 * math.pi / mass.sway_s) ** 2 * mass.inertia_kg_m2
+    assert mass.bent_toppling_Nm == pytest.approx(mass.toppling_Nm * (1 + mass.toppling_Nm / own))
+    assert 1.0 < mass.bent_toppling_Nm / mass.toppling_Nm < 1.6
+
+
+def test_blows_past_use_are_a_rope_and_no_number() -> None:
+    """Sixty blows without those that seat the wedges, or three millimetres a blow, are what a plan may want."""
+    hard = assessed(round_tree(lean__angle_deg=6.0, lean__bearing_deg=180.0), TWO, maul_J=20.0)
+    assert hard.parts.wedging.blows > 60
+    found = finding(hard, "wedge.drive")
+    assert found.level == "stop"
+    assert "rope" in told(found.change).lower()
+    assert "more than 60 blows" in told(found.sentence)
+
+
+# A thinner hinge, and what to see on the way ------------------------------------------------------------------
+
+
+def short_of_lift() -> Assessment:
+    return assessed(BACK, plain_cut(), **PLAIN_WEDGE)
+
+
+def test_a_hinge_that_holds_too_long_is_told_how_thin_it_must_be_and_goes_there() -> None:
+    result = short_of_lift()
+    thinning = thinning_of(result.case, result.parts)
+    assert thinning.to_m is not None and not thinning.refused
+    assert thinning.to_m < result.parts.hinge.thickness_m
+    # Cut so thin, the same wedges bring it over; two millimetres thicker they do not.
+    for more, goes in ((-0.0005, True), (0.002, False)):
+        thin = thinning.to_m + more
+        wedging = assessed(BACK, plain_cut(hinge__left_m=thin, hinge__right_m=thin), **PLAIN_WEDGE).parts.wedging
+        assert (wedging.lift_m <= wedging.seats[0].available_m) is goes
+    assert "Thinned to" in told(finding(result, "balance.over").change)
+
+
+def test_nothing_is_said_of_thinning_where_the_wedges_reach() -> None:
+    reached = assessed(round_tree(lean__angle_deg=4.0, lean__bearing_deg=0.0))
+    assert thinning_of(reached.case, reached.parts).to_m is None
+
+
+def test_thinning_is_refused_where_the_side_weight_or_the_practice_says_so() -> None:
+    aside = round_tree(lean__angle_deg=9.0, lean__bearing_deg=110.0)
+    result = assessed(aside, plain_cut(), **PLAIN_WEDGE)
+    assert thinning_of(result.case, result.parts).refused == "side"
+    thick = short_of_lift()
+    practice = replace(thick.case.practice, hinge_least_m=0.039)
+    assert thinning_of(replace(thick.case, practice=practice), thick.parts).refused == "least"
+
+
+def test_the_driving_table_says_how_far_the_top_moves_for_every_lift() -> None:
+    result = assessed(BACK)
+    table, (seat,) = driving_of(result.case, result.parts), result.parts.wedging.seats
+    assert table[-1].lift_m == pytest.approx(seat.lift_m)
+    assert [line.lift_m for line in table] == sorted(line.lift_m for line in table)
+    above = result.case.tree.height_m - result.case.cut.height_m
+    for line in table:
+        assert line.top_m == pytest.approx(above * line.lift_m / seat.arm_m)
+    assert 2 <= len(table) <= 13
 
 
 @settings(max_examples=25)

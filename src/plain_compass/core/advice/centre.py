@@ -11,7 +11,7 @@ import numpy as np
 from ..base.errors import InputError
 from ..base.paths import value_at, with_value
 from ..base.polygon import Array
-from ..mechanics.balance import tree_mass
+from ..mechanics.mass import tree_mass
 from ..plan.case import Case
 
 STEP = 0.25

@@ -18,7 +18,7 @@ from ..design.cut import BackCut, Cut, Face, Hinge, WedgeSeat
 from ..judge.limits import IDS, LIMITS, Shares, level_at, shares_of
 from ..judge.refusals import refusal, refused
 from ..judge.unmeasured import require_measured
-from ..mechanics.balance import tree_mass
+from ..mechanics.mass import tree_mass
 from ..plan.case import Case
 from ..plan.many import many_of
 from ..plan.reach import DEAR, Meets, meets_by_bearing
@@ -45,7 +45,7 @@ SIZED = (
     ("back", "strap_m", declared(BackCut, "strap_m")),
 )
 """What is sized for each bearing, and the range it must stay in."""
-MOVED_BY_WEDGES = ("wedge.", "balance.over", "balance.wind")
+MOVED_BY_WEDGES = ("wedge.", "balance.over", "balance.sits_back", "balance.wind")
 """Findings that do not rule where a rope moves the tree instead."""
 HELPS = ("none", "wedges", "rope", "not with this kit")
 

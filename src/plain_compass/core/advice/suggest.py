@@ -101,6 +101,7 @@ def suggest(result: Assessment, tell: Callable[[float], bool] | None = None) -> 
 
 def _refined(result: Assessment, starts: list[Suggestion]) -> list[Suggestion]:
     """The best of each design and of those with its numbers moved, the best first."""
+    starts = [_doubled(start) for start in starts]
     shifted = [_shifted(start, shift) for start in starts for shift in SHIFTS[1:]]
     assessed, found, around = assess_many(shifted), [], len(SHIFTS) - 1
     for number, start in enumerate(starts):
@@ -108,6 +109,16 @@ def _refined(result: Assessment, starts: list[Suggestion]) -> list[Suggestion]:
         variants = [_moved(result, start, shift, tried) for shift, tried in here if tried is not None]
         found.append(min((start, *variants), key=_rank))
     return sorted(found, key=_rank)
+
+
+def _doubled(start: Suggestion) -> Suggestion:
+    """The same design with its wedges on each other, where one alone lifts too little and the kit allows it."""
+    case, wedging = start.result.case, start.result.parts.wedging
+    seats = tuple(replace(seat, stacked=2) for seat in case.cut.wedges[: case.kit.wedge_count // 2])
+    if not (wedging.wanted and wedging.doubled_needed and seats) or case.kit.stackable == "no":
+        return start
+    (tried,) = assess_many([replace(case, cut=replace(case.cut, wedges=seats))])
+    return min((start, _judged(start.result, start.forms, tried)), key=_rank) if tried is not None else start
 
 
 def _rank(design: Suggestion) -> tuple[int, int, float, int]:

@@ -64,6 +64,13 @@ class Lines:
             found[rows] = (t @ self.width_m[rows, :, None])[:, :, 0]
         return found
 
+    def powers(self, low_m: Array, high_m: Array) -> tuple[Array, Array]:
+        """Integrals across the lay of the thickness squared, and cubed, between one level and another; all (B,)."""
+        low, high = low_m[:, None], high_m[:, None]
+        t = (np.clip(self.ends_m, low, high) - np.clip(self.begins_m, low, high)).sum(axis=0)
+        square = t * t * self.width_m
+        return square.sum(axis=1), (square * t).sum(axis=1)
+
 
 def even_lines(edges: Edges) -> Lines:
     """``LINES`` lines through each section, spaced by the cosine rule (the midpoint rule in the angle of a circle)."""
@@ -119,11 +126,12 @@ class Between:
     """The section between two lines across it; shapes (B,).
 
     Attributes:
-        square_m3: integral over the width of the thickness squared.
+        square_m3, cube_m4: integrals over the width of the thickness squared, and cubed.
         left_m, right_m: outermost section there; 0 where there is none.
     """
 
     square_m3: Array
+    cube_m4: Array
     left_m: Array
     right_m: Array
 
@@ -142,13 +150,15 @@ def between(edges: Edges, rear: Line, front: Line, low_m: Array, high_m: Array) 
     kinks = np.sort(np.clip(kinks, low_m[:, None], high_m[:, None]), axis=1)
     start, long = kinks[:, :-1], np.diff(kinks, axis=1)
     thick, grows = near.thickness_m(start + long / 2)
-    # Straight about its middle: the mean of the squares is that of the middle's and of the ends' excess.
-    square = ((thick * thick + (grows * long) ** 2 / 12) * long).sum(axis=1)
+    # Straight about its middle: the means of its powers are the middle's and what the ends exceed it by.
+    middle, excess = thick * thick, (grows * long) ** 2 / 12
+    square = ((middle + excess) * long).sum(axis=1)
+    cube = ((middle + 3 * excess) * thick * long).sum(axis=1)
     solid = (thick > LEAST_m) & (long > 0)
     some = solid.any(axis=1)
     left = np.where(solid, start + long, -np.inf).max(axis=1)
     right = np.where(solid, start, np.inf).min(axis=1)
-    return Between(square, np.where(some, left, 0.0), np.where(some, right, 0.0))
+    return Between(square, cube, np.where(some, left, 0.0), np.where(some, right, 0.0))
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -7,7 +7,7 @@ from dataclasses import replace
 from ..base.phrase import phrase
 from ..design.cut import Cut
 from ..design.traits import HingeTraits
-from ..mechanics.balance import tree_mass
+from ..mechanics.mass import tree_mass
 from ..plan.case import Case, Planned
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, lean_side

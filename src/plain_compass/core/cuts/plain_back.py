@@ -18,9 +18,9 @@ def _fits(result: Planned) -> Fit:
     parts = result.parts
     if parts.splitting.split_index_plain > 1.0:
         return Fit("refused", phrase("cut.back.plain.fits.cut_behind_split"), "bored")
+    if parts.balance.sits_back:
+        return Fit("refused", phrase("cut.back.plain.fits.tree_sit_back"), "quarter")
     if parts.wedging.wanted and not parts.wedging.first_fits:
-        if parts.wedging.kerf_at_sit_back_m is not None:
-            return Fit("refused", phrase("cut.back.plain.fits.tree_sit_back"), "quarter")
         return Fit("poor", phrase("cut.back.plain.fits.wedge_fits_behind"), "quarter")
     if parts.splitting.split_index_plain > 0.5:
         return Fit("poor", phrase("cut.back.plain.fits.splitting_check_clear"), "bored")
@@ -84,7 +84,7 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
     if not wedging.wanted or not wedging.seats or wedging.blows > 1e4 or wedging.blows < 0.5:
         return ()
     finished = hinge_bands(result)
-    pause = wedging.pause_s or 0.0
+    pause = wedging.pause_s
     text = "cut.back.plain.drive_wedges_turn"
     return (
         CutStep(
@@ -105,8 +105,6 @@ def driving_on_card(result: Planned) -> tuple[Phrase, ...]:
     wedging = result.parts.wedging
     if not wedging.wanted or not wedging.seats or not math.isfinite(wedging.blows):
         return ()
-    if wedging.pause_s is None:
-        return (phrase("order.drive", blows=wedging.blows),)
     text = "order.drive_and_wait"
     return (phrase(text, blows=wedging.blows, pause=wedging.pause_s),)
 

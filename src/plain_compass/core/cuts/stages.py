@@ -7,12 +7,14 @@ weight's own help as it leans. For a rectangle that is the hinge's folding momen
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
 from ..base.polygon import Array, across, clip
 from ..cuts import form_of
+from ..mechanics.law import HingeLaw, Tipping, standing_use, stands_at_rad
 from ..mechanics.ligament import released_J_m2
 from ..plan.case import Planned
 from ..tree.section import Section, Strips, sound_powers
@@ -217,21 +219,21 @@ def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:
     fall = np.maximum(second.sum(axis=1) * width - area * centre**2, 1e-15)
     side = np.maximum((zero * left**2).sum(axis=1) * width - area * centre_left**2 + area * width**2 / 12, 1e-15)
     strength = working_strength(case.wood, case.tree.condition, case.constants)
-    pulled_forward = parts.mass.com_forward_m + parts.loads.forward_Nm / parts.mass.weight_N
+    pulled_forward = parts.mass.com_forward_m + parts.loads.harmed_Nm / parts.mass.weight_N
     pulled_left = parts.mass.com_left_m + parts.loads.left_Nm / parts.mass.weight_N
     forward, aside = parts.mass.weight_N * (pulled_forward - centre), parts.mass.weight_N * (pulled_left - centre_left)
     rear, front, low, high = _extremes(section, kept)
     reach = np.where(forward >= 0, centre - rear, front - centre)
-    capacity = strength.rupture_Pa * fall / np.maximum(reach, 1e-6)
+    share = case.constants.peak_share * strength.rupture_Pa
+    capacity = share * fall / np.maximum(reach, 1e-6)
     across_m = np.where(aside > 0, centre_left - low, high - centre_left)
-    side_capacity = strength.rupture_Pa * side / np.maximum(across_m, 1e-6)
-    # The wood that bends is as long as it is deep, front to rear of what holds.
-    fibre = case.constants.hinge_length_factor * (front - rear) + max(case.cut.back.step_m, 0.0)
-    stiffness = strength.elasticity_Pa * fall / np.maximum(fibre, 1e-6)
-    help_ = np.maximum(1.0 - parts.mass.toppling_Nm / stiffness, 1e-3)
-    standing = np.abs(forward) / help_ / capacity
-    tilt = np.abs(forward) / help_ / stiffness
-    shut = np.where(forward < 0, tilt * (centre - section.back_m) / case.kit.kerf_m, 0.0)
+    side_capacity = share * side / np.maximum(across_m, 1e-6)
+    law = _law(result, capacity, fall, front - rear)
+    load = Tipping(np.full(len(kept), parts.mass.bent_toppling_Nm), forward, np.zeros(len(kept)))
+    shuts = np.arctan2(case.kit.kerf_m, np.maximum(centre - section.back_m, 1e-3))
+    standing = standing_use(law, load, np.where(forward < 0, shuts, law.peaks_rad))
+    tilt = stands_at_rad(law, load, shuts)
+    shut = np.where(forward < 0, np.tan(tilt) * (centre - section.back_m) / case.kit.kerf_m, 0.0)
     return States(
         area,
         standing,
@@ -239,6 +241,23 @@ def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:
         _split(result, strips, kept, forward, capacity),
         shut,
         forward < 0,
+    )
+
+
+def _law(result: Planned, peak_Nm: Array, fall_m4: Array, deep_m: Array) -> HingeLaw:
+    """How what holds resists as it folds: its fibres are as long as it is deep, front to rear."""
+    case, strength = result.case, result.parts.strength
+    constants, step = case.constants, max(case.cut.back.step_m, 0.0)
+    fibre = np.maximum(constants.hinge_length_factor * deep_m + step, 1e-6)
+    thick, base = result.parts.hinge.thickness_m, math.radians(strength.break_angle_deg)
+    elasticity = working_strength(case.wood, case.tree.condition, constants).elasticity_Pa
+    return HingeLaw(
+        stiffness_Nm=elasticity * fall_m4 / fibre,
+        peak_Nm=peak_Nm,
+        break_rad=base * np.cbrt(thick / np.maximum(deep_m, 1e-3)),
+        peaks_at=np.full(len(peak_Nm), strength.peaks_at),
+        softens_over=np.full(len(peak_Nm), strength.softens_over),
+        tail=np.full(len(peak_Nm), strength.tail),
     )
 
 
@@ -324,7 +343,7 @@ def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array
     held = np.array([_is_held(bands, apex) for bands in kept])
     strength = working_strength(case.wood, case.tree.condition, case.constants)
     ligament, _, _ = sound_powers(strips, kerf[:, None], np.full((len(kept), len(strips.left_m)), apex))
-    folds = strength.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
+    folds = case.constants.peak_share * case.wood.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
     finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m, section) for bands in kept])
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
     moment = np.where(finished, np.maximum(moment, folds), moment)

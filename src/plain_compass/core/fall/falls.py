@@ -95,8 +95,7 @@ def _held(rods: Rods, broke: Array, to: Array) -> tuple[Array, Array, Array]:
 
 
 def _start(rods: Rods, goes: Array, to: Array) -> Array:
-    wanted = np.maximum(goes, rods.wedged_rad)
-    return np.minimum(np.where(wanted > 0, wanted + rods.margin_rad, 0.0), to)
+    return np.minimum(np.maximum(np.where(goes > 0, goes + rods.margin_rad, 0.0), rods.wedged_rad), to)
 
 
 def _loosed(rods: Rods, ends: Ends, falls: Falls, at: NDArray[np.intp], square: Array) -> Begun:

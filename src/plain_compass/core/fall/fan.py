@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import full_turn_deg, half_turn_deg
 from ..base.polygon import Array
+from ..mechanics.balance import first_kerfs, held_behind_kerf, shuts_rad, wedge_in_first
+from ..mechanics.law import HingeLaw, Tipping, standing_use
 from ..plan.case import Planned
+from ..plan.many import alone
 from ..plan.reach import faller_of, tree_alone
 from .ends import Catches, catches_round, ends_for, reach_round
 from .falls import fall_all
@@ -233,24 +236,31 @@ def _hits(planned: Planned, samples: Samples, falls: Falls, landings: Landings) 
 
 
 def _sits_back(planned: Planned, samples: Samples) -> NDArray[np.bool_]:
-    """Which samples go over backwards on the finished hinge, with no wedge in before."""
-    rods = samples.rods
-    moment = rods.ahead_Nm + planned.parts.loads.forward_Nm
-    help_ = np.maximum(1.0 - rods.toppling_Nm / rods.stiffness_Nm, 1e-6)
-    over = (moment < 0) & (np.abs(moment) / help_ >= rods.plastic_Nm)
-    return over & (not _wedge_first(planned))
+    """Which samples go over backwards before a wedge holds them, as ``Balance.sits_back_utilisation`` has it."""
+    if wedge_in_first(planned.case.cut):
+        return np.zeros(len(samples), dtype=np.bool_)
+    many = alone(planned.case)
+    kerf, fits = first_kerfs(many, planned.case.kit)
+    if not fits[0]:
+        return _back_on_hinge(planned, samples)
+    held = held_behind_kerf(many, many.timbers, kerf)
+    rows = np.zeros(len(samples), dtype=np.intp)
+    law, grown = held.law.picked(rows), samples.grown
+    law = replace(law, peak_Nm=law.peak_Nm * grown["peak"], stiffness_Nm=law.stiffness_Nm * grown["stiffness"])
+    behind = samples.weight_N * (planned.parts.hinge.forward_m - held.centre_m[0])
+    return _goes_back(planned, samples, (law, samples.rods.ahead_Nm + behind), held.arm_m[rows])
 
 
-def _wedge_first(planned: Planned) -> bool:
-    """Whether a wedge stands in the kerf before the hinge is finished: by the form of the cut, or by its room."""
-    case, parts = planned.case, planned.parts
-    if not parts.wedging.seats:
-        return False
-    if case.cut.back.held or case.cut.back.traits.wedge_first:
-        return True
-    kerf = parts.hinge_back_m - parts.section.back_m
-    bar = case.kit.bar_width_m if case.cut.back.traits.by_bar else 0.0
-    return parts.wedging.first_fits and kerf >= case.kit.wedge_seat_m + bar
+def _back_on_hinge(planned: Planned, samples: Samples) -> NDArray[np.bool_]:
+    arm = planned.parts.hinge.forward_m - planned.parts.section.back_m
+    return _goes_back(planned, samples, (samples.rods.law, samples.rods.ahead_Nm), np.full(len(samples), arm))
+
+
+def _goes_back(planned: Planned, samples: Samples, held: tuple[HingeLaw, Array], arm_m: Array) -> NDArray[np.bool_]:
+    law, ahead = held
+    back = Tipping(samples.rods.bent_Nm, ahead, np.full(len(samples), planned.parts.loads.harmed_Nm))
+    use = standing_use(law, back, shuts_rad(arm_m, planned.case.kit))
+    return np.asarray((back.standing_Nm < 0) & (use > 1.0))
 
 
 def _drivers(samples: Samples, landings: Landings, some: NDArray[np.bool_]) -> tuple[tuple[str, float], ...]:

@@ -18,6 +18,10 @@ NODES = 15
 """Chebyshev points per span; between its kinks the fall is smooth, and the integrals converge fast."""
 
 
+NEAR, TERMS = 0.6, 9
+"""Below this argument the means of an exponential are summed term by term, so many of them."""
+
+
 def _rules(count: int) -> tuple[Array, Array, Array]:
     """(points on 0 to 1, table of running integrals (count, count), weights of the whole) of Clenshaw and Curtis.
 
@@ -45,9 +49,9 @@ POINTS, RUNNING, WHOLE = _rules(NODES)
 def held_fall(rods: Rods, start_rad: Array, end_rad: Array) -> tuple[Array, Array, NDArray[np.bool_]]:
     """(square of the rate at the end, time, whether it stalls) of falls on the hinge, from rest at a tilt to another.
 
-    Two stretches, parted where the hinge yields, so that each is smooth.
+    Two stretches, parted where the hinge resists most, so that each is smooth.
     """
-    yields = np.clip(rods.plastic_Nm / rods.stiffness_Nm, start_rad, end_rad)
+    yields = np.clip(rods.law.peaks_rad, start_rad, end_rad)
     square, time, stalls = np.zeros_like(start_rad), np.zeros_like(start_rad), np.zeros(len(rods), dtype=bool)
     rows = np.nonzero(yields > start_rad)[0]
     if len(rows):
@@ -69,7 +73,7 @@ def _stretch(
     # Differences of cosines, sines and powers as products: no digits are lost near the start.
     middle, half = start + gone / 2, np.sin(gone / 2)
     ahead = rods.ahead_Nm + rods.wind_forward_Nm
-    energy = 2.0 * half * (ahead * np.cos(middle) + rods.toppling_Nm * np.sin(middle))
+    energy = 2.0 * half * (ahead * np.cos(middle) + rods.bent_Nm * np.sin(middle))
     energy -= gone * hinge_mean_Nm(rods, start, tilts, yielded=yielded)
     doubled = 2.0 / rods.inertia_kg_m2
     damping = rods.drag_kg_m2 * doubled
@@ -91,9 +95,37 @@ def _stretch(
 
 
 def hinge_mean_Nm(rods: Rods, start: Array, tilts: Array, *, yielded: bool) -> Array:
-    """What the hinge resists on the mean between two tilts: its work over their difference, in closed form."""
-    broken2 = rods.break_rad**2
+    """What the hinge resists on the mean between two tilts: its work over their difference, in closed form.
+
+    Before its peak M_u (1 - e^-x)/(1 - e^-x_u) (1 - (tilt/break)^2); past it M_u (tail + (1 - tail) e^-((x - x_u)/x_s))
+    times the same.
+    """
+    law, gone = rods.law, tilts - start
+    spent = (tilts * tilts + tilts * start + start * start) / (3.0 * law.break_rad**2)
+    per_rad = law.per_rad / law.softens_over if yielded else law.per_rad
+    first, second, third = _exponential_means(per_rad * gone)
+    # Mean of e^(-k t) (1 - ((start + t)/break)^2) over t from 0 to what is gone.
+    fading = first * (1.0 - (start / law.break_rad) ** 2)
+    fading -= gone * (2.0 * start * second + gone * third) / law.break_rad**2
     if yielded:
-        return np.asarray(rods.plastic_Nm * (1.0 - (tilts * tilts + tilts * start + start * start) / (3.0 * broken2)))
-    both = tilts * tilts + start * start
-    return np.asarray(rods.stiffness_Nm * (tilts + start) / 2 * (1.0 - both / (2.0 * broken2)))
+        at_start = np.exp(-np.maximum(law.per_rad * start - law.peaks_at, 0.0) / law.softens_over)
+        held: Array = law.peak_Nm * (law.tail * (1.0 - spent) + (1.0 - law.tail) * at_start * fading)
+        return held
+    rising: Array = law.peak_Nm / law.rise * ((1.0 - spent) - np.exp(-law.per_rad * start) * fading)
+    return rising
+
+
+def _exponential_means(u: Array) -> tuple[Array, Array, Array]:
+    """Integrals over 0 to 1 of e^(-u s), s e^(-u s) and s^2 e^(-u s); by their series where digits would be lost."""
+    far = np.maximum(u, NEAR)
+    gone = np.exp(-far)
+    whole = ((1 - gone) / far, (1 - (1 + far) * gone) / far**2, (2 - (2 + 2 * far + far * far) * gone) / far**3)
+    series = []
+    for power in range(3):
+        total, term = np.zeros_like(u), np.ones_like(u)
+        for k in range(TERMS):
+            total = total + term / (k + power + 1)
+            term = term * -u / (k + 1)
+        series.append(total)
+    first, second, third = (np.where(u < NEAR, near, exact) for near, exact in zip(series, whole, strict=True))
+    return first, second, third

@@ -16,6 +16,7 @@ from typing import Generic, NamedTuple, TypeVar
 import numpy as np
 
 from ..base.polygon import Array
+from ..mechanics.law import resists_Nm
 from .rods import Rods
 
 LEAST_COSINE = 1e-3
@@ -64,15 +65,13 @@ NEAR = 1e-30
 
 
 def hinge_Nm(rods: Rods, tilt_rad: Array) -> Array:
-    """What the hinge resists: min(K phi, M_p)(1 - (phi/phi_b)^2); nothing once it has broken (indicative)."""
-    held = np.clip(1.0 - (tilt_rad / rods.break_rad) ** 2, 0.0, None)
-    found: Array = np.minimum(rods.stiffness_Nm * tilt_rad, rods.plastic_Nm) * held
-    return found
+    """What the hinge resists, by its law (indicative)."""
+    return resists_Nm(rods.law, tilt_rad)
 
 
 def planar_Nm(rods: Rods, tilt_rad: Array) -> Array:
-    """Moment along the lay of weight and wind while the tree falls in the lay's plane, drag and hinge left out."""
-    found: Array = rods.toppling_Nm * np.sin(tilt_rad) + (rods.ahead_Nm + rods.wind_forward_Nm) * np.cos(tilt_rad)
+    """Moment along the lay of weight and wind while the hinge leads the tree in its plane, drag and hinge left out."""
+    found: Array = rods.bent_Nm * np.sin(tilt_rad) + (rods.ahead_Nm + rods.wind_forward_Nm) * np.cos(tilt_rad)
     return found
 
 
@@ -138,7 +137,12 @@ def rises_at(
 
 
 COARSE: Array = np.radians(
-    [0, 0.5, 1, 1.5, 2, 3, 4, 5, 6, 8, 10, 12, 14, 17, 20, 24, 28, 33, 38, 44, 50, 58, 66, 75, 85, 100, 120, 150]
+    np.concatenate(
+        [
+            [0, 0.25, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 6, 7, 8, 10, 12, 14, 17, 20],
+            [24, 28, 33, 38, 44, 50, 58, 66, 75, 85, 100, 120, 150],
+        ]
+    )
 )
 FINE: Array = np.radians(np.linspace(0.0, 150.0, 1501))
 """Tilts at which the balance is looked at; the fine ones for a hinge that only just stops a tree."""
@@ -152,9 +156,7 @@ def goes_from(rods: Rods, broke_rad: Array, grid_rad: Array = COARSE) -> Array:
     """
     ahead = rods.ahead_Nm + rods.wind_forward_Nm
     grid = grid_rad[:, None].astype(ahead.dtype)
-    held = np.maximum(1.0 - (grid / rods.break_rad) ** 2, 0.0)
-    resists = np.minimum(rods.stiffness_Nm * grid, rods.plastic_Nm) * held
-    net = rods.toppling_Nm * np.sin(grid) + ahead * np.cos(grid) - resists
+    net = rods.bent_Nm * np.sin(grid) + ahead * np.cos(grid) - hinge_Nm(rods, grid)
     loses = (net <= 0) & (grid < broke_rad)
     any_ = loses.any(axis=0)
     last = len(grid_rad) - 1 - loses[::-1].argmax(axis=0)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..base.frames import half_turn_deg
 from ..plan.case import Planned
 from ..plan.reach import called, caught, tree_alone
 from ..site.bumps import HARD
@@ -86,7 +87,7 @@ def nominal_fall(planned: Planned) -> NominalFall:
         holding = None
     pose = trace.pose_at(trace.time_at(math.radians(end)))
     forward, left = top_of(rods, pose)
-    along, off = _on_lay(forward, left, case.cut.aim_off_deg)
+    along, off = _on_lay(forward, left, half_turn_deg(case.cut.lay_deg - float(rods.lay_deg[0])))
     east, north = _on_site(along, off, case.cut.lay_deg)
     butt, butt_m = _butt(planned, falls, hangs=holding is not None)
     return NominalFall(

@@ -11,7 +11,7 @@ from ..base.polygon import Array
 from ..plan.case import Planned
 from ..site.wind import AIR_kg_m3, drag_coefficient
 from ..tree.stem import axis_at
-from .rods import Rods, one_rod
+from .rods import Rods, one_rod, turned
 
 Thick = TypeVar("Thick", float, Array)
 NOTHING_m = 1e-12
@@ -21,7 +21,12 @@ STILL_m_s = 6.0
 
 
 def rod_of(planned: Planned) -> Rods:
-    """The plan's own fall, a single row.
+    """The plan's own fall, a single row, in the plane in which its hinge leads it."""
+    return turned(rod_across(planned), np.radians([planned.parts.hinge.steered_deg]))
+
+
+def rod_across(planned: Planned) -> Rods:
+    """The plan's own fall in the plane across its apex line, a single row.
 
     The wind is the mean wind: a gust is over before the tree is down. A rope is slack from the moment the tree goes by
     itself, so that it only sets where that is.
@@ -29,7 +34,7 @@ def rod_of(planned: Planned) -> Rods:
     case, parts = planned.case, planned.parts
     cut, tree, gust = case.cut, case.tree, parts.gust
     weight = parts.mass.weight_N
-    steady = gust.force_N / case.site.gust_ratio**2 * gust.arm_m
+    steady = gust.mean_N * gust.arm_m
     forward, left = axis_at(
         tree.lean, tree.height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg
     )
@@ -37,13 +42,17 @@ def rod_of(planned: Planned) -> Rods:
     return one_rod(
         inertia_kg_m2=parts.mass.inertia_kg_m2,
         toppling_Nm=parts.mass.toppling_Nm,
+        bent_Nm=parts.mass.bent_toppling_Nm,
         ahead_Nm=weight * parts.balance.ahead_m,
         left_Nm=weight * parts.balance.left_m,
         drag_kg_m2=AIR_kg_m3 / 2 * drag_coefficient(STILL_m_s, in_leaf=gust.in_leaf) * gust.area_m2 * gust.arm_m**3,
         wind_forward_Nm=-steady * gust.against,
         wind_left_Nm=steady * gust.aside_left,
         stiffness_Nm=max(parts.strength.stiffness_Nm, 1.0),
-        plastic_Nm=max(parts.strength.plastic_Nm, 1.0),
+        peak_Nm=max(parts.strength.peak_Nm, 1.0),
+        peaks_at=parts.strength.peaks_at,
+        softens_over=parts.strength.softens_over,
+        tail=parts.strength.tail,
         side_capacity_Nm=max(parts.strength.side_capacity_Nm, 1.0),
         twist_capacity_Nm=max(parts.strength.twist_capacity_Nm, 1.0),
         break_rad=math.radians(parts.strength.break_angle_deg),

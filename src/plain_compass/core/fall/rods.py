@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from ..base.errors import ReckoningError
 from ..base.frames import full_turn_deg
 from ..base.polygon import Array
+from ..mechanics.law import HingeLaw
 
 BEARINGS = 120
 """Bearings at which the end of a fall is tabled, all the way round."""
@@ -27,11 +28,11 @@ class Rods:
 
     Attributes:
         inertia_kg_m2: about the hinge.
-        toppling_Nm: m g Z.
+        toppling_Nm: m g Z; ``bent_Nm`` that of the stem as it bends while its hinge holds it.
         ahead_Nm, left_Nm: m g X and m g Y, the centre of mass off the hinge's centroid.
         drag_kg_m2: c of the drag c * rate^2: air density / 2 times Cd A times arm cubed.
         wind_forward_Nm, wind_left_Nm: steady wind on the crown times its arm.
-        stiffness_Nm, plastic_Nm: K and M_p of the hinge.
+        stiffness_Nm, peak_Nm, peaks_at, softens_over, tail: of the law of the hinge, as its break angle.
         side_capacity_Nm, twist_capacity_Nm: C_b and C_t.
         break_rad: tilt at which the hinge parts by itself.
         closing_rad: tilt at which the face, or the slot of an overcut, shuts.
@@ -40,18 +41,22 @@ class Rods:
         margin_rad: how far past the point of balance it is let go.
         length_m: from the hinge to the top.
         top_forward_m, top_left_m: the top off the stem's own line.
-        lay_deg: bearing in which it is really cut, the error of aiming included.
+        lay_deg: bearing in which the hinge really leads it, the error of aiming included.
     """
 
     inertia_kg_m2: Array
     toppling_Nm: Array
+    bent_Nm: Array
     ahead_Nm: Array
     left_Nm: Array
     drag_kg_m2: Array
     wind_forward_Nm: Array
     wind_left_Nm: Array
     stiffness_Nm: Array
-    plastic_Nm: Array
+    peak_Nm: Array
+    peaks_at: Array
+    softens_over: Array
+    tail: Array
     side_capacity_Nm: Array
     twist_capacity_Nm: Array
     break_rad: Array
@@ -66,6 +71,12 @@ class Rods:
 
     def __len__(self) -> int:
         return len(self.inertia_kg_m2)
+
+    @property
+    def law(self) -> HingeLaw:
+        """How their hinges resist."""
+        law = (self.stiffness_Nm, self.peak_Nm, self.break_rad, self.peaks_at, self.softens_over, self.tail)
+        return HingeLaw(*law)
 
     def picked(self, rows: NDArray[np.bool_] | NDArray[np.intp] | slice) -> Rods:
         """Some of the rows."""

@@ -7,7 +7,7 @@ change its sign; the hinge's follow its thickness by their own powers. Inputs ar
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple, TypeAlias
 
@@ -18,15 +18,15 @@ from ..base.frames import full_turn_deg
 from ..base.paths import value_at, with_value
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits
-from ..mechanics.balance import tree_mass
 from ..mechanics.loads import blown_on, loaded
+from ..mechanics.mass import tree_mass
 from ..mechanics.splitting import splittings_of, sweep_back_cuts
 from ..plan.case import Case, Planned
 from ..plan.many import many_of, place_of
 from ..tree.stem import axis_at
 from ..tree.timber import fracture_J_m2
-from .reckon import rod_of, shutting_pull, widened
-from .rods import Rods
+from .reckon import rod_across, shutting_pull, widened
+from .rods import Rods, turned
 from .sobol import MOST, normals
 
 Slopes: TypeAlias = dict[str, float]
@@ -36,11 +36,13 @@ CUT_INTO = ("tree.trunk.", "tree.decay.", "tree.lobes.")
 """How the inputs begin that the section at the cut depends on, and so the hinge."""
 LEAST_THICK_m = 0.004
 """A hinge cut thinner by mistake is one that is cut through."""
+TOGETHER = 0.7
+"""Correlation of rupture and elasticity in one tree: dense wood is strong and stiff."""
 FARTHEST = 3.0
 """Spreads past which an input is not taken: beyond them a straight slope says nothing."""
 STEP_AHEAD_m, STEP_HEAVIER = 0.05, 0.05
 """Steps of the centre's place and of the mass from which the slopes of splitting are taken: a good hand's error."""
-LOGS = ("mass", "up", "inertia", "stiffness", "plastic", "side", "twist", "breaks", "length", "drag", "split", "bends")
+LOGS = ("mass", "up", "inertia", "stiffness", "peak", "side", "twist", "breaks", "length", "drag", "split", "bends")
 PLACES = ("forward", "left", "hinge_forward", "top_forward", "top_left")
 
 
@@ -54,6 +56,8 @@ class Samples:
         rods: the falls, one row a sample.
         split_index: splitting index of each (indicative), shape (n,).
         break_index: bending of the lying stem over what it bears (indicative), shape (n,).
+        weight_N: of the tree, shape (n,).
+        grown: what each of the wood's and the section's numbers is over that of the plan, by name, shape (n,).
         gains: energy gained on the way down over that of the plan, shape (n,).
     """
 
@@ -63,6 +67,8 @@ class Samples:
     split_index: Array
     break_index: Array
     gains: Array
+    weight_N: Array
+    grown: Mapping[str, Array]
 
     def __len__(self) -> int:
         return len(self.rods)
@@ -102,7 +108,7 @@ def _mass_numbers(case: Case) -> Slopes:
     """What the tree alone gives, without its cut: logarithms and places."""
     mass = tree_mass(case.tree, case.wood, case.cut, case.constants)
     cut, tree = case.cut, case.tree
-    area, middle, _, _ = blown_on(tree, case.site, is_conifer=case.wood.group == "conifer")
+    area, middle, *_ = blown_on(tree, case.site, is_conifer=case.wood.group == "conifer")
     top = axis_at(tree.lean, tree.height_m, cut_m=cut.height_m, tree_height_m=tree.height_m, lay_deg=cut.gun_deg)
     return {
         "mass": math.log(mass.mass_kg),
@@ -133,7 +139,7 @@ def _cut_slopes(case: Case, moved: list[_Moved]) -> list[Slopes]:
     strength = many.strength
     numbers = {
         "stiffness": np.log(np.maximum(strength.stiffness_Nm, 1.0)),
-        "plastic": np.log(np.maximum(strength.plastic_Nm, 1.0)),
+        "peak": np.log(np.maximum(strength.peak_Nm, 1.0)),
         "side": np.log(np.maximum(strength.side_capacity_Nm, 1.0)),
         "twist": np.log(np.maximum(strength.twist_capacity_Nm, 1.0)),
         "breaks": np.log(strength.break_angle_deg),
@@ -172,7 +178,7 @@ def _split_slopes(planned: Planned) -> tuple[float, float]:
     ahead, heavier = np.array([0.0, STEP_AHEAD_m, 0.0]), np.array([0.0, 0.0, STEP_HEAVIER])
     many = many_of([case] * 3)
     # A crack changes what resists, not how the index moves.
-    sound = np.full(3, fracture_J_m2(case.wood, "none", case.constants))
+    sound = np.full(3, fracture_J_m2(case.wood, (case.tree.condition, "none"), case.constants))
     timbers, pulled = replace(many.timbers, fracture_J_m2=sound), loaded(many.mass, many.loads)
     mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead, mass_kg=pulled.mass_kg * (1 + heavier))
     sweep = sweep_back_cuts(many, timbers, mass, many.loads.following_Nm)
@@ -182,10 +188,10 @@ def _split_slopes(planned: Planned) -> tuple[float, float]:
 
 
 def _wood_slopes(name: str, spread: float, *, held_back: bool) -> Slopes:
-    """The wood's own numbers enter by powers: G goes as M^2/(E G_c), and a held cut folds at M_p."""
+    """The wood's own numbers enter by powers: G goes as M^2/(E G_c), and a held cut folds at M_u."""
     folds = 2.0 if held_back else 1.0
     return {
-        "rupture": {"plastic": spread, "side": spread, "split": folds * spread, "bends": -spread},
+        "rupture": {"peak": spread, "side": spread, "split": folds * spread, "bends": -spread},
         "elasticity": {"stiffness": spread, "split": -spread},
         "shear": {"twist": spread},
         "across": {"split": -spread},
@@ -200,12 +206,13 @@ def samples_of(
     """Draw likely falls.
 
     Args:
-        cutting: spread of the cutter's own work: ``aim_deg``, ``hinge_m`` at either end, and of the wind as a share.
+        cutting: spread of the cutter's own work: ``aim_deg``, at either end of the hinge the larger of ``hinge_m`` and
+            ``hinge_share`` of it, and of the wind as a share.
         count, seed: how many; the same seed gives the same ones.
     """
     own = ("cut.aim", "cut.hinge_left", "cut.hinge_right", "site.wind")
     inputs = (*own, *_most(slopes, MOST - len(own)))
-    moved = np.clip(normals(count, len(inputs), seed), -FARTHEST, FARTHEST)
+    moved = np.clip(_tied(normals(count, len(inputs), seed), inputs), -FARTHEST, FARTHEST)
     by = {name: np.zeros(count) for name in (*LOGS, *PLACES)}
     for column, path in enumerate(inputs):
         for name, slope in slopes.get(path, {}).items():
@@ -214,7 +221,18 @@ def samples_of(
     gains = np.exp(by["mass"] + by["up"])
     # A longer stem lies on what was reckoned for it and bends as the square of its length.
     bends = planned.parts.resting.break_index * np.exp(by["bends"] + 2.0 * by["length"])
-    return Samples(inputs, moved, rods, split, bends, gains)
+    grown = {name: np.exp(by[name]) for name in ("peak", "stiffness")}
+    weight = planned.parts.mass.weight_N * np.exp(by["mass"])
+    return Samples(inputs, moved, rods, split, bends, gains, weight, grown)
+
+
+def _tied(moved: Array, inputs: Sequence[str]) -> Array:
+    """Draws in which what belongs together moves together."""
+    moved = moved.copy()
+    if "wood.rupture" in inputs and "wood.elasticity" in inputs:
+        strong, stiff = inputs.index("wood.rupture"), inputs.index("wood.elasticity")
+        moved[:, stiff] = TOGETHER * moved[:, strong] + math.sqrt(1 - TOGETHER**2) * moved[:, stiff]
+    return moved
 
 
 def _most(slopes: Mapping[str, Slopes], room: int) -> list[str]:
@@ -230,10 +248,10 @@ def _most(slopes: Mapping[str, Slopes], room: int) -> list[str]:
 def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping[str, float]) -> tuple[Rods, Array]:
     """The falls of the samples, and their splitting index."""
     case, parts = planned.case, planned.parts
-    nominal, count = rod_of(planned), len(moved)
+    nominal, count = rod_across(planned), len(moved)
     base = widened(nominal, count)
     aim, wind = np.radians(cutting["aim_deg"]) * moved[:, 0], np.exp(cutting["wind"] * moved[:, 3])
-    hinge, thick, aside = _thickness(planned, moved, cutting["hinge_m"])
+    hinge, thick, aside, steered = _thickness(planned, moved, (cutting["hinge_m"], cutting["hinge_share"]))
     grows = {name: np.exp(by[name]) for name in LOGS}
     weight = parts.mass.weight_N * grows["mass"]
     forward, left = parts.mass.com_forward_m + by["forward"], parts.mass.com_left_m + by["left"]
@@ -241,20 +259,22 @@ def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping
     step = case.cut.back.step_m
     mean = max(parts.hinge.thickness_m, LEAST_THICK_m)
     fibre = case.constants.hinge_length_factor * mean
-    longer = (fibre + step) / (fibre * thick + step)
+    longer, broken = (fibre + step) / (fibre * thick + step), case.constants.break_length_factor * mean
     top_forward, top_left = nominal.top_forward_m + by["top_forward"], nominal.top_left_m + by["top_left"]
-    breaks = grows["breaks"] * np.cbrt(1.0 / thick) * np.cbrt((1 + step / (fibre * thick)) / (1 + step / fibre))
+    breaks = grows["breaks"] * np.cbrt(1.0 / thick) * np.cbrt((1 + step / (broken * thick)) / (1 + step / broken))
     toppling = parts.mass.toppling_Nm * grows["mass"] * grows["up"]
+    bends = nominal.bent_Nm / nominal.toppling_Nm - 1.0
     rods = base.changed(
         inertia_kg_m2=base.inertia_kg_m2 * grows["inertia"],
         toppling_Nm=toppling,
+        bent_Nm=toppling * (1.0 + bends * grows["mass"] * grows["up"] / grows["inertia"]),
         ahead_Nm=weight * (ahead - parts.hinge.region.forward_m - by["hinge_forward"]),
         left_Nm=weight * (over - parts.hinge.region.left_m - aside),
         drag_kg_m2=base.drag_kg_m2 * grows["drag"],
         wind_forward_Nm=base.wind_forward_Nm * wind,
         wind_left_Nm=base.wind_left_Nm * wind,
         stiffness_Nm=base.stiffness_Nm * grows["stiffness"] * thick**3 * longer,
-        plastic_Nm=base.plastic_Nm * grows["plastic"] * thick**2,
+        peak_Nm=base.peak_Nm * grows["peak"] * thick**2,
         side_capacity_Nm=base.side_capacity_Nm * grows["side"] * thick,
         twist_capacity_Nm=base.twist_capacity_Nm * grows["twist"] * thick,
         break_rad=np.clip(base.break_rad * breaks, np.radians(8.0), np.radians(110.0)),
@@ -266,19 +286,24 @@ def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping
         lay_deg=base.lay_deg + np.degrees(aim),
     )
     folds = thick**2 if case.cut.back.held else thick
+    rods = turned(rods, steered)
     return rods, parts.splitting.split_index * grows["split"] * folds
 
 
-def _thickness(planned: Planned, moved: Array, spread_m: float) -> tuple[Array, Array, Array]:
-    """(pull of the shutting face, mean thickness over the plan's, shift of the hinge's middle to the left, m).
+def _thickness(planned: Planned, moved: Array, spread: tuple[float, float]) -> tuple[Array, Array, Array, Array]:
+    """(pull of the shutting face, mean thickness over the plan's, shift of the hinge's middle to the left in metres,
+    how far left its mid-line is turned). A thick hinge is missed by more: by a share of it where that is more.
 
     A trapezium's centroid stands length/6 (l - r)/(l + r) off its middle, towards the thicker end.
     """
     cut, share = planned.case.cut.hinge, planned.case.constants.shutting_pull
-    left = np.maximum(cut.left_m + spread_m * moved[:, 1], LEAST_THICK_m)
-    right = np.maximum(cut.right_m + spread_m * moved[:, 2], LEAST_THICK_m)
+    left, right = (
+        np.maximum(thick + max(spread[0], spread[1] * thick) * off, LEAST_THICK_m)
+        for thick, off in ((cut.left_m, moved[:, 1]), (cut.right_m, moved[:, 2]))
+    )
     planned_both = max(cut.left_m + cut.right_m, 2 * LEAST_THICK_m)
     uneven = (left - right) / (left + right)
     before = (cut.left_m - cut.right_m) / planned_both
     third = planned.parts.hinge.length_m / 6
-    return shutting_pull(left, right, share), (left + right) / planned_both, third * (uneven - before)
+    turned_rad = np.arctan2(left - right, planned.parts.hinge.length_m) / 2
+    return shutting_pull(left, right, share), (left + right) / planned_both, third * (uneven - before), turned_rad

@@ -78,29 +78,33 @@ class _Row:
     """One row of the falls as plain numbers: a hundred times as quick to step as arrays of one.
 
     Attributes:
-        stiff, plastic, break_rad: its hinge, over its inertia.
+        bends: what the stem's bending adds to m g Z, over the inertia.
+        law: its hinge: (peak over the inertia, x over tilt, rise, x_u, x_s, tail, break).
     """
 
     by: Spun[float]
-    stiff: float
-    plastic: float
-    break_rad: float
+    bends: float
+    law: tuple[float, ...]
     pull: float
     broke_rad: float
 
     def holds_back(self, tilt_rad: float) -> float:
-        """What the hinge takes: min(K phi, M_p)(1 - (phi/phi_b)^2), over the inertia."""
-        return min(self.stiff * tilt_rad, self.plastic) * max(1.0 - (tilt_rad / self.break_rad) ** 2, 0.0)
+        """What the hinge takes by its law, less what the bent stem gives, over the inertia; see ``resists_Nm``."""
+        peak, per_rad, rise, peaks_at, softens_over, tail, breaks = self.law
+        x = per_rad * tilt_rad
+        held = peak * min(-math.expm1(-x) / rise, 1.0) * max(1.0 - (tilt_rad / breaks) ** 2, 0.0)
+        softens = tail + (1.0 - tail) * math.exp(-max(x - peaks_at, 0.0) / softens_over)
+        return held * softens - self.bends * math.sin(tilt_rad)
 
 
 def _row(rods: Rods, falls: Falls) -> _Row:
     rods = turned(rods, falls.turned_rad)
-    inertia = float(rods.inertia_kg_m2[0])
+    inertia, law = float(rods.inertia_kg_m2[0]), rods.law
+    shape = (law.per_rad, law.rise, law.peaks_at, law.softens_over, law.tail, law.break_rad)
     return _Row(
         by=Spun(*(float(column[0]) for column in spun(rods))),
-        stiff=float(rods.stiffness_Nm[0]) / inertia,
-        plastic=float(rods.plastic_Nm[0]) / inertia,
-        break_rad=float(rods.break_rad[0]),
+        bends=float(rods.bent_Nm[0] - rods.toppling_Nm[0]) / inertia,
+        law=(float(law.peak_Nm[0]) / inertia, *(float(each[0]) for each in shape)),
         pull=float(rods.pull[0]) if falls.broke_by[0] == 0 else 0.0,
         broke_rad=float(falls.broke_rad[0]),
     )

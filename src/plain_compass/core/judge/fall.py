@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 
 from ..base.levels import Group, Level
@@ -15,26 +14,18 @@ from ..plan.reach import called
 from ..site.site import Cost
 from .findings import Finding, Limit, Told, against, margin_of, stated
 
-LEVELS_FROM = {
-    "sits_back": (0.01, 0.10),
-    "splits": (0.05, 0.25),
-    "lost_early": (0.10, 2.0),
-    "hangs": (0.02, 0.30),
-    "breaks": (0.10, 2.0),
-}
+LEVELS_FROM = {"sits_back": (0.01, 0.10), "lost_early": (0.10, 2.0), "hangs": (0.02, 0.30), "breaks": (0.10, 2.0)}
 """Chances from which each is a watch, and a stop; 2 is never."""
 TOLD_FROM = {"never": 0.001, "matters": 0.02, "nuisance": 0.10}
 """By what it costs, the dearest first: the chance from which a target is told."""
 CLOSE_FROM = 0.05
 """Chance from which it is worth a watch: one fall in twenty."""
-START_SPARE_DEG = 1.0
-"""How much farther than the wedges are reckoned to the hinge may hold before it is told."""
 
 
 def fall_findings(planned: Planned, fall: NominalFall, fan: Fan) -> tuple[Finding, ...]:
     """What the plan's own fall and its likely ones say."""
     found = [_drift(planned, fan), _targets(planned, fan), *_chances(fan), *_butt(fall)]
-    found += [*_start(planned, fall), *_top(planned), *_close(fan)]
+    found += [*_start(fall), *_top(planned), *_close(fan)]
     return tuple(found)
 
 
@@ -102,7 +93,6 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
 
 CHANCES = {
     "sits_back": (Group.BALANCE, "centre"),
-    "splits": (Group.SPLIT, "kerf"),
     "lost_early": (Group.HINGE, "hinge"),
     "hangs": (Group.LANDING, "lay"),
     "breaks": (Group.LANDING, "lay"),
@@ -153,9 +143,8 @@ def _butt(fall: NominalFall) -> list[Finding]:
     ]
 
 
-def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
-    """Where the hinge holds the tree farther over than the wedges are reckoned to bring it."""
-    parts = planned.parts
+def _start(fall: NominalFall) -> list[Finding]:
+    """Where the hinge is spent before the tree goes over."""
     if not fall.goes:
         return [
             stated(
@@ -166,21 +155,7 @@ def _start(planned: Planned, fall: NominalFall) -> list[Finding]:
                 indicative=True,
             )
         ]
-    to = parts.wedging.tilt_deg
-    if not parts.wedging.wanted or parts.rigging is not None or fall.start_deg <= to + START_SPARE_DEG:
-        return []
-    lifts = [seat.arm_m * math.tan(math.radians(fall.start_deg)) for seat in parts.wedging.seats]
-    have = max((seat.available_m for seat in parts.wedging.seats), default=0.0)
-    text = "fall.start.short" if lifts and max(lifts) > have else "fall.start.holds_on"
-    return [
-        stated(
-            Limit("fall.start", Group.WEDGE, "wedges"),
-            Level.WATCH,
-            phrase(text, start=fall.start_deg, to=to, lift=max(lifts, default=0.0), have=have),
-            "fall.start.change",
-            indicative=True,
-        )
-    ]
+    return []
 
 
 def _top(planned: Planned) -> list[Finding]:

@@ -7,7 +7,7 @@ import math
 from ..base.frames import half_turn_deg
 from ..base.levels import Group, Level
 from ..base.phrase import Value, phrase
-from ..mechanics.balance import Mass
+from ..mechanics.mass import Mass
 from ..plan.case import Case, Standing
 from ..plan.reach import DEAR, behind, better_side, called, caught, lying
 from ..site.hang_up import Catch, gap_m

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import TypeAlias
 
@@ -18,9 +18,12 @@ from ..base.levels import Group, Level
 from ..base.polygon import Array
 from ..base.quantity import Kind
 from ..base.rows import Mask
+from ..mechanics.balance import tipping_of
 from ..mechanics.bar import off_line_m, usable_m
-from ..mechanics.hinge import bored_m
-from ..mechanics.wedge import seat_wanted_m, stands_in_kept, tipping_tilt_deg
+from ..mechanics.hinge import bored_m, law_of
+from ..mechanics.law import spare_Nm
+from ..mechanics.seats import seat_wanted_m
+from ..mechanics.wedge import stands_in_kept
 from ..plan.many import Many
 from .findings import LEAST_MARGIN, WATCH_FROM, Finding, Limit, Told, against, level_of
 
@@ -102,26 +105,36 @@ def _worst(many: Many, of: Array) -> Array:
 
 
 def _drive(many: Many) -> Array:
-    least = many.cases[0].constants.least_advance_m
-    wanted, some = many.wedging.tilt_deg > 0, many.seats.used.any(axis=1)
-    return np.where(wanted, np.where(some, least / many.wedging.advance_per_blow_m, np.inf), 0.0)
+    """The hardest blow, or all of them: past either the wedges are no plan, and a rope is."""
+    constants, wedging = many.cases[0].constants, many.wedging
+    wanted, some = wedging.tilt_deg > 0, many.seats.used.any(axis=1)
+    hard = np.maximum(constants.least_advance_m / wedging.advance_per_blow_m, wedging.blows / constants.most_blows)
+    return np.where(wanted, np.where(some, hard, np.inf), 0.0)
+
+
+def _sits_back(many: Many) -> Array:
+    use = many.balance.sits_back_utilisation
+    return _asked(use > 0, use)
+
+
+def _shuts_first(many: Many) -> Array:
+    shuts = np.asarray(many.wedging.shuts_first)
+    return _asked(shuts, np.full(len(shuts), BROKEN))
 
 
 def first_kerf_m(many: Many) -> Array:
-    """Kerf behind the hinge when the first wedge must stand: where the tree sits back, or all of it."""
-    at = many.wedging.kerf_at_sit_back_m
-    assert at is not None
-    whole = many.sections.depth_m - many.designs.depth_m - many.hinge.reach_m
-    return np.where(np.isnan(at), whole, at)
+    """Kerf behind the hinge in which the first wedge must stand."""
+    found: Array = many.sections.depth_m - many.designs.depth_m - many.hinge.reach_m
+    return found
 
 
 def _fits_first(many: Many) -> Array:
-    kit, at = many.cases[0].kit, many.wedging.kerf_at_sit_back_m
+    kit = many.cases[0].kit
     needs = np.array([seat_wanted_m(cut, kit) for cut in many.designs.cuts])
     use = _share(needs, first_kerf_m(many))
     # A small stem that stands by itself is tipped by hand or lever: that wants thought, and is no reason to stop.
-    use = np.where(np.isnan(at), np.minimum(use, SMALL_STEM_USE), use)  # type: ignore[arg-type]  # never none of many
-    return _asked(many.wedging.tilt_deg > 0, use)
+    stands = many.balance.sits_back_utilisation <= 1.0
+    return _asked(many.wedging.tilt_deg > 0, np.where(stands, np.minimum(use, SMALL_STEM_USE), use))
 
 
 def _room(many: Many) -> Array:
@@ -222,19 +235,23 @@ def _sound_hinge(many: Many) -> Array:
     return _asked(known, SOUND_HINGE_LEAST / np.maximum(many.hinge.sound_fraction, NOTHING))
 
 
+def wedges_bring_rad(many: Many) -> Array:
+    """Tilt to which the wedges can bring each tree: that of the seat with the least lift for its arm; 0 without any."""
+    table, used = many.seats.table, many.seats.used
+    least = np.where(used, table.available_m / table.arm_m, np.inf).min(axis=1, initial=np.inf)
+    return np.where(used.any(axis=1), np.arctan(np.where(np.isfinite(least), least, 0.0)), 0.0)
+
+
 @lru_cache(maxsize=1)
 def wind_per_newton(many: Many) -> Array:
     """Share of what the plan can bear that one newton of wind takes: against the lay, or across it."""
-    gust, wedging = many.gust, many.wedging
+    gust = many.gust
     against = np.maximum(gust.against, 0.0)
-    # What the plan could take from ahead in a calm: the wedges' spare lift, or what is ahead of the hinge.
-    calm = many.balance.moment_forward_Nm + gust.force_N * gust.arm_m * against
-    still = replace(many.balance, moment_forward_Nm=calm)
-    tilt = np.tan(np.radians(tipping_tilt_deg(still, many.mass, many.cases[0].constants)))
-    table, used = many.seats.table, many.seats.used
-    spare = np.where(used, table.available_m / table.arm_m - tilt[:, None], np.inf).min(axis=1, initial=np.inf)
-    lifted = np.where(used.any(axis=1), np.tan(np.maximum(np.where(np.isfinite(spare), spare, 0.0), 0.0)), 0.0)
-    back = np.where(wedging.tilt_deg > 0, many.mass.toppling_Nm * lifted, np.maximum(calm, 0.0))
+    # What the plan could take from ahead in a calm, and the tree still goes from where its wedges bring it.
+    calm = many.loads.forward_Nm + gust.mean_N * gust.arm_m * against
+    load, law = tipping_of(many.mass, many, calm), law_of(many.strength)
+    brought = np.maximum(wedges_bring_rad(many) - np.radians(many.cases[0].constants.tip_margin_deg), 0.0)
+    back = np.maximum(spare_Nm(law, load, np.where(many.wedging.tilt_deg > 0, brought, 0.0)), 0.0)
     shares = []
     for share, room in ((against, back), (np.abs(gust.aside_left), many.strength.side_capacity_Nm)):
         none = np.where(share > 1e-9, np.inf, 0.0)
@@ -244,7 +261,7 @@ def wind_per_newton(many: Many) -> Array:
 
 def _wind(many: Many) -> Array:
     judged = many.cases[0].site.wind_m_s is not None
-    force = many.gust.force_N
+    force = many.gust.mean_N
     use = np.where(force > 0, np.maximum(force, NOTHING) * wind_per_newton(many), 0.0)
     return _asked(judged, use)
 
@@ -274,6 +291,8 @@ def _rope_length(many: Many) -> Array:
 
 LIMITS: Mapping[str, Measure] = {
     "balance.over": Measure(Group.BALANCE, _goes_over),
+    "balance.sits_back": Measure(Group.BALANCE, _sits_back),
+    "balance.shuts_first": Measure(Group.BALANCE, _shuts_first),
     "hinge.side": Measure(Group.HINGE, lambda many: many.use.side_utilisation),
     "hinge.holds": Measure(Group.HINGE, _holds, 0.9),
     "face.overcut": Measure(Group.FACE, _overcut),

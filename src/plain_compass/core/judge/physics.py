@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from ..base.levels import Group
-from ..base.phrase import phrase
+from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
 from ..plan.case import Case, Parts
+from ..plan.driven import thinning_of
 from ..tree.cracks import crack_at_cut
 from .bar import bar_findings
 from .findings import Finding, Limit, Told, unknown
-from .limits import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, Uses, judged
+from .limits import MOST_SHOWN, SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, Uses, judged
 from .wedges import wedge_findings
 
 
@@ -20,7 +21,9 @@ def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...
         uses: share of every limit that is asked of this case, by id.
     """
     found = [
-        balance(parts, uses),
+        balance(case, parts, uses),
+        *sitting_back(uses),
+        *shuts_first(parts, uses),
         side_use(parts, uses),
         hold_until(parts, uses),
         *overcut(case, parts, uses),
@@ -35,7 +38,7 @@ def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...
     return tuple(found)
 
 
-def balance(parts: Parts, uses: Uses) -> Finding:
+def balance(case: Case, parts: Parts, uses: Uses) -> Finding:
     """Does the tree go by itself, and if not, can the wedges tip it?"""
     state, wedging = parts.balance, parts.wedging
     ahead = abs(state.ahead_m)
@@ -60,10 +63,38 @@ def balance(parts: Parts, uses: Uses) -> Finding:
         uses,
         (lift, available, Kind.FINE_LENGTH),
         Told(
-            phrase(what, ahead=ahead, where=where, lift=lift, have=available),
-            phrase("balance.over.double_change" if wedging.doubled_needed else "balance.over.change"),
+            phrase(what, ahead=ahead, where=where, lift=lift, have=available, go=state.theta_go_deg),
+            _lift_change(case, parts, uses),
         ),
     )
+
+
+def _lift_change(case: Case, parts: Parts, uses: Uses) -> Phrase:
+    """What would bring it over: a thinner hinge, where that alone does it, or more lift."""
+    if uses["balance.over"] > 1.0 and parts.wedging.seats:
+        thinning = thinning_of(case, parts)
+        if thinning.to_m is not None and not thinning.refused:
+            return phrase("balance.over.thin_change", to=thinning.to_m)
+    return phrase("balance.over.double_change" if parts.wedging.doubled_needed else "balance.over.change")
+
+
+def sitting_back(uses: Uses) -> list[Finding]:
+    """Does the tree sit back onto the saw before a wedge holds it?"""
+    if "balance.sits_back" not in uses:
+        return []
+    use = uses["balance.sits_back"]
+    told = Told(phrase("balance.sits_back.asks", use=min(use, MOST_SHOWN)), phrase("balance.sits_back.change"))
+    return [judged(Limit("balance.sits_back", Group.BALANCE, "centre"), uses, None, told, indicative=True)]
+
+
+def shuts_first(parts: Parts, uses: Uses) -> list[Finding]:
+    """Does the face shut while the hinge still holds the tree?"""
+    if "balance.shuts_first" not in uses:
+        return []
+    at, go = parts.face.closing_angle_deg, parts.balance.theta_go_deg
+    told = Told(phrase("balance.shuts_first.shuts", at=at, go=go), phrase("balance.shuts_first.change"))
+    limit = Limit("balance.shuts_first", Group.BALANCE, "face")
+    return [judged(limit, uses, (at, go, Kind.ANGLE), told, indicative=True)]
 
 
 def side_use(parts: Parts, uses: Uses) -> Finding:

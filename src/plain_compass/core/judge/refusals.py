@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from ..base.levels import Level
-from ..mechanics.balance import Mass
+from ..mechanics.mass import Mass
 from ..mechanics.resting import slides_deg
 from ..plan.case import Case
 from ..plan.many import Many

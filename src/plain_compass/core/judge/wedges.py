@@ -10,10 +10,14 @@ from itertools import pairwise
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
-from ..mechanics.wedge import SeatResult, seat_wanted_m, stands_in_kept
+from ..mechanics.seats import seat_wanted_m
+from ..mechanics.wedge import SeatResult, stands_in_kept
 from ..plan.case import Case, Parts
 from .findings import Finding, Limit, Told, margin_of, stated, unknown
 from .limits import SOUND_SEAT_LEAST, Uses, judged
+
+MOST_ADVANCE_m = 0.2
+"""A wedge that goes in all at once."""
 
 
 def wedge_findings(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
@@ -57,18 +61,12 @@ def _broken_rules(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
 
 
 def _fits_first(case: Case, parts: Parts, uses: Uses) -> Finding:
-    wedging, kit = parts.wedging, case.kit
-    needs = seat_wanted_m(case.cut, kit)
-    change = phrase("wedge.fits_first.change")
-    if wedging.kerf_at_sit_back_m is None:
-        kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
-        text = "wedge.fits_first.wedge_fits_anything"
-        if kerf < needs:
-            text = "wedge.fits_first.wedge_fits_kerf"
-            change = phrase("wedge.fits_first.by_hand_change")
-    else:
-        kerf = wedging.kerf_at_sit_back_m
-        text = "wedge.fits_first.tree_sits_back"
+    needs, change = seat_wanted_m(case.cut, case.kit), phrase("wedge.fits_first.change")
+    kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
+    text = "wedge.fits_first.wedge_fits_anything"
+    if kerf < needs:
+        text = "wedge.fits_first.wedge_fits_kerf"
+        change = phrase("wedge.fits_first.change" if parts.balance.sits_back else "wedge.fits_first.by_hand_change")
     told = Told(phrase(text, kerf=kerf, needs=needs), change)
     return judged(Limit("wedge.fits_first", Group.WEDGE, "wedges"), uses, (kerf, needs, Kind.LENGTH), told)
 
@@ -90,17 +88,20 @@ def _apart_m(case: Case, parts: Parts) -> float:
 
 
 def _drive(case: Case, parts: Parts, uses: Uses) -> Finding:
-    wedging, least = parts.wedging, case.constants.least_advance_m
-    advance = wedging.advance_per_blow_m
-    sentence = phrase("wedge.drive.about_blows_tip", blows=wedging.blows, advance=min(advance, 0.2), least=least)
-    change = phrase("wedge.drive.change")
-    return judged(
-        Limit("wedge.drive", Group.WEDGE, "wedges"),
-        uses,
-        (min(advance, 0.2), least, Kind.FINE_LENGTH),
-        Told(sentence, change),
-        indicative=True,
-    )
+    wedging, constants = parts.wedging, case.constants
+    least, most = constants.least_advance_m, constants.most_blows
+    advance, seating = min(wedging.advance_per_blow_m, MOST_ADVANCE_m), wedging.seating_blows
+    limit = Limit("wedge.drive", Group.WEDGE, "wedges")
+    if wedging.blows > most:
+        # So many are no plan, and their number says nothing more.
+        told = Told(phrase("wedge.drive.past_use", most=most), phrase("wedge.drive.rope_change"))
+        return judged(limit, uses, (wedging.blows, most, Kind.COUNT), told, indicative=True)
+    if advance < least:
+        told = Told(phrase("wedge.drive.too_hard", advance=advance, least=least), phrase("wedge.drive.rope_change"))
+        return judged(limit, uses, (advance, least, Kind.FINE_LENGTH), told, indicative=True)
+    sentence = phrase("wedge.drive.about_blows_tip", blows=wedging.blows, seating=seating, advance=advance, least=least)
+    told = Told(sentence, phrase("wedge.drive.change"))
+    return judged(limit, uses, (advance, least, Kind.FINE_LENGTH), told, indicative=True)
 
 
 def _room(parts: Parts, uses: Uses) -> Finding:

@@ -34,11 +34,7 @@ def wind_finding(case: Case, parts: Parts, uses: Uses, per_newton: float) -> Fin
     use = uses["balance.wind"]
     most = math.inf
     if per_newton > 0:
-        most = (
-            speed_for_force_m_s(1 / per_newton, area, site.gust_ratio, in_leaf=in_leaf)
-            if per_newton < math.inf
-            else 0.0
-        )
+        most = speed_for_force_m_s(1 / per_newton, area, in_leaf=in_leaf) if per_newton < math.inf else 0.0
     text = "balance.wind.wind_takes_plan"
     if most == math.inf:
         text = "balance.wind.wind_stop_plan"

@@ -1,56 +1,26 @@
-"""Mass of the whole tree above the cut, where it stands, and what it does about the hinge."""
+"""How a tree stands over its hinge: ahead or behind, whether the hinge carries it, and when it goes by itself."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, fields, replace
-from typing import Generic
+from dataclasses import dataclass
+from typing import Generic, NamedTuple
 
 import numpy as np
 
-from ..base.frames import GRAVITY_m_s2, to_tree, turned_on
-from ..base.polygon import Array, Moments
-from ..base.rows import N
-from ..design.cut import Cut
-from ..tree.body import AboveCut, Body, together
-from ..tree.crown import crown_body
-from ..tree.limbs import limb_body, second_stem
-from ..tree.stem import axis_at, stem_body
-from ..tree.tree import Tree
-from ..tree.wood import Indicative, Wood
+from ..base.polygon import Array
+from ..base.rows import Mask, N
+from ..base.strips import Along, strip
+from ..design.cut import Cut, Kit
+from ..tree.timber import Timbers
+from .hinge import break_angles_deg, law_of, led_m
+from .law import HingeLaw, Tipping, goes_at_rad, standing_use
+from .loads import Loads
+from .mass import Mass
+from .seats import seat_wanted_m
+from .stump import Stumps
 
-
-@dataclass(frozen=True, slots=True)
-class Mass(Generic[N]):
-    """The tree above the cut as one rigid body, from the pith at the cut.
-
-    Attributes:
-        mass_kg: green mass.
-        com_up_m, com_forward_m, com_left_m: centre of mass.
-        inertia_kg_m2: about the pith at the cut.
-        top_offset_forward_m, top_offset_left_m: the same lean as fallers say it, the centre's offset
-            carried up to the top.
-        crown_mass_kg: the crown's part of the mass (indicative).
-    """
-
-    mass_kg: N
-    com_up_m: N
-    com_forward_m: N
-    com_left_m: N
-    inertia_kg_m2: N
-    top_offset_forward_m: N
-    top_offset_left_m: N
-    crown_mass_kg: N
-
-    @property
-    def weight_N(self) -> N:
-        """Weight."""
-        return self.mass_kg * GRAVITY_m_s2
-
-    @property
-    def toppling_Nm(self) -> N:
-        """m g Z: moment per radian of tilt by which the weight helps the tree over."""
-        return self.weight_N * self.com_up_m
+LEAST_ARM_m = 1e-3
+"""A kerf of no depth shuts at once; it still has an arm to divide by."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,15 +30,22 @@ class Balance(Generic[N]):
     Attributes:
         ahead_m, left_m: centre of mass from the hinge's centroid, along the lay and left of it.
         moment_forward_Nm, moment_left_Nm: of weight, rope and wind together about the hinge's centroid.
-        standing_utilisation: |M| / (1 - m g Z/K) over the hinge's plastic moment; below 1 the tree stands on
-            the hinge alone. Infinite when the hinge is too limp to stand on at all.
+        centre_over_deg: tilt that brings all that pulls over the hinge; 0 where it is ahead already.
+        theta_go_deg: last tilt at which the hinge holds the tree; past it the tree goes by itself (indicative).
+        standing_utilisation: what it asks of the finished hinge over what that gives, at the tilt at which it asks
+            least before the kerf is shut; below 1 the tree stands on the hinge alone (indicative).
+        sits_back_utilisation: the same of a tree that leans back, at the depth at which a first wedge fits, or on the
+            finished hinge where none does; 0 where it does not lean back, or a wedge is in before (indicative).
     """
 
     ahead_m: N
     left_m: N
     moment_forward_Nm: N
     moment_left_Nm: N
+    centre_over_deg: N
+    theta_go_deg: N
     standing_utilisation: N
+    sits_back_utilisation: N
 
     @property
     def stands_on_hinge(self) -> bool:
@@ -77,131 +54,104 @@ class Balance(Generic[N]):
 
     @property
     def sits_back(self) -> bool:
-        """Whether it goes over backwards once hinge and strap no longer carry it; asked of one case."""
-        return bool(self.moment_forward_Nm < 0.0) and bool(self.standing_utilisation >= 1.0)
+        """Whether it goes over backwards onto the saw before a wedge holds it; asked of one case."""
+        return bool(self.sits_back_utilisation > 1.0)
 
 
-def tree_mass(tree: Tree, wood: Wood, cut: Cut, constants: Indicative) -> Mass:
-    """Mass, centre and inertia of what stands above a cut."""
-    return mass_above(tree, wood, (cut.height_m, cut.gun_deg), constants)
+def tipping_of(mass: Mass[Array], stumps: Stumps, steady_Nm: Array) -> Tipping:
+    """What tips B trees over their finished hinges, in the planes in which these lead them."""
+    ahead, _ = led_m(mass, stumps.hinge)
+    return Tipping(mass.bent_toppling_Nm, mass.weight_N * ahead, steady_Nm)
 
 
-def mass_above(tree: Tree, wood: Wood, place: tuple[float, float], constants: Indicative) -> Mass:
-    """Mass, centre and inertia of stems, crown and heavy limbs together; a measured mass or centre overrides.
-
-    Args:
-        place: height of the cut in metres, and the bearing forward in degrees.
-    """
-    height_m, gun_deg = place
-    over = AboveCut(height_m, tree.height_m, gun_deg)
-    stems = _stems(tree, wood, over, constants.profile_exponent[wood.group])
-    crown = crown_body(tree.crown, tree.lean, stems, over, group=wood.group, constants=constants)
-    grown = together(stems, crown, *_limbs(tree, wood, over))
-    whole = _overridden(grown, tree, gun_deg)
-    per_height = (tree.height_m - height_m) / whole.up_m
-    return Mass(
-        mass_kg=whole.mass_kg,
-        com_up_m=whole.up_m,
-        com_forward_m=whole.forward_m,
-        com_left_m=whole.left_m,
-        inertia_kg_m2=whole.second_up_kg_m2 + whole.mass_kg * (whole.forward_m**2 + whole.left_m**2),
-        top_offset_forward_m=whole.forward_m * per_height,
-        top_offset_left_m=whole.left_m * per_height,
-        crown_mass_kg=crown.mass_kg * whole.mass_kg / grown.mass_kg,
-    )
-
-
-def _axis(tree: Tree, over: AboveCut, height_m: float) -> tuple[float, float]:
-    return axis_at(tree.lean, height_m, cut_m=over.cut_m, tree_height_m=tree.height_m, lay_deg=over.lay_deg)
-
-
-def _stems(tree: Tree, wood: Wood, over: AboveCut, exponent: float) -> Body:
-    """The stem above the cut, and the second one where it leaves above the cut too."""
-    density, fork = wood.density_kg_m3, tree.fork
-    first = stem_body(tree.trunk, tree.lean, over, exponent=exponent, density_kg_m3=density)
-    if not fork_above_cut(tree, over.cut_m):
-        return first
-    return together(
-        first, second_stem(fork, over, _axis(tree, over, fork.height_m), exponent=exponent, density=density)
-    )
-
-
-def fork_above_cut(tree: Tree, cut_m: float) -> bool:
-    """Whether a second stem comes down with the first; below its fork's height each stem is felled by itself."""
-    return tree.fork.kind == "second" and tree.fork.height_m > cut_m
-
-
-def _limbs(tree: Tree, wood: Wood, over: AboveCut) -> list[Body]:
-    return [
-        limb_body(limb, over, _axis(tree, over, limb.height_m), density=wood.density_kg_m3)
-        for limb in tree.limbs
-        if limb.height_m > over.cut_m
-    ]
-
-
-def _overridden(body: Body, tree: Tree, lay_deg: float) -> Body:
-    known = tree.measured
-    if known.mass_kg is not None:
-        body = replace(body, mass_kg=known.mass_kg, second_up_kg_m2=body.second_up_kg_m2 * known.mass_kg / body.mass_kg)
-    if known.com_up_m is not None:
-        scale = (known.com_up_m / body.up_m) ** 2
-        body = replace(body, up_m=known.com_up_m, second_up_kg_m2=body.second_up_kg_m2 * scale)
-    if known.com_offset_m is not None:
-        forward, left = to_tree(known.com_bearing_deg, known.com_offset_m, lay_deg)
-        body = replace(body, forward_m=forward, left_m=left)
-    return body
-
-
-def masses_of(
-    trees: Sequence[tuple[Tree, Wood]], places: Sequence[tuple[float, float]], constants: Indicative
-) -> Mass[Array]:
-    """Mass of B trees above their cuts. Trees that differ in nothing but the lay are weighed once and turned.
-
-    Args:
-        places: see ``mass_above``.
-    """
-    shared: dict[tuple[object, ...], list[int]] = {}
-    for at, ((tree, wood), (height_m, _)) in enumerate(zip(trees, places, strict=True)):
-        shared.setdefault((id(tree), wood.key, height_m), []).append(at)
-    found, guns_deg = {item.name: np.zeros(len(trees)) for item in fields(Mass)}, np.array([gun for _, gun in places])
-    for rows in shared.values():
-        (tree, wood), first = trees[rows[0]], places[rows[0]]
-        one, turn = mass_above(tree, wood, first, constants), np.radians(guns_deg[rows] - first[1])
-        for name, column in found.items():
-            column[rows] = getattr(one, name)
-        for ahead, left in (("com_forward_m", "com_left_m"), ("top_offset_forward_m", "top_offset_left_m")):
-            x, y = getattr(one, ahead), getattr(one, left)
-            found[ahead][rows], found[left][rows] = turned_on(x, y, turn)
-    return Mass(**found)
-
-
-def amplified(moment_Nm: Array, toppling_Nm: Array, stiffness_Nm: Array) -> Array:
-    """A moment with the extra lean it causes itself: |M| / (1 - m g Z/K); infinite at or past K = m g Z.
-
-    Source: the beam-column magnification factor 1/(1 - P/P_cr) with P_cr/P = K/(m g Z). All of one shape.
-    """
-    limp = stiffness_Nm <= toppling_Nm
-    share = 1.0 - toppling_Nm / np.where(limp, np.inf, stiffness_Nm)
-    return np.where(limp, np.inf, np.abs(moment_Nm) / share)
-
-
-def balances_on(
-    mass: Mass[Array], loads: tuple[Array, Array], hinge: Moments[Array], stiffness_Nm: Array, plastic_Nm: Array
+def balances_of(
+    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Loads[Array]], kit: Kit
 ) -> Balance[Array]:
-    """Balance of B trees about their hinges' centroids.
-
-    Args:
-        loads: (forward, left) moments of rope and wind about the hinge, added to the weight's.
-    """
-    ahead = mass.com_forward_m - hinge.forward_m
-    left = mass.com_left_m - hinge.left_m
-    moment = mass.weight_N * ahead + loads[0]
-    limp = plastic_Nm <= 0
-    grown = amplified(moment, mass.toppling_Nm, stiffness_Nm)
+    """Balance of B trees about their hinges' centroids."""
+    mass, loads = carried
+    region, law = stumps.hinge.region, law_of(stumps.strength)
+    load = tipping_of(mass, stumps, loads.forward_Nm)
+    over = np.arctan2(-load.standing_Nm, load.toppling_Nm)
+    back = tipping_of(mass, stumps, loads.harmed_Nm)
+    finished = standing_use(law, back, shuts_rad(region.forward_m - stumps.sections.back_m, kit))
+    ahead, left = mass.com_forward_m - region.forward_m, mass.com_left_m - region.left_m
     return Balance(
         ahead_m=ahead,
         left_m=left,
-        moment_forward_Nm=moment,
-        moment_left_Nm=mass.weight_N * left + loads[1],
-        standing_utilisation=np.where(limp, np.inf, grown / np.where(limp, 1.0, plastic_Nm)),
+        moment_forward_Nm=mass.weight_N * ahead + loads.forward_Nm,
+        moment_left_Nm=mass.weight_N * left + loads.left_Nm,
+        centre_over_deg=np.degrees(np.maximum(over, 0.0)),
+        theta_go_deg=np.degrees(goes_at_rad(law, load)),
+        standing_utilisation=finished,
+        sits_back_utilisation=_sits_back(stumps, timbers, (mass, back), kit, finished),
     )
+
+
+def shuts_rad(arm_m: Array, kit: Kit) -> Array:
+    """Tilt back at which the kerf shuts on the bar, its back an arm behind what still holds."""
+    found: Array = np.arctan2(kit.kerf_m, np.maximum(arm_m, LEAST_ARM_m))
+    return found
+
+
+class Held(NamedTuple):
+    """The wood that still holds behind the apex when a first wedge fits.
+
+    Attributes:
+        law: how it resists as it folds.
+        centre_m: its centroid along the lay, shape (B,).
+        arm_m: from there to the back, shape (B,).
+    """
+
+    law: HingeLaw
+    centre_m: Array
+    arm_m: Array
+
+
+def _sits_back(
+    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Tipping], kit: Kit, finished: Array
+) -> Array:
+    """What trees that lean back ask of the wood that still holds when a first wedge fits."""
+    mass, back = carried
+    cuts = stumps.designs.cuts
+    kerf, fits = first_kerfs(stumps, kit)
+    use = np.where(back.standing_Nm < 0, finished, 0.0)
+    if fits.any():
+        held = held_behind_kerf(stumps, timbers, kerf)
+        load = back._replace(ahead_Nm=mass.weight_N * (mass.com_forward_m - held.centre_m))
+        then = standing_use(held.law, load, shuts_rad(held.arm_m, kit))
+        use = np.where(fits, np.where(load.standing_Nm < 0, then, 0.0), use)
+    return np.where(np.array([wedge_in_first(cut) for cut in cuts]), 0.0, use)
+
+
+def first_kerfs(stumps: Stumps, kit: Kit) -> tuple[Array, Mask]:
+    """(kerf in which a first wedge fits, whether one is set there before the hinge is finished), shapes (B,)."""
+    cuts = stumps.designs.cuts
+    wanted = np.array([seat_wanted_m(cut, kit) for cut in cuts])
+    whole = stumps.face.hinge_front_m - stumps.hinge.reach_m - stumps.sections.back_m
+    fits = stumps.designs.from_behind & np.array([len(cut.wedges) > 0 for cut in cuts]) & (wanted < whole)
+    return np.minimum(wanted, whole), fits
+
+
+def wedge_in_first(cut: Cut) -> bool:
+    """Whether a wedge stands in the kerf before anything could sit back: by the form of the cut."""
+    return bool(cut.wedges) and (cut.back.held or cut.back.traits.wedge_first)
+
+
+def held_behind_kerf(stumps: Stumps, timbers: Timbers, kerf_m: Array) -> Held:
+    """What holds behind the apex with so much kerf behind it."""
+    sections, constants = stumps.sections, timbers.constants
+    front, rear = stumps.face.hinge_front_m, sections.back_m + kerf_m
+    square, cube = sections.lines.powers(rear, front)
+    ligament, step = front - rear, stumps.designs.step_m
+    fibre = constants.hinge_length_factor * ligament + step
+    break_deg = break_angles_deg(ligament, step, sections.diameter_m, timbers.break_base_deg, constants)
+    law = HingeLaw(
+        stiffness_Nm=timbers.elasticity_Pa * cube / 12 / np.maximum(fibre, LEAST_ARM_m),
+        peak_Nm=constants.peak_share * timbers.rupture_Pa / 6 * square,
+        break_rad=np.radians(break_deg),
+        peaks_at=timbers.peaks_at,
+        softens_over=timbers.softens_over,
+        tail=np.full(len(front), constants.law_tail),
+    )
+    centre = strip(sections.edges, rear, front, Along).forward_m
+    return Held(law, centre, centre - sections.back_m)

@@ -1,8 +1,7 @@
-"""The hinge: where it stands, how stiff and strong it is, how hard it works as the tree tips, and when it lets go."""
+"""The hinge: where it stands, how stiff and strong it is, and in which plane it leads the tree."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Generic, NamedTuple
@@ -20,18 +19,12 @@ from ..tree.section import Section
 from ..tree.sections import Sections
 from ..tree.timber import Timbers
 from ..tree.wood import Indicative
-from .balance import Balance, Mass
 from .face import FaceGeometry
+from .law import HingeLaw
+from .mass import Mass
 
-CURVE_STEP_DEG = 1.0
-"""Step of the curve of use over tilt, straight between two of them: far finer than a tilt is ever seen."""
 BEYOND_m = 2.0
 """Past any stem."""
-CURVE_TILTS_DEG: Array = np.arange(0.0, 90.0 + CURVE_STEP_DEG / 2, CURVE_STEP_DEG)
-"""Upright to lying."""
-_COS, _SIN = np.cos(np.radians(CURVE_TILTS_DEG)), np.sin(np.radians(CURVE_TILTS_DEG))
-_MIDDLES: Array = np.radians(CURVE_TILTS_DEG[1:] - CURVE_STEP_DEG / 2)
-_COS_MIDDLES: Array = np.cos(_MIDDLES)
 LEAST_LENGTH_m = 1e-3
 """A piece of hinge that reaches over nothing still has a length to divide by."""
 
@@ -47,8 +40,10 @@ class HingeGeometry(Generic[N]):
         reach_m: mean of the thickness at the two ends: how far behind the apex line the kerf stops.
         back_m: rearmost line of it along the lay, at its thicker end or its middle.
         sound_fraction: sound area over the strip's whole area.
-        width_thickness2_m3: integral of thickness squared over the width.
+        width_thickness2_m3, width_thickness3_m4: integrals of thickness squared, and cubed, over the width.
         left_m, right_m: outermost sound wood across the lay.
+        steered_deg: how far its mid-line, about which it folds, is turned towards its thicker end, left positive.
+        even_forward_m, even_left_m: centroid an even hinge of the same area would have on the same line.
         spans: (from_m, to_m) of every piece of it across the lay; of many, one tuple of pieces a case.
     """
 
@@ -59,8 +54,12 @@ class HingeGeometry(Generic[N]):
     back_m: N
     sound_fraction: N
     width_thickness2_m3: N
+    width_thickness3_m4: N
     left_m: N
     right_m: N
+    steered_deg: N
+    even_forward_m: N
+    even_left_m: N
     spans: tuple[tuple[float, float], ...]
 
     @property
@@ -75,45 +74,35 @@ class HingeStrength(Generic[N]):
 
     Attributes:
         stiffness_Nm: K, moment per radian of tilt (its length is indicative).
-        plastic_Nm: M_p, the most it resists in folding: (rupture/6) times integral of thickness^2.
+        peak_Nm: M_u, the most it resists in folding: 0.8 (rupture/6) times integral of thickness^2.
+        live_peak_Nm: the same as if the wood were alive: what a crack up the stem is driven by.
         side_capacity_Nm: C_b, bending across the lay.
         twist_capacity_Nm: C_t, twisting.
         break_angle_deg: tilt at which it parts by itself (indicative).
+        peaks_at, softens_over, tail: of the law of the hinge, see ``HingeLaw`` (indicative).
     """
 
     stiffness_Nm: N
-    plastic_Nm: N
+    peak_Nm: N
+    live_peak_Nm: N
     side_capacity_Nm: N
     twist_capacity_Nm: N
     break_angle_deg: N
+    peaks_at: N
+    softens_over: N
+    tail: N
 
 
-@dataclass(frozen=True, slots=True, eq=False)
-class HingeUse(Generic[N]):
-    """How hard the hinge works on the way down.
-
-    Attributes:
-        use: the curve U(tilt) at ``CURVE_TILTS_DEG``, shape (t,), or (B, t) of many.
-        lets_go_deg: first tilt at which U reaches 1 or the face is shut.
-        lets_go_by: ``side load``, ``its own limit`` or ``face shut``.
-        needed_tilt_deg: past this tilt, losing the hinge moves the top less than the tolerance (indicative).
-        side_utilisation: most U between 0 and the lesser of shutting and needed tilt.
-    """
-
-    use: Array
-    lets_go_deg: N
-    lets_go_by: str
-    needed_tilt_deg: N
-    side_utilisation: N
-
-    @property
-    def tilt_deg(self) -> Array:
-        """Tilts of the curve, shape (t,)."""
-        return CURVE_TILTS_DEG
-
-    def at(self, tilt_deg: float) -> float:
-        """The use of one hinge at a tilt, between those of the curve."""
-        return float(np.interp(tilt_deg, CURVE_TILTS_DEG, self.use))
+def law_of(strength: HingeStrength[Array]) -> HingeLaw:
+    """The law by which B hinges resist as they fold."""
+    return HingeLaw(
+        stiffness_Nm=strength.stiffness_Nm,
+        peak_Nm=strength.peak_Nm,
+        break_rad=np.radians(strength.break_angle_deg),
+        peaks_at=strength.peaks_at,
+        softens_over=strength.softens_over,
+        tail=strength.tail,
+    )
 
 
 def front_line(section: Section, face: FaceGeometry, back: BackCut) -> tuple[float, float]:
@@ -222,8 +211,12 @@ def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -
         back_m=face.hinge_front_m - rearmost,
         sound_fraction=fraction,
         width_thickness2_m3=counted(pieces.owner, thick.square_m3, len(sections)),
+        width_thickness3_m4=counted(pieces.owner, thick.cube_m4, len(sections)),
         left_m=np.where(np.isfinite(left), left, 0.0),
         right_m=np.where(np.isfinite(right), right, 0.0),
+        steered_deg=np.degrees(np.arctan2(designs.left_m - designs.right_m, length) / 2),
+        even_forward_m=face.hinge_front_m - region.area_m2 / length / 2,
+        even_left_m=(face.end_left_m + face.end_right_m) / 2,
         spans=spans,  # type: ignore[arg-type]  # one tuple of pieces a case
     )
 
@@ -335,27 +328,32 @@ def hinge_strengths(
         load_left_m: side offset of the load from the hinge's centroid; its sign says which end is in tension.
         diameter_m: D of the break angle.
 
-    ``rupture`` is a modulus of rupture, 6M/(b t^2) by definition, so that the folding moment divides by 6.
-    Twist takes the polar moment over the distance to the tension end: the crushed end still carries shear.
+    ``rupture`` is a modulus of rupture, 6M/(b t^2) by definition, so that the folding moment divides by 6; stump wood
+    carries 0.8 of clear specimens (indicative). The hinge folds about its mid-line, so that its stiffness goes with the
+    integral of thickness^3/12. Twist takes the polar moment over the distance to the tension end: the crushed end still
+    carries shear.
     """
-    region, step = hinge.region, designs.step_m + designs.lengthened_m
+    region, step, constants = hinge.region, designs.step_m + designs.lengthened_m, timbers.constants
     to_right, to_left = region.left_m - hinge.right_m, hinge.left_m - region.left_m
     tension = np.where(load_left_m > 0, to_right, np.where(load_left_m < 0, to_left, np.maximum(to_left, to_right)))
     tension = np.maximum(tension, 1e-9)
-    length = np.maximum(timbers.constants.hinge_length_factor * hinge.thickness_m + step, 1e-9)
+    length = np.maximum(constants.hinge_length_factor * hinge.thickness_m + step, 1e-9)
+    folds, bent = constants.peak_share * hinge.width_thickness2_m3 / 6, constants.peak_share / tension
     return HingeStrength(
-        stiffness_Nm=timbers.elasticity_Pa * region.second_fall_m4 / length,
-        plastic_Nm=timbers.rupture_Pa / 6 * hinge.width_thickness2_m3,
-        side_capacity_Nm=timbers.rupture_Pa * region.second_side_m4 / tension,
-        twist_capacity_Nm=timbers.shear_Pa * (region.second_fall_m4 + region.second_side_m4) / tension,
-        break_angle_deg=break_angles_deg(
-            hinge.thickness_m, step, diameter_m, timbers.break_base_deg, timbers.constants
-        ),
+        stiffness_Nm=timbers.elasticity_Pa * hinge.width_thickness3_m4 / 12 / length,
+        peak_Nm=timbers.rupture_Pa * folds,
+        live_peak_Nm=timbers.live_rupture_Pa * folds,
+        side_capacity_Nm=timbers.rupture_Pa * region.second_side_m4 * bent,
+        twist_capacity_Nm=timbers.shear_Pa * (region.second_fall_m4 + region.second_side_m4) * bent,
+        break_angle_deg=break_angles_deg(hinge.thickness_m, step, diameter_m, timbers.break_base_deg, constants),
+        peaks_at=timbers.peaks_at,
+        softens_over=timbers.softens_over,
+        tail=np.full(len(length), constants.law_tail),
     )
 
 
 def break_angles_deg(
-    thickness_m: Array, step_m: Array, diameter_m: Array, base_deg: Array, constants: Indicative
+    thickness_m: Array, step_m: Array | float, diameter_m: Array | float, base_deg: Array | float, constants: Indicative
 ) -> Array:
     """Tilt at which the hinge parts by itself, within 10 to 100 degrees (indicative).
 
@@ -366,120 +364,13 @@ def break_angles_deg(
     """
     thickness = np.maximum(thickness_m, 1e-4)
     thin = np.cbrt(0.10 * diameter_m / thickness)
-    stepped = np.cbrt(1 + step_m / (constants.hinge_length_factor * thickness))
+    stepped = np.cbrt(1 + step_m / (constants.break_length_factor * thickness))
     return np.clip(base_deg * thin * stepped, 10.0, 100.0)
 
 
-def hinge_uses(
-    mass: Mass[Array],
-    strength: HingeStrength[Array],
-    balance: Balance[Array],
-    steady_left_Nm: Array,
-    closing_deg: Array,
-    tolerance_deg: float,
-) -> HingeUse[Array]:
-    """Use of B hinges against tilt.
-
-    U = sqrt(((m g Y cos + S)/C_b)^2 + (m g Y sin/C_t)^2) + (tilt/break angle)^2.
-
-    Args:
-        steady_left_Nm: S, what wind and rope add to side bending at every tilt. Where it eases the weight's it is
-            left out: a gust drops and a rope goes slack.
-    """
-    tilt, cos, sin = CURVE_TILTS_DEG, _COS, _SIN
-    side = np.abs(balance.left_m) * mass.weight_N
-    steady = np.where(balance.left_m >= 0, steady_left_Nm, -steady_left_Nm)
-    weighed = side[:, None] * cos
-    bent = np.maximum(weighed, np.abs(weighed + steady[:, None]))
-    # A hinge that carries nothing across the lay is used up by any load at all.
-    carried = bent * _over(np.ones_like(side), strength.side_capacity_Nm)[:, None]
-    twisted = _over(side, strength.twist_capacity_Nm)[:, None] * sin
-    side_use = np.hypot(carried, twisted)
-    use: Array = side_use + (tilt / strength.break_angle_deg[:, None]) ** 2
-    lets_go, by = _let_go(use, side_use, closing_deg)
-    needed = needed_tilts_deg(balance.ahead_m / mass.com_up_m, balance.left_m / mass.com_up_m, tolerance_deg)
-    reach = np.minimum(closing_deg, needed)
-    until = np.where(tilt[None, :] <= reach[:, None], use, 0.0).max(axis=1)
-    most = np.maximum(until, _on_curve(use, reach))
-    return HingeUse(use, lets_go, by, needed, most)  # type: ignore[arg-type]  # of many, one word a case
-
-
-def _over(load: Array, capacity: Array) -> Array:
-    """A load over what carries it: nothing of nothing, and far past any limit where nothing carries it."""
-    carried = np.where(capacity > 0, load / np.where(capacity > 0, capacity, 1.0), 1e9)
-    return np.where(load == 0, 0.0, carried)
-
-
-def _on_curve(use: Array, tilt_deg: Array) -> Array:
-    """The curve of each at a tilt of its own, shape (B,)."""
-    place = np.clip(tilt_deg / CURVE_STEP_DEG, 0.0, len(CURVE_TILTS_DEG) - 1.0)
-    below = np.minimum(place.astype(np.intp), len(CURVE_TILTS_DEG) - 2)
-    rows = np.arange(len(use))
-    low, high = use[rows, below], use[rows, below + 1]
-    found: Array = low + (place - below) * (high - low)
-    return found
-
-
-def _let_go(use: Array, side_use: Array, closing_deg: Array) -> tuple[Array, tuple[str, ...]]:
-    """First tilt at which each hinge is spent, and what spends it."""
-    spent = use >= 1.0
-    some, first, rows = spent.any(axis=1), spent.argmax(axis=1), np.arange(len(use))
-    before = np.maximum(first - 1, 0)
-    low, high = use[rows, before], use[rows, first]
-    share = np.where(first > 0, (1.0 - low) / np.where(high > low, high - low, 1.0), 0.0)
-    angle = CURVE_TILTS_DEG[before] + CURVE_STEP_DEG * share
-    shut = ~some | ((first > 0) & (closing_deg < angle))
-    by_side = side_use[rows, first] > use[rows, first] - side_use[rows, first]
-    names = np.where(shut, "face shut", np.where(by_side, "side load", "its own limit"))
-    return np.where(some, np.where(shut, closing_deg, angle), np.minimum(closing_deg, 90.0)), tuple(names.tolist())
-
-
-def needed_tilts_deg(ahead_ratio: Array, left_ratio: Array, tolerance_deg: float) -> Array:
-    """Tilt past which losing the hinge moves the top off the lay by less than the tolerance (indicative).
-
-    After the hinge is lost the thin rod of section 10 of the model falls free. Linear in the side angle psi,
-    with w^2 = 2 ((1 - cos) + (X/Z) sin) in units of m g Z/I, psi'' = (cos - w^2) psi + (Y/Z) cos. The final
-    psi for *every* tilt at which the hinge may be lost comes from one backward sweep of the adjoint.
-
-    Args:
-        ahead_ratio, left_ratio: X/Z and Y/Z, centre of mass from the hinge over its height, shapes (B,).
-    """
-    final = np.degrees(_final_side_angles(ahead_ratio) * np.abs(left_ratio)[:, None])
-    over = final > tolerance_deg
-    count, rows = final.shape[1], np.arange(len(final))
-    last = count - 1 - over[:, ::-1].argmax(axis=1)
-    after = np.minimum(last + 1, count - 1)
-    high, low = final[rows, last], final[rows, after]
-    share = (high - tolerance_deg) / np.where(high > low, high - low, 1.0)
-    found = np.where(last + 1 >= count, 90.0, CURVE_TILTS_DEG[last] + CURVE_STEP_DEG * share)
-    return np.where(over.any(axis=1), found, 0.0)
-
-
-def _final_side_angles(ahead_ratio: Array) -> Array:
-    """Side angle on the ground per unit of Y/Z, for a hinge lost at each of ``CURVE_TILTS_DEG``; shape (B, t)."""
-    h = math.radians(CURVE_STEP_DEG)
-    speeds = _speeds(_MIDDLES, ahead_ratio)
-    stiffs = (_COS_MIDDLES - speeds * speeds) / speeds
-    # Midpoint rule for dl1/dtilt = -stiff l2, dl2/dtilt = -l1/speed, run backwards; one case in plain numbers.
-    one = len(ahead_ratio) == 1
-    l1: Array | float = 1.0 if one else np.ones(len(ahead_ratio))
-    l2: Array | float = 0.0 if one else np.zeros(len(ahead_ratio))
-    total, falling = l2, [l2]
-    flat = (each[0].tolist() if one else list(each.T) for each in (speeds, stiffs))
-    for speed, stiff, cosine in reversed(list(zip(*flat, _COS_MIDDLES.tolist(), strict=True))):
-        m1, m2 = l1 + h / 2 * stiff * l2, l2 + h / 2 * l1 / speed
-        l1, l2 = l1 + h * stiff * m2, l2 + h * m1 / speed
-        total = total + h * m2 * cosine / speed
-        falling.append(total)
-    found: Array = np.minimum(np.array(falling[::-1]).reshape(len(CURVE_TILTS_DEG), -1).T, 50.0)
-    return found
-
-
-def _speeds(tilts_rad: Array, ahead_ratio: Array) -> Array:
-    """Tilt rates in units of sqrt(m g Z/I) for trees let go at rest where they just go, (B, t); never quite zero."""
-    ahead = ahead_ratio[:, None]
-    start = np.maximum(np.arctan(-ahead), 0.0)
-    at_rest = (1 - np.cos(start)) + ahead * np.sin(start)
-    squares = 2 * ((1 - np.cos(tilts_rad)) + ahead * np.sin(tilts_rad) - at_rest)
-    found: Array = np.sqrt(np.maximum(np.where(tilts_rad < start, 0.0, squares), 1e-3))
-    return found
+def led_m(mass: Mass[N], hinge: HingeGeometry[N]) -> tuple[N, N]:
+    """(ahead of the hinge, left) of the tree's centre, in the plane in which the hinge leads it."""
+    turn = np.radians(hinge.steered_deg)
+    ahead, left = mass.com_forward_m - hinge.region.forward_m, mass.com_left_m - hinge.region.left_m
+    cos, sin = np.cos(turn), np.sin(turn)
+    return ahead * cos + left * sin, left * cos - ahead * sin

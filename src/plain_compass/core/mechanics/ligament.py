@@ -25,13 +25,11 @@ class Ligaments:
     Attributes:
         ligament_m: how thick it is.
         square_m3: integral of its thickness squared across the lay.
-        second_m4: second moment of area about its centroid, along the lay.
         centre_m: its centroid along the lay.
     """
 
     ligament_m: Array
     square_m3: Array
-    second_m4: Array
     centre_m: Array
 
 
@@ -43,10 +41,8 @@ def ligaments_of(sections: Sections, face: FaceGeometry[Array], hinge: HingeGeom
     rear = front[:, None] - ligament
     between = bands(sections.edges, np.concatenate([rear, front[:, None]], axis=1), Along)
     # All that lies ahead of each level.
-    area, first, second = (np.cumsum(each[:, ::-1], axis=1)[:, ::-1] for each in (between.one, between.v, between.vv))
-    area = np.maximum(area, 1e-12)
-    centre = first / area
-    return Ligaments(ligament, sections.lines.squares_m3(rear, front), second - area * centre**2, centre)
+    area, first = (np.cumsum(each[:, ::-1], axis=1)[:, ::-1] for each in (between.one, between.v))
+    return Ligaments(ligament, sections.lines.squares_m3(rear, front), first / np.maximum(area, 1e-12))
 
 
 def released_J_m2(moment_Nm: Array, breadth_m: Array, elasticity_Pa: Array, front_m4: Array, whole_m4: Array) -> Array:

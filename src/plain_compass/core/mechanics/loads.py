@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Generic
+from typing import Generic, NamedTuple
 
 import numpy as np
 
@@ -14,7 +14,7 @@ from ..design.designs import Designs
 from ..site.site import Site
 from ..site.wind import silhouette_m2, wind_force_N
 from ..tree.tree import Tree
-from .balance import Mass
+from .mass import Mass
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +24,8 @@ class Gust(Generic[N]):
     Attributes:
         area_m2: silhouette of the crown.
         arm_m: height of its middle over the cut.
-        force_N: drag in a gust; 0 where the wind has not been judged.
+        force_N: drag in a gust, which is enough to do harm; 0 where the wind has not been judged.
+        mean_N: drag of the mean wind, which is what lasts while a tree is tipped and falls.
         against, aside_left: parts of it against the lay (negative with it) and to the left, -1 to 1.
         in_leaf: whether its leaves stream.
     """
@@ -32,6 +33,7 @@ class Gust(Generic[N]):
     area_m2: N
     arm_m: N
     force_N: N
+    mean_N: N
     against: N
     aside_left: N
     in_leaf: bool
@@ -42,12 +44,14 @@ class Loads(Generic[N]):
     """Moments about the hinge beside the weight's.
 
     Attributes:
-        forward_Nm: rope, and wind where it blows against the lay; a wind onto the lay is no help: it may drop.
-        left_Nm: rope and wind across the lay.
-        following_Nm: wind onto the lay, which counts where it does harm: in splitting.
+        forward_Nm: rope, and mean wind where it blows against the lay; a wind onto the lay is no help: it may drop.
+        harmed_Nm: the same in a gust, which is enough to sit a tree back.
+        left_Nm: rope and mean wind across the lay.
+        following_Nm: a gust onto the lay, which counts where it does harm: in splitting.
     """
 
     forward_Nm: N
+    harmed_Nm: N
     left_Nm: N
     following_Nm: N
 
@@ -58,21 +62,32 @@ def gusts_on(trees: Sequence[tuple[Tree, bool]], site: Site, designs: Designs) -
     Args:
         trees: each with whether it is a conifer.
     """
-    known: dict[int, tuple[float, float, float, bool]] = {}
+    known: dict[int, Blown] = {}
     for tree, is_conifer in trees:
         if id(tree) not in known:
             known[id(tree)] = blown_on(tree, site, is_conifer=is_conifer)
-    area, middle, force, leaves = np.array([known[id(tree)] for tree, _ in trees], dtype=np.float64).T
+    area, middle, force, mean, leaves = np.array([known[id(tree)] for tree, _ in trees], dtype=np.float64).T
     turn = np.radians(site.wind_from_deg + 180.0 - designs.gun_deg)
-    return Gust(area, middle - designs.height_m, force, -np.cos(turn), -np.sin(turn), leaves > 0)
+    return Gust(area, middle - designs.height_m, force, mean, -np.cos(turn), -np.sin(turn), leaves > 0)
 
 
-def blown_on(tree: Tree, site: Site, *, is_conifer: bool) -> tuple[float, float, float, bool]:
-    """(area, height of its middle, force, whether in leaf) of one crown."""
+class Blown(NamedTuple):
+    """The wind on one crown: its area, the height of its middle, the force of a gust and of the mean wind, leaves."""
+
+    area_m2: float
+    middle_m: float
+    force_N: float
+    mean_N: float
+    in_leaf: bool
+
+
+def blown_on(tree: Tree, site: Site, *, is_conifer: bool) -> Blown:
+    """The wind on one crown."""
     area = silhouette_m2(tree, is_conifer=is_conifer)
     in_leaf = is_conifer or tree.crown.leaf == "leaf"
-    force = wind_force_N(area, site.wind_m_s, site.gust_ratio, in_leaf=in_leaf) if site.wind_m_s else 0.0
-    return area, tree.crown.base_m + 0.5 * (tree.height_m - tree.crown.base_m), force, in_leaf
+    middle = tree.crown.base_m + 0.5 * (tree.height_m - tree.crown.base_m)
+    force, mean = (wind_force_N(area, site.wind_m_s or 0.0, ratio, in_leaf=in_leaf) for ratio in (site.gust_ratio, 1.0))
+    return Blown(area, middle, force, mean, in_leaf)
 
 
 def loads_of(gust: Gust[Array], rope_Nm: Array) -> Loads[Array]:
@@ -81,10 +96,11 @@ def loads_of(gust: Gust[Array], rope_Nm: Array) -> Loads[Array]:
     Args:
         rope_Nm: (forward, left) moments of the rope about the hinge, shape (2, B); zeros without one.
     """
-    wind = gust.force_N * gust.arm_m
+    wind, mean, against = gust.force_N * gust.arm_m, gust.mean_N * gust.arm_m, np.maximum(gust.against, 0.0)
     return Loads(
-        forward_Nm=rope_Nm[0] - wind * np.maximum(gust.against, 0.0),
-        left_Nm=rope_Nm[1] + wind * gust.aside_left,
+        forward_Nm=rope_Nm[0] - mean * against,
+        harmed_Nm=rope_Nm[0] - wind * against,
+        left_Nm=rope_Nm[1] + mean * gust.aside_left,
         following_Nm=wind * np.maximum(-gust.against, 0.0),
     )
 

@@ -21,8 +21,8 @@ from ..site.ground import Profile
 from ..tree.stem import diameters_m
 from ..tree.tree import Tree
 from ..tree.wood import Indicative, Wood, working_strength
-from .balance import Mass
 from .beam import beams_on
+from .mass import Mass
 
 ELEMENTS = 28
 """Beam elements of the stem: each shorter than the bumps and hollows it lies over."""

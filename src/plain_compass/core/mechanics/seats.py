@@ -10,7 +10,7 @@ import numpy as np
 from ..base.kept import kept
 from ..base.rows import Array, Index, Mask
 from ..base.thickness import crossed_at, thickness_at_m
-from ..design.cut import WedgeSeat
+from ..design.cut import Cut, Kit, WedgeSeat
 from ..tree.sections import Sections
 
 AT_EDGE_m = 1e-3
@@ -31,6 +31,11 @@ class Places(NamedTuple):
     edge_m: Array
     left_m: Array
     sound: Array
+
+
+def seat_wanted_m(cut: Cut, kit: Kit) -> float:
+    """Kerf a first wedge wants: its seat, and the bar where that is still in the same kerf."""
+    return kit.wedge_seat_m + (kit.bar_width_m if cut.back.traits.wedge_beside_bar else 0.0)
 
 
 def seats_in(sections: Sections, seats: Sequence[tuple[WedgeSeat, ...]], wedge_m: float) -> Places:

@@ -11,8 +11,8 @@ from ..base.polygon import Array
 from ..base.rows import Index, N, row
 from ..base.strips import FAR_m, Integrals, strip
 from ..tree.timber import Timbers
-from .balance import Mass, amplified
 from .ligament import LIGAMENTS, kerfs_at
+from .mass import Mass
 from .stump import Stumps
 
 STRAP_SHARE = 1.0 / 3.0
@@ -27,15 +27,13 @@ class BackCutSweep(Generic[N]):
 
     Attributes:
         ligament_m: thickness left, from all of it down to the hinge.
-        plastic_Nm: what it resists in folding.
-        stiffness_Nm: moment per radian.
+        peak_Nm: what it resists in folding, dead wood taken as live.
         moment_Nm: moment of weight, rope and headwind about its own centroid, forward positive.
         following_Nm: what a wind onto the lay adds to it; it helps nothing, but it may split the stem.
     """
 
     ligament_m: Array
-    plastic_Nm: Array
-    stiffness_Nm: Array
+    peak_Nm: Array
     moment_Nm: Array
     following_Nm: N
 
@@ -71,11 +69,10 @@ def sweep_back_cuts(
 ) -> BackCutSweep[Array]:
     """Follow each ligament from the uncut stem to the finished hinge."""
     left = stumps.shape.ligaments
-    fibre = timbers.constants.hinge_length_factor * left.ligament_m + stumps.designs.step_m[:, None]
+    folds = timbers.constants.peak_share * timbers.live_rupture_Pa / 6
     return BackCutSweep(
         ligament_m=left.ligament_m,
-        plastic_Nm=timbers.rupture_Pa[:, None] / 6 * left.square_m3,
-        stiffness_Nm=timbers.elasticity_Pa[:, None] * left.second_m4 / fibre,
+        peak_Nm=folds[:, None] * left.square_m3,
         moment_Nm=mass.weight_N[:, None] * (mass.com_forward_m[:, None] - left.centre_m),
         following_Nm=np.broadcast_to(following_Nm, mass.weight_N.shape),
     )
@@ -94,15 +91,8 @@ def _first_past(ligament: Array, excess: Array) -> Array:
 
 
 def moves_forward_at_m(sweep: BackCutSweep[Array]) -> Array:
-    """Ligament at which the weight folds what is left forward: M = M_p(c). Not a number if the hinge holds it."""
-    return _first_past(sweep.ligament_m, sweep.moment_Nm + sweep.following_Nm[:, None] - sweep.plastic_Nm)
-
-
-def sits_back_at_m(sweep: BackCutSweep[Array], toppling_Nm: Array) -> Array:
-    """Ligament at which the tree sits back onto the saw; not a number if hinge and wood carry it throughout."""
-    grown = amplified(sweep.moment_Nm, toppling_Nm[:, None], sweep.stiffness_Nm)
-    excess = np.where(sweep.moment_Nm < 0, grown, 0.0) - sweep.plastic_Nm
-    return _first_past(sweep.ligament_m, np.minimum(excess, 1e12))
+    """Ligament at which the weight folds what is left forward: M = M_u(c). Not a number if the hinge holds it."""
+    return _first_past(sweep.ligament_m, sweep.moment_Nm + sweep.following_Nm[:, None] - sweep.peak_Nm)
 
 
 def resistance_J_m2(fracture_J_m2: Array | float, diameter_m: Array) -> Array:
@@ -125,7 +115,7 @@ def splittings_of(
 
     elasticity = timbers.elasticity_Pa
     at_hinge = stumps.shape.kerfs
-    bored = at_hinge.energy_J_m2(stumps.strength.plastic_Nm, elasticity)
+    bored = at_hinge.energy_J_m2(stumps.strength.live_peak_Nm, elasticity)
     moves_at = moves_forward_at_m(sweep)
     plain, moves = bored, ~np.isnan(moves_at)
     if moves.any():
@@ -175,7 +165,7 @@ def _overcut_Nm(stumps: Stumps, timbers: Timbers, mass: Mass[Array], kerf_m: flo
     tilt = np.arctan2(kerf_m, np.maximum(e, 1e-12))
     ahead_of_apex = mass.com_forward_m - face.apex_forward_m
     weight = mass.weight_N * (mass.com_up_m * np.sin(tilt) + ahead_of_apex * np.cos(tilt))
-    fibres = timbers.rupture_Pa * hinge.region.area_m2 * (e + hinge.thickness_m / 2)
+    fibres = timbers.live_rupture_Pa * hinge.region.area_m2 * (e + hinge.thickness_m / 2)
     return np.maximum(np.minimum(weight, fibres), 0.0)
 
 

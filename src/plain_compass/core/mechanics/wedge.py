@@ -10,16 +10,22 @@ import numpy as np
 
 from ..base.polygon import Array
 from ..base.rows import Mask, N, row
-from ..design.cut import BackCut, Cut, Kit
+from ..design.cut import BackCut, Kit
 from ..tree.section import Section
 from ..tree.wood import Indicative
-from .balance import Balance, Mass
-from .hinge import HingeStrength
-from .seats import seats_in
+from .balance import Balance, tipping_of
+from .hinge import law_of
+from .law import HingeLaw, Tipping, goes_at_rad
+from .loads import Loads
+from .mass import Mass
+from .seats import seat_wanted_m, seats_in
 from .stump import Stumps
 
 TILT_STEPS = 120
 """Tilts between upright and let go at which the needed lift is taken, for its largest and for its work."""
+STEPS: Array = np.linspace(0.0, 1.0, TILT_STEPS)
+PAUSES_s = 2.0, 6.0
+"""Shortest and longest wait for the top that is told."""
 LEAST_ARM_m = 1e-3
 """A seat on the hinge's own centroid lifts nothing, but has an arm to divide by."""
 
@@ -67,17 +73,19 @@ class Wedging(Generic[N]):
 
     Attributes:
         seats: every seat of one case; see ``Seats`` for those of many.
-        tilt_deg: tilt that brings the centre of mass over the hinge, with a margin; 0 when the tree goes by itself.
+        tilt_deg: tilt to which they must bring it: where it goes by itself, with a margin, or the face shuts; 0 when
+            it goes by itself as it stands.
         moment_Nm: most moment the wedges must give on the way there.
         lift_m: largest lift needed at a seat.
         force_N: largest force on a seat.
-        blows: maul blows in all; infinite when a wedge is wanted and there is none.
+        blows: maul blows in all, without seating; infinite when a wedge is wanted and there is none.
+        seating_blows: blows that only seat them (indicative).
         advance_per_blow_m: least advance of a blow.
-        kerf_at_sit_back_m: depth of kerf, from behind, at which the tree sits back; none if it never does.
-        first_fits: whether the first wedge is in before that.
+        first_fits: whether there is kerf for the first wedge behind the hinge at all.
+        shuts_first: whether the face shuts while the hinge still holds the tree: it never goes.
         doubled_needed: whether a single wedge cannot lift far enough but two on each other can.
         alone_Nm: most moment anything must give to tip the tree by its weight alone, without rope or wind.
-        pause_s: how long the top takes to answer; none while the hinge is too limp to swing on.
+        pause_s: how long the top takes to answer: a period of the sway, held to two to six seconds.
     """
 
     seats: tuple[SeatResult, ...]
@@ -86,12 +94,13 @@ class Wedging(Generic[N]):
     lift_m: N
     force_N: N
     blows: N
+    seating_blows: N
     advance_per_blow_m: N
-    kerf_at_sit_back_m: N | None
     first_fits: bool
+    shuts_first: bool
     doubled_needed: bool
     alone_Nm: N
-    pause_s: N | None
+    pause_s: N
 
     @property
     def wanted(self) -> bool:
@@ -111,49 +120,34 @@ class Seats:
         return tuple(row(row(self.table, at), seat) for seat in np.nonzero(self.used[at])[0].tolist())
 
 
-def tipping_tilt_deg(balance: Balance[N], mass: Mass[N], constants: Indicative) -> N:
-    """Tilt that brings the centre of mass over the hinge, plus a margin; 0 when the weight folds the hinge.
-
-    A tree with its centre a little ahead can still stand on its hinge; then the margin alone is asked for.
-    What a rope pulls or a headwind pushes moves the point of balance as a shifted centre would.
-    """
-    behind = np.degrees(np.arctan2(-balance.moment_forward_Nm / mass.weight_N, mass.com_up_m))
-    stands = np.where(balance.standing_utilisation < 1.0, constants.tip_margin_deg, 0.0)
-    found: Any = np.where(behind > 0, behind + constants.tip_margin_deg, stands)
-    return found if found.ndim else float(found)  # type: ignore[return-value]  # as it was asked
+def drive_tilts_deg(theta_go_deg: Array, closing_deg: Array, constants: Indicative) -> Array:
+    """Tilt to which wedges or a rope must bring a tree: a margin past where it goes, or where the face shuts."""
+    return np.where(theta_go_deg > 0, np.minimum(theta_go_deg + constants.tip_margin_deg, closing_deg), 0.0)
 
 
 class Poise(NamedTuple):
-    """B trees as they stand on their hinges.
-
-    Attributes:
-        loads_Nm: the forward moment of rope and wind in the balance.
-        sits_back_at_m: ligament at which each sits back onto the saw; not a number if it never does.
-    """
+    """B trees as they stand on their hinges."""
 
     mass: Mass[Array]
     balance: Balance[Array]
-    loads_Nm: Array
-    sits_back_at_m: Array
+    loads: Loads[Array]
 
 
 def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -> tuple[Wedging[Array], Seats]:
     """Every seat and the plan as a whole, case by case; the seats of a case share the force equally."""
-    mass, balance, _, sits_back_at_m = poise
+    mass, balance, loads = poise
     sections, face, hinge = stumps.sections, stumps.face, stumps.hinge
-    tilt = tipping_tilt_deg(balance, mass, constants)
-    curve = resisting_moments(tilt, balance, mass, stumps.strength)
+    closing = face.closing_angle_deg
+    tilt = drive_tilts_deg(balance.theta_go_deg, closing, constants)
+    curve = resisting_moments(tilt, tipping_of(mass, stumps, loads.forward_Nm), law_of(stumps.strength))
     peak = np.maximum(curve.max(axis=1), 0.0)
     seats = _seats(stumps, kit, (peak, tilt), constants)
     some, table = seats.used.any(axis=1), seats.table
-    kerf_at = face.hinge_front_m - sits_back_at_m - sections.back_m
-    kerf_at = np.where(stumps.designs.from_behind, kerf_at, np.nan)
     single_lift = kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
     central = (hinge.region.forward_m - sections.back_m) * np.tan(np.radians(tilt))
     lift = np.where(some, _most(table.lift_m, seats.used, 0.0), central)
-    # Kerf long enough for a wedge's seat and the bar, before the tree sits back where it does.
+    # Kerf long enough for a wedge's seat and the bar.
     whole = face.hinge_front_m - hinge.reach_m - sections.back_m
-    kerf = np.where(np.isnan(kerf_at), whole, np.minimum(kerf_at, whole))
     wanted = np.array([seat_wanted_m(cut, kit) for cut in stumps.designs.cuts])
     plan: Wedging[Array] = Wedging(
         seats=((),) * len(sections),  # type: ignore[arg-type]  # put in by ``wedging_at``
@@ -162,12 +156,13 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
         lift_m=lift,
         force_N=_most(table.force_N, seats.used, 0.0),
         blows=_blows(curve, tilt, seats, kit, constants),
+        seating_blows=constants.seating_blows * np.where(seats.used, table.stacked, 0).sum(axis=1) * (tilt > 0),
         advance_per_blow_m=-_most(-table.advance_per_blow_m, seats.used, -np.inf),
-        kerf_at_sit_back_m=kerf_at,
-        first_fits=kerf >= wanted,  # type: ignore[arg-type]  # of many, one answer a case
+        first_fits=whole >= wanted,  # type: ignore[arg-type]  # of many, one answer a case
+        shuts_first=balance.theta_go_deg >= closing,  # type: ignore[arg-type]
         doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]
-        alone_Nm=moments_wanted_Nm(poise, stumps.strength, constants, peak),
-        pause_s=np.full(len(sections), np.nan),
+        alone_Nm=moments_wanted_Nm(stumps, poise, constants, peak),
+        pause_s=np.clip(mass.sway_s, *PAUSES_s),
     )
     return plan, seats
 
@@ -178,34 +173,28 @@ def _most(values: Array, used: Mask, none: float) -> Array:
     return np.where(used.any(axis=1), found, none)
 
 
-def moments_wanted_Nm(poise: Poise, capacity: HingeStrength[Array], constants: Indicative, peak_Nm: Array) -> Array:
+def moments_wanted_Nm(stumps: Stumps, poise: Poise, constants: Indicative, peak_Nm: Array) -> Array:
     """Most moment anything must give to tip the tree as it stands by its weight alone, without rope or wind.
 
     Args:
         peak_Nm: the same with both.
     """
-    mass, balance, loads_Nm, _ = poise
-    if not loads_Nm.any():
+    mass, _, loads = poise
+    if not loads.forward_Nm.any():
         return peak_Nm
-    bare = replace(balance, moment_forward_Nm=balance.moment_forward_Nm - loads_Nm)
-    tilt = tipping_tilt_deg(bare, mass, constants)
-    found: Array = np.maximum(resisting_moments(tilt, bare, mass, capacity).max(axis=1), 0.0)
+    bare, law = tipping_of(mass, stumps, np.zeros_like(peak_Nm)), law_of(stumps.strength)
+    tilt = drive_tilts_deg(np.degrees(goes_at_rad(law, bare)), stumps.face.closing_angle_deg, constants)
+    found: Array = np.maximum(resisting_moments(tilt, bare, law).max(axis=1), 0.0)
     return found
 
 
-def resisting_moments(
-    tilt_deg: Array, balance: Balance[Array], mass: Mass[Array], capacity: HingeStrength[Array]
-) -> Array:
-    """What the wedges must overcome on the way to a tilt: -m g (X cos + Z sin) + min(K tilt, M_p).
-
-    m g X is the whole forward moment, rope and headwind in it.
+def resisting_moments(tilt_deg: Array, load: Tipping, law: HingeLaw) -> Array:
+    """What the wedges must overcome on the way to a tilt: M_h - M_load.
 
     Weight and hinge never peak together, so the whole curve is kept; shape (B, 120).
     """
-    theta = np.radians(tilt_deg)[:, None] * np.linspace(0.0, 1.0, TILT_STEPS)
-    weight = balance.moment_forward_Nm[:, None] * np.cos(theta) + mass.toppling_Nm[:, None] * np.sin(theta)
-    hinge = np.minimum(capacity.stiffness_Nm[:, None] * theta, capacity.plastic_Nm[:, None])
-    return np.asarray(hinge - weight)
+    theta = np.radians(tilt_deg)[:, None] * STEPS
+    return law.moments_Nm(theta) - load.moments_Nm(np.sin(theta), np.cos(theta))
 
 
 def wedge_angle_rad(kit: Kit, stacked: int) -> float:
@@ -287,22 +276,6 @@ def stands_in_kept(section: Section, back: BackCut, edge_left_m: Any, edge_forwa
         sign = 1.0 if back.side == "left" else -1.0
         return sign * edge_left_m > back.traits.inner_edge_m(section, back)
     return edge_forward_m < section.back_m + back.strap_m
-
-
-def seat_wanted_m(cut: Cut, kit: Kit) -> float:
-    """Kerf a first wedge wants: its seat, and the bar where that is still in the same kerf."""
-    return kit.wedge_seat_m + (kit.bar_width_m if cut.back.traits.wedge_beside_bar else 0.0)
-
-
-def pauses_s(mass: Mass[Array], capacity: HingeStrength[Array], dbh_m: Array, tree_height_m: Array) -> Array:
-    """How long to wait for the top to answer: half of the sway and rocking periods together; else not a number.
-
-    Sway from f = 0.0766 + 3.1219 DBH[cm]/H[m]^2 Hz, a published fit for conifers; longer for broad crowns.
-    """
-    spare = capacity.stiffness_Nm - mass.toppling_Nm
-    sway = 1.0 / (0.0766 + 3.1219 * dbh_m * 100 / tree_height_m**2)
-    rock = 2 * math.pi * np.sqrt(mass.inertia_kg_m2 / np.where(spare > 0, spare, np.inf))
-    return np.where(spare > 0, 0.5 * np.hypot(sway, rock), np.nan)
 
 
 def wedging_at(many: tuple[Wedging[Array], Seats], at: int) -> Wedging:

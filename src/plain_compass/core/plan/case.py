@@ -8,12 +8,14 @@ from typing import Protocol
 
 from ..design.cut import Cut, Kit
 from ..design.practice import Practice
-from ..mechanics.balance import Balance, Mass
+from ..mechanics.balance import Balance
 from ..mechanics.face import FaceGeometry
-from ..mechanics.hinge import HingeGeometry, HingeStrength, HingeUse
+from ..mechanics.hinge import HingeGeometry, HingeStrength
 from ..mechanics.loads import Gust, Loads
+from ..mechanics.mass import Mass
 from ..mechanics.resting import Resting
 from ..mechanics.splitting import BackCutSweep, Splitting
+from ..mechanics.use import HingeUse
 from ..mechanics.wedge import Wedging
 from ..site.ground import Profile, profile_on, profiles_on
 from ..site.rigging import Rigging, Rope

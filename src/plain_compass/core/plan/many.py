@@ -8,26 +8,29 @@ for.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
 from ..base.kept import kept
-from ..base.polygon import Array
+from ..base.polygon import Array, Moments
 from ..base.rows import Mask, row, taken
 from ..design.cut import Cut
 from ..design.designs import Designs, designs_of
-from ..mechanics.balance import Balance, Mass, balances_on, masses_of
-from ..mechanics.hinge import HingeUse, hinge_strengths, hinge_uses
+from ..mechanics.balance import Balance, balances_of
+from ..mechanics.hinge import hinge_strengths
 from ..mechanics.loads import Gust, Loads, gusts_on, loaded, loads_of
+from ..mechanics.mass import Mass, masses_of
 from ..mechanics.resting import Laid, Resting, resting_alone, resting_on
-from ..mechanics.splitting import BackCutSweep, Splitting, sits_back_at_m, splittings_of, sweep_back_cuts
+from ..mechanics.splitting import BackCutSweep, Splitting, splittings_of, sweep_back_cuts
 from ..mechanics.stump import Shapes, Stumps, shapes_of
-from ..mechanics.wedge import Poise, Seats, Wedging, pauses_s, wedging_at, wedgings_of
+from ..mechanics.use import HingeUse, hinge_uses
+from ..mechanics.wedge import Poise, Seats, Wedging, wedging_at, wedgings_of
 from ..site.rigging import Rigging, rigged
 from ..tree.section import Section
 from ..tree.sections import Place, alone_in, sections_of
+from ..tree.stem import axis_at
 from ..tree.timber import Timbers, timbers_of
 from ..tree.tree import Tree
 from ..tree.wood import Indicative, Wood
@@ -121,16 +124,12 @@ def many_of(cases: Sequence[Case]) -> Many:
     mass = _weighed(cases)
     load_left = mass.com_left_m - hinge.region.left_m
     strength = hinge_strengths(hinge, designs, timbers, load_left_m=load_left, diameter_m=sections.diameter_m)
-    gust, rigging, loads = _loads(cases, designs)
-    moments = loads.forward_Nm, loads.left_Nm
-    balance = balances_on(mass, moments, hinge.region, strength.stiffness_Nm, strength.plastic_Nm)
-    use = hinge_uses(mass, strength, balance, loads.left_Nm, face.closing_angle_deg, first.practice.tolerance_deg)
+    gust, rigging, loads = _loads(cases, designs, hinge.region)
+    use = hinge_uses(mass, hinge, strength, loads.left_Nm, face.closing_angle_deg, first.practice.tolerance_deg)
     stumps = Stumps(shape, strength)
+    balance = balances_of(stumps, timbers, (mass, loads), kit)
     sweep, splitting = released(stumps, timbers, (mass, loads), balance, kit.kerf_m)
-    poise = Poise(mass, balance, loads.forward_Nm, sits_back_at_m(sweep, mass.toppling_Nm))
-    wedging, seats = wedgings_of(stumps, kit, poise, constants)
-    breast, height = np.array([(tree.trunk.diameter_m, tree.height_m) for tree, _ in trees]).T
-    wedging = replace(wedging, pause_s=pauses_s(mass, strength, breast, height))
+    wedging, seats = wedgings_of(stumps, kit, Poise(mass, balance, loads), constants)
     return Many(
         shape=shape,
         strength=strength,
@@ -186,12 +185,23 @@ def released(
     return sweep, splittings_of(stumps, timbers, sweep, pulled, ahead_m=ahead, kerf_m=kerf_m)
 
 
-def _loads(cases: Sequence[Case], designs: Designs) -> tuple[Gust[Array], tuple[Rigging | None, ...], Loads[Array]]:
+def _rigged(case: Case, hinge_m: tuple[float, float]) -> Rigging | None:
+    """The rope of a case, fast to its stem where that stands over the hinge."""
+    cut, tree, rope = case.cut, case.tree, case.rope
+    over = {"cut_m": cut.height_m, "tree_height_m": tree.height_m, "lay_deg": cut.gun_deg}
+    ahead, left = axis_at(tree.lean, min(rope.attached_m, tree.height_m), **over)
+    fast = ahead - hinge_m[0], left - hinge_m[1]
+    return rigged(rope, case.site, case.at, cut.gun_deg, cut.height_m, fast)
+
+
+def _loads(
+    cases: Sequence[Case], designs: Designs, region: Moments[Array]
+) -> tuple[Gust[Array], tuple[Rigging | None, ...], Loads[Array]]:
     """Wind and rope, and both together about the hinges."""
     gust = gusts_on([(case.tree, case.wood.group == "conifer") for case in cases], cases[0].site, designs)
     rigging = tuple(
-        rigged(case.rope, case.site, case.at, case.cut.gun_deg, case.cut.height_m) if case.rope.use == "set" else None
-        for case in cases
+        _rigged(case, (ahead, left)) if case.rope.use == "set" else None
+        for case, ahead, left in zip(cases, region.forward_m.tolist(), region.left_m.tolist(), strict=True)
     )
     rope = np.array([(r.moment_forward_Nm, r.moment_left_Nm) if r is not None else (0.0, 0.0) for r in rigging])
     return gust, rigging, loads_of(gust, rope.T)

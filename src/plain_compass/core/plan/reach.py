@@ -10,7 +10,7 @@ import numpy as np
 from ..base.frames import full_turn_deg
 from ..base.kept import kept
 from ..base.rows import Array, Mask, N
-from ..mechanics.balance import Mass
+from ..mechanics.mass import Mass
 from ..site.hang_up import Catch, Faller, catches_by_bearing, catches_on
 from ..site.landing import Footprint, footprint_of, hits_by_bearing, sampled
 from ..site.site import KINDS, Obstacle, Place, Site

@@ -127,8 +127,17 @@ def advantage_of(system: str, efficiency: float) -> float:
     return advantage_three_on_two(efficiency) if system == "3 on 2" else advantage_simple(int(system), efficiency)
 
 
-def rigged(rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float) -> Rigging | None:
-    """What the rope does; None where none is set, or where it leads straight down beside the tree."""
+def rigged(
+    rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float, fast_m: tuple[float, float] = (0.0, 0.0)
+) -> Rigging | None:
+    """What the rope does; None where none is set, or where it leads straight down beside the tree.
+
+    Its moment is the whole r x F about the hinge: the part of the pull that leads down turns the tree about its own
+    foot too, forward or back as the stem leans there.
+
+    Args:
+        fast_m: how far (forward, left) of the hinge's centroid the rope is fast.
+    """
     if rope.use != "set":
         return None
     first = rope.corner if rope.redirect == "set" else rope.anchor
@@ -146,10 +155,10 @@ def rigged(rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float) -> R
     down = math.atan2(drop, level)
     bearing = bearing_of(first.east_m - at.east_m, first.north_m - at.north_m)
     forward, left = to_tree(bearing, 1.0, lay_deg)
-    lever = (rope.attached_m - cut_m) * math.cos(down)
+    lever, sinks = (rope.attached_m - cut_m) * math.cos(down), math.sin(down)
     redirect = redirect_load_N(rope.haul_N * advantage, 180.0 - bend) if rope.redirect == "set" else 0.0
     weakest, use = _weakest(rope, pull, advantage, redirect)
-    moment = pull * lever * forward
+    moment = pull * (lever * forward + sinks * fast_m[0])
 
     def other(share: float) -> float:
         height = max(rope.attached_m * share - cut_m, 0.3)
@@ -162,7 +171,7 @@ def rigged(rope: Rope, site: Site, at: Place, lay_deg: float, cut_m: float) -> R
         math.degrees(down),
         math.degrees(math.atan2(left, forward)),
         moment,
-        pull * lever * left,
+        pull * (lever * left + sinks * fast_m[1]),
         redirect,
         weakest,
         use,

@@ -37,14 +37,14 @@ def wind_force_N(area_m2: float, speed_m_s: float, gust_ratio: float, *, in_leaf
     return AIR_kg_m3 / 2 * drag_coefficient(gust, in_leaf=in_leaf) * area_m2 * gust**2
 
 
-def speed_for_force_m_s(force_N: float, area_m2: float, gust_ratio: float, *, in_leaf: bool) -> float:
-    """Mean speed whose gust gives a force, by halving; infinite when no wind up to 40 m/s does."""
+def speed_for_force_m_s(force_N: float, area_m2: float, *, in_leaf: bool) -> float:
+    """Mean speed that gives a force, by halving; infinite when no wind up to 40 m/s does."""
     low, high = 0.0, MOST_WIND_m_s
-    if wind_force_N(area_m2, high, gust_ratio, in_leaf=in_leaf) < force_N:
+    if wind_force_N(area_m2, high, 1.0, in_leaf=in_leaf) < force_N:
         return math.inf
     for _ in range(48):
         middle = (low + high) / 2
-        if wind_force_N(area_m2, middle, gust_ratio, in_leaf=in_leaf) < force_N:
+        if wind_force_N(area_m2, middle, 1.0, in_leaf=in_leaf) < force_N:
             low = middle
         else:
             high = middle

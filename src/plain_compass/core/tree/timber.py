@@ -19,7 +19,9 @@ class Timbers:
 
     Attributes:
         rupture_Pa, elasticity_Pa, shear_Pa: what is left of the species' values in the tree's condition.
+        live_rupture_Pa: the same of live wood: a stronger hinge splits more, so that splitting takes nothing off.
         fracture_J_m2: energy a crack takes on a stem of no size, by splitting class, less where there is one already.
+        peaks_at, softens_over: of the law of the hinge, by suppleness and condition (indicative).
         break_base_deg: tilt at which a hinge of middling shape parts, by suppleness and condition.
         constants: the indicative constants.
     """
@@ -27,8 +29,11 @@ class Timbers:
     rupture_Pa: Array
     elasticity_Pa: Array
     shear_Pa: Array
+    live_rupture_Pa: Array
     fracture_J_m2: Array
     break_base_deg: Array
+    peaks_at: Array
+    softens_over: Array
     constants: Indicative
 
 
@@ -38,18 +43,32 @@ def timbers_of(trees: Sequence[tuple[Tree, Wood]], cuts_m: Sequence[float], cons
         _row(tree, wood, crack_at_cut(tree, cut_m), constants)
         for (tree, wood), cut_m in zip(trees, cuts_m, strict=True)
     ]
-    rupture, elasticity, shear, fracture, base = np.array(rows, dtype=np.float64).T
-    return Timbers(rupture, elasticity, shear, fracture, base, constants)
+    rupture, elasticity, shear, live, fracture, base, peaks, softens = np.array(rows, dtype=np.float64).T
+    return Timbers(rupture, elasticity, shear, live, fracture, base, peaks, softens, constants)
 
 
-def _row(tree: Tree, wood: Wood, crack: str, constants: Indicative) -> tuple[float, float, float, float, float]:
-    strength = working_strength(wood, tree.condition, constants)
-    base = constants.break_base_deg[wood.suppleness] * (
-        constants.break_dead_factor if tree.condition == "dead" else 1.0
+def _row(tree: Tree, wood: Wood, crack: str, constants: Indicative) -> tuple[float, ...]:
+    strength, is_dead = working_strength(wood, tree.condition, constants), tree.condition == "dead"
+    law = constants.law_dead_factor if is_dead else 1.0
+    return (
+        strength.rupture_Pa,
+        strength.elasticity_Pa,
+        strength.shear_Pa,
+        wood.rupture_Pa,
+        fracture_J_m2(wood, (tree.condition, crack), constants),
+        constants.break_base_deg[wood.suppleness] * (constants.break_dead_factor if is_dead else 1.0),
+        constants.law_peaks_at[wood.suppleness] * law,
+        constants.law_softens_over[wood.suppleness] * law,
     )
-    return (strength.rupture_Pa, strength.elasticity_Pa, strength.shear_Pa, fracture_J_m2(wood, crack, constants), base)
 
 
-def fracture_J_m2(wood: Wood, crack: str, constants: Indicative) -> float:
-    """Energy a crack takes, by splitting class, less where there is one already (indicative)."""
-    return constants.fracture_energy_J_m2[wood.splitting] * (constants.cracked_factor if crack == "present" else 1.0)
+def fracture_J_m2(wood: Wood, state: tuple[str, str], constants: Indicative) -> float:
+    """Energy a crack takes, by splitting class, less in dead wood and where there is one already (indicative).
+
+    Args:
+        state: condition of the tree, and its crack.
+    """
+    condition, crack = state
+    left = constants.cracked_factor if crack == "present" else 1.0
+    left *= constants.dead_fracture_factor if condition == "dead" else 1.0
+    return constants.fracture_energy_J_m2[wood.splitting] * left

@@ -53,16 +53,25 @@ class Indicative:
     crown_dead_share: float
     crown_load: dict[str, float]
     hinge_length_factor: float
+    break_length_factor: float
+    peak_share: float
+    law_tail: float
+    law_dead_factor: float
+    law_peaks_at: dict[str, float]
+    law_softens_over: dict[str, float]
     dead_strength_factor: float
     break_base_deg: dict[str, float]
     break_dead_factor: float
     fracture_energy_J_m2: dict[str, float]
     cracked_factor: float
+    dead_fracture_factor: float
     tip_margin_deg: float
     wedge_friction: float
     stacked_friction: float
     blow_efficiency: float
     least_advance_m: float
+    seating_blows: float
+    most_blows: float
     sawdust_m: float
     rot_gives_m: float
     impact_factor: float
@@ -91,7 +100,7 @@ class Strength:
 def working_strength(wood: Wood, condition: str, constants: Indicative) -> Strength:
     """Strength of the wood as it stands. Dead wood is reduced; dry or frozen wood gets no bonus.
 
-    The factor for dead wood is indicative.
+    The factor for dead wood is indicative; its stiffness is that of live wood.
     """
     factor = constants.dead_strength_factor if condition == "dead" else 1.0
-    return Strength(wood.rupture_Pa * factor, wood.elasticity_Pa * factor, wood.shear_Pa * factor)
+    return Strength(wood.rupture_Pa * factor, wood.elasticity_Pa, wood.shear_Pa * factor)

@@ -99,6 +99,6 @@ def _neighbours(result: Assessment) -> tuple[Neighbour, ...]:
 
 def _axis(result: Assessment, pose: Pose) -> tuple[float, float]:
     """(along, up) of the stem's direction, as seen from the side."""
-    turn = pose.turned_rad + math.radians(result.case.cut.aim_off_deg)
+    turn = pose.turned_rad + math.radians(result.case.cut.aim_off_deg + result.parts.hinge.steered_deg)
     ahead, left = math.sin(pose.tilt_rad) * math.cos(pose.side_rad), math.sin(pose.side_rad)
     return ahead * math.cos(turn) - left * math.sin(turn), math.cos(pose.tilt_rad) * math.cos(pose.side_rad)
