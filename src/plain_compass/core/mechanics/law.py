@@ -23,8 +23,9 @@ GRID_DEG: Array = np.concatenate(
 """Tilts at which load and resistance are held against each other; closest where the law bends most."""
 GRID_RAD: Array = np.radians(GRID_DEG)
 _SIN, _COS = np.sin(GRID_RAD), np.cos(GRID_RAD)
-HALVINGS = 26
-"""Rounds in which a crossing is closed in on: always as many, so that no case depends on the others."""
+ROUNDS, PARTS = 2, np.linspace(0.0, 1.0, 33)
+"""Rounds in which a crossing is closed in on, and the parts of each, straight at last: always as many, so that no case
+depends on the others."""
 NEXT_TO_NOTHING_Nm = 1e-9
 """Keeps a hinge of no wood at all from dividing by it."""
 
@@ -124,27 +125,23 @@ class Tipping(NamedTuple):
 def goes_at_rad(law: HingeLaw, load: Tipping) -> Array:
     """Last tilt at which the hinge still holds the tree, theta_go; past it the tree goes by itself. 0 if there is none.
 
-    Found on ``GRID_DEG`` and closed in on by halving between its last place that holds and the next.
+    Found on ``GRID_DEG`` and closed in on between its last place that holds and the next.
     """
-    holds = load.moments_Nm(_SIN, _COS) <= law.moments_Nm(GRID_RAD)
+    spare = law.moments_Nm(GRID_RAD) - load.moments_Nm(_SIN, _COS)
+    holds = spare >= 0
+    some, rows = holds.any(axis=1), np.arange(len(holds))
     last = holds.shape[1] - 1 - holds[:, ::-1].argmax(axis=1)
-    some = holds.any(axis=1)
-    low, high = GRID_RAD[last], GRID_RAD[np.minimum(last + 1, len(GRID_RAD) - 1)]
-    rows = np.nonzero(some & (high > low))[0]
-    if not len(rows):
-        return np.where(some, low, 0.0)
-    own, pulls = law.picked(rows), Tipping(*(each[rows] for each in load))
-    found = np.where(some, low, 0.0)
-    found[rows] = _last_held(own, pulls, low[rows], high[rows])
-    return found
-
-
-def _last_held(law: HingeLaw, load: Tipping, low: Array, high: Array) -> Array:
-    for _ in range(HALVINGS):
-        middle = (low + high) / 2
-        holds = load.at_Nm(middle) <= law.at_Nm(middle)
-        low, high = np.where(holds, middle, low), np.where(holds, high, middle)
-    return low
+    after = np.minimum(last + 1, len(GRID_RAD) - 1)
+    low, high = GRID_RAD[last], GRID_RAD[after]
+    for _ in range(ROUNDS):
+        tilt = low[:, None] + (high - low)[:, None] * PARTS
+        spare = law.moments_Nm(tilt) - load.moments_Nm(np.sin(tilt), np.cos(tilt))
+        last = len(PARTS) - 1 - (spare[:, ::-1] >= 0).argmax(axis=1)
+        after = np.minimum(last + 1, len(PARTS) - 1)
+        low, high = tilt[rows, last], tilt[rows, after]
+    held, short = spare[rows, last], spare[rows, after]
+    share = np.where(held > short, held / np.where(held > short, held - short, 1.0), 0.0)
+    return np.where(some, low + np.clip(share, 0.0, 1.0) * (high - low), 0.0)
 
 
 def spare_Nm(law: HingeLaw, load: Tipping, from_rad: Array) -> Array:
