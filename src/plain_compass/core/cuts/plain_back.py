@@ -17,6 +17,8 @@ CRACK = "step.crack"
 def _fits(result: Planned) -> Fit:
     parts = result.parts
     if parts.splitting.split_index_plain > 1.0:
+        if parts.splitting.split_index_bored > 1.0:
+            return Fit("poor", phrase("cut.back.plain.fits.thickness_splits"))
         return Fit("refused", phrase("cut.back.plain.fits.cut_behind_split"), "bored")
     if parts.balance.sits_back:
         return Fit("refused", phrase("cut.back.plain.fits.tree_sit_back"), "quarter")

@@ -44,7 +44,7 @@ def rod_across(planned: Planned) -> Rods:
         toppling_Nm=parts.mass.toppling_Nm,
         bent_Nm=parts.mass.bent_toppling_Nm,
         ahead_Nm=weight * parts.balance.ahead_m,
-        left_Nm=weight * parts.balance.left_m,
+        left_Nm=weight * (parts.mass.com_left_m - parts.hinge.even_left_m),
         drag_kg_m2=AIR_kg_m3 / 2 * drag_coefficient(STILL_m_s, in_leaf=gust.in_leaf) * gust.area_m2 * gust.arm_m**3,
         wind_forward_Nm=-steady * gust.against,
         wind_left_Nm=steady * gust.aside_left,

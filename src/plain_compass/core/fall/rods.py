@@ -29,7 +29,7 @@ class Rods:
     Attributes:
         inertia_kg_m2: about the hinge.
         toppling_Nm: m g Z; ``bent_Nm`` that of the stem as it bends while its hinge holds it.
-        ahead_Nm, left_Nm: m g X and m g Y, the centre of mass off the hinge's centroid.
+        ahead_Nm, left_Nm: m g X and m g Y, the centre of mass ahead of the hinge's centroid and left of its middle.
         drag_kg_m2: c of the drag c * rate^2: air density / 2 times Cd A times arm cubed.
         wind_forward_Nm, wind_left_Nm: steady wind on the crown times its arm.
         stiffness_Nm, peak_Nm, peaks_at, softens_over, tail: of the law of the hinge, as its break angle.

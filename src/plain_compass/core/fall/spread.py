@@ -251,7 +251,7 @@ def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping
     nominal, count = rod_across(planned), len(moved)
     base = widened(nominal, count)
     aim, wind = np.radians(cutting["aim_deg"]) * moved[:, 0], np.exp(cutting["wind"] * moved[:, 3])
-    hinge, thick, aside, steered = _thickness(planned, moved, (cutting["hinge_m"], cutting["hinge_share"]))
+    pull, thick, steered = _thickness(planned, moved, (cutting["hinge_m"], cutting["hinge_share"]))
     grows = {name: np.exp(by[name]) for name in LOGS}
     weight = parts.mass.weight_N * grows["mass"]
     forward, left = parts.mass.com_forward_m + by["forward"], parts.mass.com_left_m + by["left"]
@@ -269,7 +269,7 @@ def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping
         toppling_Nm=toppling,
         bent_Nm=toppling * (1.0 + bends * grows["mass"] * grows["up"] / grows["inertia"]),
         ahead_Nm=weight * (ahead - parts.hinge.region.forward_m - by["hinge_forward"]),
-        left_Nm=weight * (over - parts.hinge.region.left_m - aside),
+        left_Nm=weight * (over - parts.hinge.even_left_m),
         drag_kg_m2=base.drag_kg_m2 * grows["drag"],
         wind_forward_Nm=base.wind_forward_Nm * wind,
         wind_left_Nm=base.wind_left_Nm * wind,
@@ -278,7 +278,7 @@ def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping
         side_capacity_Nm=base.side_capacity_Nm * grows["side"] * thick,
         twist_capacity_Nm=base.twist_capacity_Nm * grows["twist"] * thick,
         break_rad=np.clip(base.break_rad * breaks, np.radians(8.0), np.radians(110.0)),
-        pull=hinge,
+        pull=pull,
         wedged_rad=base.wedged_rad,
         length_m=base.length_m * grows["length"],
         top_forward_m=top_forward * np.cos(aim) - top_left * np.sin(aim),
@@ -290,11 +290,10 @@ def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping
     return rods, parts.splitting.split_index * grows["split"] * folds
 
 
-def _thickness(planned: Planned, moved: Array, spread: tuple[float, float]) -> tuple[Array, Array, Array, Array]:
-    """(pull of the shutting face, mean thickness over the plan's, shift of the hinge's middle to the left in metres,
-    how far left its mid-line is turned). A thick hinge is missed by more: by a share of it where that is more.
+def _thickness(planned: Planned, moved: Array, spread: tuple[float, float]) -> tuple[Array, Array, Array]:
+    """(pull of the shutting face, mean thickness over the plan's, how far left its mid-line is turned).
 
-    A trapezium's centroid stands length/6 (l - r)/(l + r) off its middle, towards the thicker end.
+    A thick hinge is missed by more: by a share of it where that is more.
     """
     cut, share = planned.case.cut.hinge, planned.case.constants.shutting_pull
     left, right = (
@@ -302,8 +301,5 @@ def _thickness(planned: Planned, moved: Array, spread: tuple[float, float]) -> t
         for thick, off in ((cut.left_m, moved[:, 1]), (cut.right_m, moved[:, 2]))
     )
     planned_both = max(cut.left_m + cut.right_m, 2 * LEAST_THICK_m)
-    uneven = (left - right) / (left + right)
-    before = (cut.left_m - cut.right_m) / planned_both
-    third = planned.parts.hinge.length_m / 6
     turned_rad = np.arctan2(left - right, planned.parts.hinge.length_m) / 2
-    return shutting_pull(left, right, share), (left + right) / planned_both, third * (uneven - before), turned_rad
+    return shutting_pull(left, right, share), (left + right) / planned_both, turned_rad

@@ -20,7 +20,7 @@ from ..base.quantity import Kind
 from ..base.rows import Mask
 from ..mechanics.balance import tipping_of
 from ..mechanics.bar import off_line_m, usable_m
-from ..mechanics.hinge import bored_m, law_of
+from ..mechanics.hinge import bored_m, law_of, led_m
 from ..mechanics.law import spare_Nm
 from ..mechanics.seats import seat_wanted_m
 from ..mechanics.wedge import stands_in_kept
@@ -39,6 +39,8 @@ SMALL_STEM_USE = 0.95
 """A small stem that can be pushed is watched, not stopped, for a wedge that finds no room."""
 RUNS_PAST, SHUTS_FIRST = 0.9, 2.0
 """Shares of an overcut: watched wherever there is one, past the limit where its slot shuts before the face."""
+LOADED_SHARE, UNEVEN_SHARE = 0.05, 0.10
+"""Shares of the side capacity, and of the mean thickness, from which it matters which end is the thicker."""
 MOST_SHOWN = 99.0
 """A share past this is shown as this: nobody reads more digits."""
 NOTHING = 1e-6
@@ -85,6 +87,15 @@ def _goes_over(many: Many) -> Array:
 
 def _holds(many: Many) -> Array:
     return _share(many.use.needed_tilt_deg, many.use.lets_go_deg)
+
+
+def _taper(many: Many) -> Array:
+    """A thicker end where the weight crushes it: it carries less so, and leads the tree further off."""
+    left, right = many.designs.left_m, many.designs.right_m
+    _, off = led_m(many.mass, many.hinge)
+    loaded = np.abs(off) * many.mass.weight_N > LOADED_SHARE * many.strength.side_capacity_Nm
+    uneven = np.abs(left - right) > UNEVEN_SHARE * (left + right) / 2
+    return _asked(loaded & uneven & (off * (left - right) > 0), np.full(len(off), BROKEN))
 
 
 def _overcut(many: Many) -> Array:
@@ -295,6 +306,7 @@ LIMITS: Mapping[str, Measure] = {
     "balance.shuts_first": Measure(Group.BALANCE, _shuts_first),
     "hinge.side": Measure(Group.HINGE, lambda many: many.use.side_utilisation),
     "hinge.holds": Measure(Group.HINGE, _holds, 0.9),
+    "hinge.taper": Measure(Group.HINGE, _taper),
     "face.overcut": Measure(Group.FACE, _overcut),
     "split.index": Measure(Group.SPLIT, lambda many: many.splitting.split_index, 0.5),
     "split.strap": Measure(Group.SPLIT, _strap),

@@ -13,6 +13,9 @@ from .findings import Finding, Limit, Told, unknown
 from .limits import MOST_SHOWN, SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, Uses, judged
 from .wedges import wedge_findings
 
+BY_THICKNESS = 0.95
+"""Share of the index that a bored cut would have too, from which it is the hinge's thickness that splits the stem."""
+
 
 def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
     """Every finding that comes from the physics, in the order of the margin band.
@@ -25,6 +28,7 @@ def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...
         *sitting_back(uses),
         *shuts_first(parts, uses),
         side_use(parts, uses),
+        *taper(case, uses),
         hold_until(parts, uses),
         *overcut(case, parts, uses),
         split(case, parts, uses),
@@ -107,6 +111,17 @@ def side_use(parts: Parts, uses: Uses) -> Finding:
     return judged(Limit("hinge.side", Group.HINGE, "hinge"), uses, None, Told(sentence, change), indicative=True)
 
 
+def taper(case: Case, uses: Uses) -> list[Finding]:
+    """Is the thicker end where the side weight crushes it?"""
+    if "hinge.taper" not in uses:
+        return []
+    left, right = phrase("side.left"), phrase("side.right")
+    thick, other = (left, right) if case.cut.hinge.left_m > case.cut.hinge.right_m else (right, left)
+    told = Told(phrase("hinge.taper.wrong", side=thick), phrase("hinge.taper.change", other=other))
+    limit = Limit("hinge.taper", Group.HINGE, "hinge")
+    return [judged(limit, uses, (case.cut.hinge.left_m, case.cut.hinge.right_m, Kind.LENGTH), told, indicative=True)]
+
+
 def hold_until(parts: Parts, uses: Uses) -> Finding:
     """Does the hinge hold long enough?"""
     use, needed = parts.use, parts.use.needed_tilt_deg
@@ -145,7 +160,8 @@ def split(case: Case, parts: Parts, uses: Uses) -> Finding:
         plain=result.split_index_plain,
         bored=result.split_index_bored,
     )
-    change = phrase("split.index.change")
+    thick = case.cut.back.held or result.split_index_bored >= BY_THICKNESS * result.split_index
+    change = phrase("split.index.thick_change" if thick else "split.index.change")
     if result.split_index_overcut == result.split_index > 0:
         change = phrase("split.index.overcut_change")
     return judged(

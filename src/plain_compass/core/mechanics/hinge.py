@@ -216,9 +216,23 @@ def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -
         right_m=np.where(np.isfinite(right), right, 0.0),
         steered_deg=np.degrees(np.arctan2(designs.left_m - designs.right_m, length) / 2),
         even_forward_m=face.hinge_front_m - region.area_m2 / length / 2,
-        even_left_m=(face.end_left_m + face.end_right_m) / 2,
+        even_left_m=_even_left_m(designs, face, spans),
         spans=spans,  # type: ignore[arg-type]  # one tuple of pieces a case
     )
+
+
+def _even_left_m(
+    designs: Designs, face: FaceGeometry[Array], spans: tuple[tuple[tuple[float, float], ...], ...]
+) -> Array:
+    """Middle of each hinge across the lay, were it as thick everywhere: of the apex line, or of its pieces on it."""
+    found: Array = (face.end_left_m + face.end_right_m) / 2
+    for at in np.nonzero(designs.shaped)[0].tolist():
+        low, high = float(face.end_right_m[at]), float(face.end_left_m[at])
+        pieces = [(max(a, low), min(b, high)) for a, b in spans[at] if min(b, high) > max(a, low)]
+        long = sum(b - a for a, b in pieces)
+        if long > 0:
+            found[at] = sum((b - a) * (a + b) / 2 for a, b in pieces) / long
+    return found
 
 
 def _meets_rot(sections: Sections, pieces: _Pieces) -> bool:
@@ -369,8 +383,13 @@ def break_angles_deg(
 
 
 def led_m(mass: Mass[N], hinge: HingeGeometry[N]) -> tuple[N, N]:
-    """(ahead of the hinge, left) of the tree's centre, in the plane in which the hinge leads it."""
+    """(ahead of the hinge, left) of the tree's centre, in the plane in which the hinge leads it.
+
+    To the left it counts from the even hinge's middle (indicative): as an uneven hinge folds, its crushed end yields
+    and the line it turns about does not follow its centroid to the thicker end. Practice leaves more wood away from a
+    side weight and is helped by it.
+    """
     turn = np.radians(hinge.steered_deg)
-    ahead, left = mass.com_forward_m - hinge.region.forward_m, mass.com_left_m - hinge.region.left_m
+    ahead, left = mass.com_forward_m - hinge.region.forward_m, mass.com_left_m - hinge.even_left_m
     cos, sin = np.cos(turn), np.sin(turn)
     return ahead * cos + left * sin, left * cos - ahead * sin
