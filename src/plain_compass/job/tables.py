@@ -43,6 +43,7 @@ def _wood(row: dict[str, str]) -> Wood:
         shear_Pa=float(row["shear_MPa"]) * 1e6,
         across_Pa=float(row["across_MPa"]) * 1e6,
         density_kg_m3=float(row["density_kg_m3"]),
+        basic_density_kg_m3=float(row["basic_density_kg_m3"]),
         splitting=row["splitting"],
         suppleness=row["suppleness"],
         source=row["source"],

@@ -39,7 +39,7 @@ SMALL_STEM_USE = 0.95
 """A small stem that can be pushed is watched, not stopped, for a wedge that finds no room."""
 RUNS_PAST, SHUTS_FIRST = 0.9, 2.0
 """Shares of an overcut: watched wherever there is one, past the limit where its slot shuts before the face."""
-LOADED_SHARE, UNEVEN_SHARE = 0.05, 0.10
+LOADED_SHARE, UNEVEN_SHARE = 0.03, 0.10
 """Shares of the side capacity, and of the mean thickness, from which it matters which end is the thicker."""
 MOST_SHOWN = 99.0
 """A share past this is shown as this: nobody reads more digits."""
@@ -78,11 +78,15 @@ def _share(load: Array, capacity: Array | float) -> Array:
 
 
 def _goes_over(many: Many) -> Array:
-    """Lift the wedges must give over what they have; nothing where the tree goes by itself."""
+    """Lift the wedges must give over what they have, or what a push must over what a person gives: either will do.
+
+    Nothing where the tree goes by itself.
+    """
     table, used, wanted = many.seats.table, many.seats.used, many.wedging.tilt_deg > 0
     shares = np.where(used, _share(np.maximum(table.lift_m, 1e-12), table.available_m), -np.inf)
     most = np.where(used.any(axis=1), shares.max(axis=1, initial=-np.inf), np.inf)
-    return np.where(wanted, most, 0.0)
+    pushed = _share(many.wedging.moment_Nm, many.wedging.by_hand_Nm)
+    return np.where(wanted, np.minimum(most, pushed), 0.0)
 
 
 def _holds(many: Many) -> Array:

@@ -60,7 +60,9 @@ def balance(case: Case, parts: Parts, uses: Uses) -> Finding:
     what = "balance.over.must_lift"
     if parts.rigging is not None and parts.rigging.moment_forward_Nm > 0:
         what = "balance.over.with_the_rope"
-    if not wedging.seats:
+    if wedging.goes_by_hand:
+        what = "balance.over.by_hand"
+    elif not wedging.seats:
         what = "balance.over.no_wedge"
     return judged(
         Limit("balance.over", Group.BALANCE, "centre"),

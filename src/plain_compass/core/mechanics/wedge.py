@@ -14,6 +14,7 @@ from ..design.cut import BackCut, Kit
 from ..tree.section import Section
 from ..tree.wood import Indicative
 from .balance import Balance, tipping_of
+from .hands import by_hand_Nm
 from .hinge import law_of
 from .law import HingeLaw, Tipping, goes_at_rad
 from .loads import Loads
@@ -84,6 +85,7 @@ class Wedging(Generic[N]):
         first_fits: whether there is kerf for the first wedge behind the hinge at all.
         shuts_first: whether the face shuts while the hinge still holds the tree: it never goes.
         doubled_needed: whether a single wedge cannot lift far enough but two on each other can.
+        by_hand_Nm: what one person gives with a push, and a lever on a small stem (indicative).
         alone_Nm: most moment anything must give to tip the tree by its weight alone, without rope or wind.
         pause_s: how long the top takes to answer: a period of the sway, held to two to six seconds.
     """
@@ -99,6 +101,7 @@ class Wedging(Generic[N]):
     first_fits: bool
     shuts_first: bool
     doubled_needed: bool
+    by_hand_Nm: N
     alone_Nm: N
     pause_s: N
 
@@ -106,6 +109,11 @@ class Wedging(Generic[N]):
     def wanted(self) -> bool:
         """Whether the tree needs wedges to go at all; asked of one case."""
         return bool(self.tilt_deg > 0)
+
+    @property
+    def goes_by_hand(self) -> bool:
+        """Whether what holds it is no more than one person gives; asked of one case."""
+        return self.wanted and bool(self.moment_Nm <= self.by_hand_Nm)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -161,6 +169,7 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
         first_fits=whole >= wanted,  # type: ignore[arg-type]  # of many, one answer a case
         shuts_first=balance.theta_go_deg >= closing,  # type: ignore[arg-type]
         doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]
+        by_hand_Nm=by_hand_Nm(stumps.designs.height_m, sections.diameter_m, constants),
         alone_Nm=moments_wanted_Nm(stumps, poise, constants, peak),
         pause_s=np.clip(mass.sway_s, *PAUSES_s),
     )

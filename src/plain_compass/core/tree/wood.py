@@ -19,6 +19,7 @@ class Wood:
         shear_Pa: shear strength along the grain.
         across_Pa: tension strength across the grain.
         density_kg_m3: green density with bark.
+        basic_density_kg_m3: oven-dry mass over green volume.
         splitting, suppleness, group: one of the classes above.
         estimated: names of the attributes that are estimates rather than handbook values.
     """
@@ -31,10 +32,16 @@ class Wood:
     shear_Pa: float
     across_Pa: float
     density_kg_m3: float
+    basic_density_kg_m3: float
     splitting: str
     suppleness: str
     source: str
     estimated: tuple[str, ...] = ()
+
+    @property
+    def moisture(self) -> float:
+        """Water over oven-dry wood, by mass."""
+        return self.density_kg_m3 / self.basic_density_kg_m3 - 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +79,10 @@ class Indicative:
     least_advance_m: float
     seating_blows: float
     most_blows: float
+    push_N: float
+    push_at_m: float
+    lever_Nm: float
+    lever_to_m: float
     sawdust_m: float
     rot_gives_m: float
     impact_factor: float
