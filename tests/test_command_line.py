@@ -203,3 +203,57 @@ def test_assess_tells_of_the_fall_too(capsys: pytest.CaptureFixture[str]) -> Non
     assert main(["assess", "demo", "--tree", "WH-24", "--json"]) == 0
     ids = {f["id"] for f in json.loads(capsys.readouterr().out)["findings"]}
     assert {"fall.drift", "fall.sits_back"} <= ids
+
+
+# What if -----------------------------------------------------------------------------------------------------
+
+
+def test_any_number_may_be_taken_otherwise_for_one_answer(job: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    def asked(*settings: str) -> dict[str, dict[str, float]]:
+        assert main(["assess", str(job), "--json", *(part for each in settings for part in ("--set", each))]) == 0
+        found: dict[str, dict[str, float]] = json.loads(capsys.readouterr().out)
+        return found
+
+    before = job.read_bytes()
+    plain, thin = asked(), asked("cut.hinge.left_m=2.5cm", "cut.hinge.right_m=2.5 cm")
+    assert thin["balance"]["theta_go_deg"] < plain["balance"]["theta_go_deg"]
+    assert asked("tree.lean_deg=9")["balance"]["ahead_m"] != plain["balance"]["ahead_m"]
+    assert asked("cut.back.form=bored")["splitting"] != plain["splitting"]
+    assert job.read_bytes() == before
+
+
+@pytest.mark.parametrize(
+    ("setting", "says"),
+    [
+        ("cut.hinge.left_m", "wants a field, an equals sign"),
+        ("cut.hing.left_m=4cm", "cut.hinge.left_m"),
+        ("cut.hinge.left_m=thick", "thick"),
+        ("cut.hinge.left_m=9 m", "accepted"),
+        ("cut.back.form=sideways", "accepted: axe, bored"),
+        ("tree=oak", "no number or choice"),
+        ("=4", "no number or choice"),
+    ],
+)
+def test_a_setting_that_cannot_be_is_one_sentence(
+    setting: str, says: str, job: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["assess", str(job), "--set", setting]) == 2
+    err = capsys.readouterr().err
+    assert says in err and err.count("\n") == 1
+
+
+def test_the_answer_tells_when_the_tree_goes_and_what_is_seen_on_the_way(
+    job: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["assess", str(job), "--json", "--set", "cut.wedges.0.stacked=1"]) in (0, 2)
+    capsys.readouterr()
+    assert main(["assess", str(job), "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert 0 < found["balance"]["centre_over_deg"] < found["balance"]["theta_go_deg"]
+    assert {"thinned_to_m", "thinning_refused"} <= set(found["wedges"])
+    table = found["wedges"]["driving_table"]
+    assert table[-1]["lift_m"] == pytest.approx(found["wedges"]["lift_m"])
+    law = found["hinge"]["hinge_law"]
+    assert len(law["tilt_deg"]) == len(law["moment_Nm"]) and law["moment_Nm"][0] == 0
+    assert max(law["moment_Nm"]) == pytest.approx(found["hinge"]["peak_Nm"], rel=0.02)
+    assert found["butt"]["does"]

@@ -11,7 +11,8 @@ from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
-from .commands import cuts, fall, instruments, measure, rose, site, trees
+from .commands import cuts, fall, instruments, measure, rose, site, species, trees
+from .commands.what_if import with_settings
 from .core.base.errors import PlainCompassError
 from .core.judge.unmeasured import UnmeasuredError
 from .job.words import Speech
@@ -74,6 +75,9 @@ def _parser() -> argparse.ArgumentParser:
         _file_and_tree(about)
         about.add_argument("--json", action="store_true", help="print one JSON object")
         about.set_defaults(run=lambda arguments, what=what: what(*_load(arguments), arguments))
+    woods = commands.add_parser("species", help="the table of species, each row with its source; take in your own")
+    species.add_to(woods)
+    woods.set_defaults(run=species.run)
     schools = commands.add_parser("practices", help="the schools, and where they disagree")
     schools.add_argument("--json", action="store_true", help="print one JSON object")
     schools.add_argument("--save", nargs=2, metavar=("KEY", "FILE"), help="write one practice to a file, to be shared")
@@ -86,6 +90,14 @@ def _parser() -> argparse.ArgumentParser:
 def _file_and_tree(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("file", type=Path, help="a job file (.pcjob.json), the word demo, or - for standard input")
     parser.add_argument("--tree", help="id of the tree; may be left out for a job of one tree, and for demo")
+    parser.add_argument(
+        "--set",
+        action="append",
+        default=[],
+        metavar="FIELD=VALUE",
+        dest="settings",
+        help="answer as if this stood in the job, as in cut.hinge.left_m=4cm; may be given more than once",
+    )
 
 
 def main(argv: Sequence[str] | None = None) -> int:
@@ -144,7 +156,9 @@ def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noq
         raise JobFileError(
             f"{arguments.file.name} has several trees; say which with --tree: {', '.join(t.id for t in job.trees)}."
         )
-    return job, job.plan(arguments.tree or job.trees[0].id)
+    tree_id = job.plan(arguments.tree or job.trees[0].id).id
+    job = with_settings(job, tree_id, arguments.settings) if arguments.settings else job
+    return job, job.plan(tree_id)
 
 
 def _assess(arguments: argparse.Namespace) -> int:

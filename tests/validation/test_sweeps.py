@@ -110,7 +110,7 @@ def test_a_small_step_never_moves_a_margin_far(name: str) -> None:
         one, other = (np.clip(1.0 - use[row], -9.99, 1.0) for use in (before, after))
         both = ~np.isnan(one) & ~np.isnan(other) & (np.minimum(one, other) > -0.1)
         far = np.abs(one - other)[both] > 0.05
-        assert far.mean() <= 0.07 if id in STEEP and both.any() else not far.any(), (id, int(far.sum()))
+        assert far.mean() <= 0.12 if id in STEEP and both.any() else not far.any(), (id, int(far.sum()))
 
 
 def go_deg(cases: Sequence[Case]) -> Array:

@@ -79,7 +79,8 @@ def _with_probes(job: Job, tree_id: str) -> Job:
     return with_plan(job, tree_id, "tree.decay.shell", probes)
 
 
-def _depth_m(job: Job, tree_id: str) -> float:
+def depth_m(job: Job, tree_id: str) -> float:
+    """Depth of the wood along the lay at the cut, what has rotted taken as sound: the D of ``%D``."""
     case = case_of(job, tree_id)
     exponent = case.constants.profile_exponent[case.wood.group]
     sound = replace(case.tree, decay=replace(case.tree.decay, kind="none"))
@@ -88,7 +89,7 @@ def _depth_m(job: Job, tree_id: str) -> float:
 
 def _resized_with_stem(before: Job, after: Job, tree_id: str) -> Job:
     check_tree(after.plan(tree_id).tree)
-    factor = _depth_m(after, tree_id) / _depth_m(before, tree_id)
+    factor = depth_m(after, tree_id) / depth_m(before, tree_id)
     if abs(factor - 1) < 1e-9:
         return after
     return with_plan(after, tree_id, "cut", resized(after.plan(tree_id).cut, factor))
@@ -132,7 +133,7 @@ def take_form(job: Job, tree_id: str, part: str, key: str, *, read: bool = False
     if part == "back" and not (cut.face.traits.is_cut or cut.back.traits.without_face):
         cut = usual_face().design(replace(case, cut=cut))
     if part == "back" and cut.back.strapped:
-        cut = replace(cut, wedges=_beside_strap(cut, _depth_m(job, tree_id)))
+        cut = replace(cut, wedges=_beside_strap(cut, depth_m(job, tree_id)))
     if read and f"{part}:{key}" not in cut.read.split():
         cut = replace(cut, read=f"{cut.read} {part}:{key}".strip())
     return with_plan(job, tree_id, "cut", cut)

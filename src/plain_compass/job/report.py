@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import math
-from dataclasses import fields, is_dataclass
+from dataclasses import astuple, fields, is_dataclass
 from typing import Any
 
 import numpy as np
 
 from ..core.advice.survey import survey
 from ..core.assess import Assessment
+from ..core.base.errors import ReckoningError
+from ..core.fall.nominal import nominal_fall
 from ..core.judge.findings import Finding
+from ..core.mechanics.hinge import HingeStrength, law_of
 from ..core.mechanics.resting import Resting
+from ..core.plan.driven import driving_of, thinning_of
 from ..core.plan.reach import better_side, called, caught, lying
 from ..core.site.landing import hits_on
 from ..core.site.ways_out import kept_away_m, ways_out
@@ -19,6 +23,9 @@ from .document import Job, TreePlan
 from .spreads import measure_better, plan_spreads
 from .units import tape_rounded
 from .words import Speech
+
+LAW_STEP_DEG = 0.5
+"""Step of the table of what the hinge resists."""
 
 
 def plain(value: Any) -> Any:
@@ -61,10 +68,11 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
         "face": plain(parts.face) | _asked(parts.face, "closing_angle_deg", "hinge_length_m", "shuts_on_overcut"),
         "hinge": _hinge(result),
         "splitting": plain(parts.splitting),
-        "wedges": plain(parts.wedging),
+        "wedges": plain(parts.wedging) | _driven(result),
         "ground": _ground(result),
         "rope": None if parts.rigging is None else plain(parts.rigging),
         "wind": plain(parts.gust),
+        "butt": _butt(result),
         "ways_out": [plain(way) | {"free": way.free} for way in ways_out(result.case.site, result.case.at, lay_deg)],
         "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
         "findings": [_finding(finding, speech) for finding in result.findings],
@@ -119,11 +127,40 @@ def _hinge(result: Assessment) -> dict[str, Any]:
         "second_fall_m4": hinge.region.second_fall_m4,
         "second_side_m4": hinge.region.second_side_m4,
         **plain(result.parts.strength),
+        "hinge_law": _law(result),
+        "steered_deg": hinge.steered_deg,
         "lets_go_deg": use.lets_go_deg,
         "lets_go_by": use.lets_go_by,
         "needed_tilt_deg": use.needed_tilt_deg,
         "side_utilisation": use.side_utilisation,
     }
+
+
+def _law(result: Assessment) -> dict[str, Any]:
+    """Resistance of the hinge against tilt, degree by degree until it has parted."""
+    tilts = np.arange(0.0, min(result.parts.strength.break_angle_deg, 90.0) + 1.0, LAW_STEP_DEG)
+    one = HingeStrength(*(np.array([value]) for value in astuple(result.parts.strength)))
+    moments = law_of(one).moments_Nm(np.radians(tilts))[0]
+    return {"tilt_deg": tilts.tolist(), "moment_Nm": [round(float(each), 2) for each in moments]}
+
+
+def _driven(result: Assessment) -> dict[str, Any]:
+    """A thinner hinge on which the wedges reach, and what is to be seen while they are driven."""
+    thinning = thinning_of(result.case, result.parts)
+    return {
+        "thinned_to_m": thinning.to_m,
+        "thinning_refused": thinning.refused,
+        "driving_table": [plain(line) for line in driving_of(result.case, result.parts)],
+    }
+
+
+def _butt(result: Assessment) -> dict[str, Any] | None:
+    """What the butt does; nothing where the tree does not go."""
+    try:
+        fall = nominal_fall(result)
+    except ReckoningError:
+        return None
+    return {"does": fall.butt, "along_m": fall.butt_m} if fall.goes else None
 
 
 def _mark(mark: Any, speech: Speech) -> dict[str, Any]:

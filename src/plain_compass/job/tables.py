@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import json
 import tomllib
 from dataclasses import fields
@@ -17,38 +16,58 @@ from platformdirs import user_config_path
 from ..core.base.errors import InputError, PlainCompassError
 from ..core.design.practice import Practice
 from ..core.tree.wood import Indicative, Wood
-from .disk import read_text, reason_of, write_atomically
+from .disk import JobFileError, read_text, reason_of, write_atomically
 from .own_constants import overlaid, read_own
+from .own_species import read_own_species, read_rows, rows_text
 from .practice_files import PracticeError, practice_from, practice_text
 
 DEFAULT_PRACTICE = "fifth-and-tenth"
+UNKNOWN = "unknown-"
+"""How the keys of species begin that stand for whatever has not been named."""
 DATA: Traversable = files("plain_compass") / "data"
 APP = "plain-compass"
 
 
-@cache
 def species_table() -> dict[str, Wood]:
-    """Every species, by key, in the order in which they are listed."""
-    rows = csv.DictReader((DATA / "species.csv").read_text(encoding="utf-8").splitlines())
-    return {row["key"]: _wood(row) for row in rows}
+    """Every species, by key: those that ship in their order, then a person's own, then the unknown ones."""
+    return _species()[0]
 
 
-def _wood(row: dict[str, str]) -> Wood:
-    return Wood(
-        key=row["key"],
-        name=row["name"],
-        group=row["group"],
-        rupture_Pa=float(row["rupture_MPa"]) * 1e6,
-        elasticity_Pa=float(row["elasticity_GPa"]) * 1e9,
-        shear_Pa=float(row["shear_MPa"]) * 1e6,
-        across_Pa=float(row["across_MPa"]) * 1e6,
-        density_kg_m3=float(row["density_kg_m3"]),
-        basic_density_kg_m3=float(row["basic_density_kg_m3"]),
-        splitting=row["splitting"],
-        suppleness=row["suppleness"],
-        source=row["source"],
-        estimated=tuple(row["estimated"].split()),
-    )
+@cache
+def _species() -> tuple[dict[str, Wood], str]:
+    shipped = read_rows((DATA / "species.csv").read_text(encoding="utf-8"), "species.csv")
+    own, trouble = read_own_species(own_species())
+    known = {key: wood for key, wood in shipped.items() if not key.startswith(UNKNOWN)}
+    unknown = {key: wood for key, wood in shipped.items() if key.startswith(UNKNOWN)}
+    return known | {key: wood for key, wood in own.items() if key not in shipped} | unknown, trouble
+
+
+def own_species() -> Path:
+    """Where a person's own species are kept."""
+    return Path(user_config_path(APP)) / "species.csv"
+
+
+def take_species_in(path: Path) -> tuple[Wood, ...]:
+    """Keep the species of a file for every job from now on; a row of one's own with the same key is replaced.
+
+    Raises JobFileError or InputError with a sentence.
+    """
+    new, kept = read_rows(read_text(path), path.name), own_species()
+    shipped = read_rows((DATA / "species.csv").read_text(encoding="utf-8"), "species.csv")
+    for key in new:
+        if key in shipped:
+            raise InputError("species", key, reason="the key of a species that ships; give yours another")
+    before, trouble = read_own_species(kept)
+    if trouble:
+        raise JobFileError(trouble)
+    try:
+        kept.parent.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        why = reason_of(error)
+        raise JobFileError(f"{kept.parent} could not be made: {why}; no species can be kept there.") from None
+    write_atomically(kept, rows_text((before | new).values()))
+    forget_tables()
+    return tuple(new.values())
 
 
 def wood_of(species: str) -> Wood:
@@ -106,14 +125,16 @@ def _practices() -> tuple[dict[str, Practice], tuple[str, ...]]:
 
 
 def table_troubles() -> tuple[str, ...]:
-    """Sentences about a person's own constants and practices that could not be taken."""
-    return (*_constants()[1], *_practices()[1])
+    """Sentences about a person's own constants, practices and species that could not be taken."""
+    species = _species()[1]
+    return (*_constants()[1], *_practices()[1], *([species] if species else []))
 
 
 def forget_tables() -> None:
     """A person's own files are read anew when they are next asked for."""
     _constants.cache_clear()
     _practices.cache_clear()
+    _species.cache_clear()
 
 
 def take_practice_in(path: Path) -> Practice:

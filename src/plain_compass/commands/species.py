@@ -1,0 +1,32 @@
+"""``plain-compass species``: the table of species with the source of each row, and rows of one's own taken in."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from pathlib import Path
+
+from ..job.report import plain
+from ..job.tables import species_table, take_species_in
+
+
+def add_to(parser: argparse.ArgumentParser) -> None:
+    """Add the arguments."""
+    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--add", type=Path, metavar="FILE", help="take rows of your own in from a CSV file")
+
+
+def run(arguments: argparse.Namespace) -> int:
+    """List the species, or take some in."""
+    if arguments.add is not None:
+        taken = take_species_in(arguments.add)
+        print(f"{', '.join(wood.name for wood in taken)} can be chosen now.")
+        return 0
+    table = species_table().values()
+    if arguments.json:
+        print(json.dumps({"species": [plain(wood) for wood in table]}, indent=2, ensure_ascii=False))
+        return 0
+    for wood in table:
+        strong = f"{wood.rupture_Pa / 1e6:5.0f} MPa {wood.elasticity_Pa / 1e9:5.1f} GPa {wood.density_kg_m3:5.0f} kg/m3"
+        print(f"{wood.key:<22}{strong}  {wood.splitting:<11} {wood.suppleness:<8} {wood.source}")
+    return 0
