@@ -52,7 +52,7 @@ SLIPS = (
     Slip("core/tree/stem.py", "return Body(mass, up, lean_f + sweep_f, lean_l + sweep_l", "return Body(mass, up, lean_f, lean_l"),
     Slip("core/mechanics/law.py", "-np.expm1(-x) / law.rise, 1.0)", "-np.expm1(-x), 1.0)"),
     Slip("core/mechanics/law.py", "law.tail + (1.0 - law.tail) *", "(1.0 - law.tail) *"),
-    Slip("core/mechanics/law.py", "high = np.where(holds, middle, low), np.where(holds, high, middle)", "high = np.where(holds, low, middle), np.where(holds, middle, high)"),
+    Slip("core/mechanics/law.py", "last = holds.shape[1] - 1 - holds[:, ::-1].argmax(axis=1)", "last = holds.argmax(axis=1)"),
     Slip("core/mechanics/mass.py", "still * (1.0 + still /", "still * (1.0 + 0.0 * still /"),
     Slip("core/mechanics/balance.py", "np.where(fits, np.where(load.standing_Nm < 0, then, 0.0), use)", "np.where(fits, 0.0, use)"),
     Slip("core/mechanics/balance.py", "steady_Nm)\n\n\ndef balances_of", "0.0 * steady_Nm)\n\n\ndef balances_of"),

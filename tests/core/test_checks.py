@@ -207,7 +207,7 @@ def test_the_order_of_cuts_goes_from_chalk_to_walking_away() -> None:
     assert "roof" in plain[1]
     assert "floor" in plain[2]
     assert any("wedges once" in line for line in plain)
-    assert any("blows" in line for line in plain)
+    assert any("blows" in line or "thin the hinge" in line.lower() for line in plain)
     assert "way out" in plain[-1]
 
 
@@ -216,7 +216,7 @@ def test_a_bored_cut_sets_the_wedges_before_the_strap_goes() -> None:
     lines = [told(p) for p in order_of_cuts(assessed(back, plain_cut(back__form="bored")))]
     bore = next(i for i, line in enumerate(lines) if line.startswith("Bore"))
     snug = next(i for i, line in enumerate(lines) if "snug" in line)
-    drive = next(i for i, line in enumerate(lines) if "blows" in line)
+    drive = next(i for i, line in enumerate(lines) if "blows" in line or "thin the hinge" in line.lower())
     assert bore < snug < drive
 
 

@@ -120,5 +120,6 @@ def test_what_practice_says_of_single_species_stands_in_the_table() -> None:
     assert {table[key].suppleness for key in ("aspen", "aspen-quaking", "poplar-hybrid")} == {"average"}
     british = table["spruce-sitka-british"]
     assert (british.rupture_Pa, british.elasticity_Pa, british.density_kg_m3) == (34e6, 5.9e9, 900.0)
-    assert (table["douglas-fir-british"].elasticity_Pa, table["douglas-fir-british"].density_kg_m3) == pytest.approx((8.3e9, 870.0))
+    douglas = table["douglas-fir-british"]
+    assert (douglas.elasticity_Pa, douglas.density_kg_m3) == pytest.approx((8.3e9, 870.0))
     assert table["spruce-norway"].density_kg_m3 == 900.0

@@ -31,9 +31,7 @@ def with_settings(job: Job, tree_id: str, settings: list[str]) -> Job:
     for setting in settings:
         path, equals, text = setting.partition("=")
         if not equals:
-            raise SettingError(
-                f"--set {setting} wants a field, an equals sign and a value, as in cut.hinge.left_m=4cm."
-            )
+            raise SettingError(f"--set {setting} wants a field, an equals sign and a value: cut.hinge.left_m=4cm.")
         path = SHORT.get(path.strip(), path.strip())
         changes[path] = _value(job, tree_id, path, text.strip())
     return set_values(job, tree_id, changes)

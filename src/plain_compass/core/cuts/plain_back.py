@@ -7,6 +7,7 @@ import math
 from ..base.phrase import Phrase, phrase
 from ..design.traits import BackTraits
 from ..plan.case import Planned
+from ..plan.driven import driving_of, thinning_of
 from .form import Bands, CutForm, CutStep, Fit
 from .shapes import GOOD, hinge_bands, rear_moved, with_back
 
@@ -86,13 +87,11 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
     if not wedging.wanted or not wedging.seats or wedging.blows > 1e4 or wedging.blows < 0.5:
         return ()
     finished = hinge_bands(result)
-    pause = wedging.pause_s
-    text = "cut.back.plain.drive_wedges_turn"
     return (
         CutStep(
             "drive",
             "cut.back.plain.drive.title",
-            phrase(text, blows=wedging.blows, advance=min(wedging.advance_per_blow_m, 0.2), pause=pause),
+            _driving_words(result),
             "cut.back.plain.drive.stand",
             "cut.back.plain.drive.look",
             "cut.back.plain.drive.stop_if",
@@ -102,13 +101,37 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
     )
 
 
+def _driving_words(result: Planned) -> Phrase:
+    """How to drive: to where it goes, or as far as the wedges lift and then by a thinner hinge."""
+    wedging = result.parts.wedging
+    thinning = thinning_of(result.case, result.parts)
+    if thinning.to_m is not None and not thinning.refused:
+        return phrase("cut.back.plain.thin_and_drive", to=thinning.to_m, pause=wedging.pause_s)
+    half = driving_of(result.case, result.parts)
+    middle = half[(len(half) - 1) // 2]
+    return phrase(
+        "cut.back.plain.drive_wedges_turn",
+        blows=wedging.blows,
+        advance=min(wedging.advance_per_blow_m, 0.2),
+        pause=wedging.pause_s,
+        lift=middle.lift_m,
+        top=middle.top_m,
+    )
+
+
 def driving_on_card(result: Planned) -> tuple[Phrase, ...]:
-    """How many blows it is reckoned to take, and how long to wait between them."""
+    """How many blows it is reckoned to take, how long to wait, what the top does meanwhile, and when to stop."""
     wedging = result.parts.wedging
     if not wedging.wanted or not wedging.seats or not math.isfinite(wedging.blows):
         return ()
-    text = "order.drive_and_wait"
-    return (phrase(text, blows=wedging.blows, pause=wedging.pause_s),)
+    thinning = thinning_of(result.case, result.parts)
+    if thinning.to_m is not None and not thinning.refused:
+        return (phrase("order.thin", to=thinning.to_m, pause=wedging.pause_s),)
+    table = driving_of(result.case, result.parts)
+    some = [table[(len(table) - 1) // 2]] if len(table) > 1 else []
+    drive = phrase("order.drive_and_wait", blows=wedging.blows, seating=wedging.seating_blows, pause=wedging.pause_s)
+    seen = [phrase("order.top_moves", lift=line.lift_m, top=line.top_m) for line in some]
+    return (drive, *seen, phrase("order.not_going", lift=table[-1].lift_m))
 
 
 def _on_card(result: Planned) -> tuple[Phrase, ...]:
