@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -14,8 +15,9 @@ from builders import case, finding, plain_cut, round_tree, told
 from plain_compass.core.assess import Assessment, assess, with_fall
 from plain_compass.core.base.errors import InputError, ReckoningError
 from plain_compass.core.base.paths import with_value
+from plain_compass.core.fall.butt import BUTTS, runs_m, throws_m
 from plain_compass.core.fall.fan import Fan, fan_of
-from plain_compass.core.fall.nominal import BUTTS, nominal_fall
+from plain_compass.core.fall.nominal import nominal_fall
 from plain_compass.core.fall.reckon import rod_of
 from plain_compass.core.fall.rods import BROKE_BY
 from plain_compass.core.fall.spread import samples_of, slopes_in_steps
@@ -282,10 +284,53 @@ def test_the_face_decides_whether_the_butt_stays_on_level_ground(face: str, butt
 
 
 def test_rising_ground_throws_the_butt_back_once_the_hinge_is_gone() -> None:
-    uphill = replace(case(), site=Site(slope_deg=20.0, downhill_deg=180.0))
-    fall = nominal_fall(assess(with_value(uphill, "cut.face.roof_deg", 40.0)))
+    """Up a slope steeper than bark holds on there is nothing to stop it once it is over the step."""
+    narrow = with_value(with_value(case(), "cut.face.roof_deg", 25.0), "cut.back.step_m", 0.0)
+    fall = nominal_fall(assess(replace(narrow, site=Site(slope_deg=30.0, downhill_deg=180.0))))
     assert fall.end_deg < 84 and fall.butt == "kicks back" and fall.butt_m < 0
     assert fall.butt_at(0.0)[1] == fall.butt_m
+
+
+def ran_m(slope_deg: float, step_m: float = 0.0) -> float:
+    whole = with_value(case(round_tree(height_m=24.0)), "cut.back.step_m", step_m)
+    result = assess(replace(whole, site=Site(slope_deg=slope_deg, downhill_deg=180.0)))
+    return runs_m(16.0, slope_deg, result)
+
+
+def test_the_butt_runs_farther_the_steeper_it_is_without_a_slope_at_which_it_starts() -> None:
+    """By hand at ten degrees, and no jump of more than its own length in a hundred between one slope and the next."""
+    constants, parts = case().constants, assess(case(round_tree(height_m=24.0))).parts
+    turn = math.radians(10.0)
+    speed = constants.butt_speed_share * 16.0 * math.sin(turn) * parts.mass.com_up_m / (24.0 - 0.3)
+    holds = constants.slide_friction * math.cos(turn) - math.sin(turn)
+    assert ran_m(10.0) == pytest.approx(speed**2 / (2 * 9.81 * holds), rel=0.02)
+    far = [ran_m(slope) for slope in np.arange(0.0, 25.5, 0.5).tolist()]
+    assert far == sorted(far) and far[0] == 0.0
+    assert max(b - a for a, b in pairwise(far)) < 1.0
+    assert ran_m(10.0, step_m=0.05) == 0.0
+
+
+@settings(max_examples=30, deadline=None)
+@given(roof=st.floats(40.0, 85.0), more=st.floats(1.0, 20.0))
+def test_a_wider_face_throws_the_tree_less_far(roof: float, more: float) -> None:
+    """A narrow one lets go early and lets it fly; the reach of the top shows it."""
+
+    def thrown(opening: float) -> float:
+        cut = plain_cut(face__roof_deg=min(opening, 90.0), face__floor_deg=0.0)
+        result = assess(case(round_tree(species="hornbeam"), cut))
+        rods, weight = rod_of(result), np.array([result.parts.mass.weight_N])
+        return float(throws_m(rods, nominal_fall(result).falls, weight, 0.15)[0])
+
+    assert thrown(roof) >= thrown(roof + more) - 1e-9
+
+
+def test_a_narrow_face_lands_the_top_farther_than_a_wide_one() -> None:
+    narrow, wide = (
+        nominal_fall(assess(case(round_tree(species="hornbeam"), plain_cut(face__roof_deg=r, face__floor_deg=f))))
+        for r, f in ((30.0, 0.0), (60.0, 30.0))
+    )
+    assert narrow.butt == "flies" and wide.butt == "stays"
+    assert math.hypot(narrow.top_east_m, narrow.top_north_m) > math.hypot(wide.top_east_m, wide.top_north_m) + 0.3
 
 
 def test_the_demos_six_trees_fall_in_six_unlike_ways() -> None:

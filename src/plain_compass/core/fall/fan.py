@@ -15,6 +15,7 @@ from ..mechanics.law import HingeLaw, Tipping, standing_use
 from ..plan.case import Planned
 from ..plan.many import alone
 from ..plan.reach import faller_of, tree_alone
+from .butt import throws_m
 from .ends import Catches, catches_round, ends_for, reach_round
 from .falls import fall_all
 from .motion import lets_go
@@ -200,7 +201,8 @@ def _landings(planned: Planned, samples: Samples, falls: Falls, catches: Catches
         row = catches.at(bearing)
         holds = (catches.use[row] / samples.gains >= 1.0) & (catches.tilt_rad[row] < falls.end_rad)
         hangs = np.where(holds, catches.which[row], -1)
-    reach = np.hypot(forward, left)
+    thrown = throws_m(samples.rods, falls, samples.weight_N, planned.case.constants.throw_share)
+    reach = np.hypot(forward, left) + np.where(hangs < 0, thrown, 0.0)
     turn = np.radians(bearing)
     off = half_turn_deg(planned.case.cut.lay_deg - bearing)
     return Landings(

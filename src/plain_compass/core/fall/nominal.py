@@ -13,17 +13,14 @@ from ..plan.reach import called, caught, tree_alone
 from ..site.bumps import HARD
 from ..site.hang_up import Catch
 from ..site.landing import TREES, hits_on
+from .butt import butt_of, throws_m
 from .ends import ends_for
 from .reckon import rod_of
 from .rods import BROKE_BY, Falls, Rods, check_finite
 from .trace import Trace, top_of, trace_of
 
-STEEP_TOP_DEG = 84.0
-"""A top that lands before this tilt drives the stem back towards the stump."""
 ASKEW_DEG = 3.0
 """How far off its lay a fall may end before the butt is told to turn with it."""
-BUTTS = ("stays", "slides", "kicks back", "lifts", "hangs", "held")
-"""What a butt may do."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -44,7 +41,7 @@ class NominalFall:
         hangs_on: the neighbour that holds it up; None where none does.
         end_deg: whole tilt at which it comes to rest.
         top_east_m, top_north_m: where the top comes to lie, from the stump.
-        butt: one of ``BUTTS`` (indicative), ``butt_m`` how far it goes, back negative.
+        butt: one of ``BUTTS`` of the butt (indicative), ``butt_m`` how far it goes, back negative.
     """
 
     rods: Rods
@@ -87,9 +84,15 @@ def nominal_fall(planned: Planned) -> NominalFall:
         holding = None
     pose = trace.pose_at(trace.time_at(math.radians(end)))
     forward, left = top_of(rods, pose)
+    thrown = (
+        0.0 if holding else float(throws_m(rods, falls, np.array([parts.mass.weight_N]), case.constants.throw_share)[0])
+    )
+    reach = math.hypot(forward, left)
+    forward, left = ((each * (1.0 + thrown / reach) if reach > 0 else each) for each in (forward, left))
+    tip = pose.rate_rad_s * float(rods.length_m[0])
+    butt, butt_m = butt_of(planned, falls, (thrown, tip), hangs=holding is not None)
     along, off = _on_lay(forward, left, half_turn_deg(case.cut.lay_deg - float(rods.lay_deg[0])))
     east, north = _on_site(along, off, case.cut.lay_deg)
-    butt, butt_m = _butt(planned, falls, hangs=holding is not None)
     return NominalFall(
         rods=rods,
         falls=falls,
@@ -97,7 +100,7 @@ def nominal_fall(planned: Planned) -> NominalFall:
         goes=goes,
         start_deg=math.degrees(float(falls.start_rad[0])),
         time_s=trace.time_at(math.radians(end)),
-        tip_speed_m_s=pose.rate_rad_s * float(rods.length_m[0]),
+        tip_speed_m_s=tip,
         bearing_error_deg=math.degrees(math.atan2(off, along)),
         off_lay_m=off,
         hinge_broke_by=BROKE_BY[int(falls.broke_by[0])],
@@ -150,23 +153,3 @@ def _standing(planned: Planned) -> tuple[float, str] | None:
         if hit.obstacle.height_m > case.cut.height_m and hit.obstacle.kind not in (*HARD, *TREES) and hit.at_m > 0.5
     ]
     return min(met, default=None)
-
-
-def _butt(planned: Planned, falls: Falls, *, hangs: bool) -> tuple[str, float]:
-    """(one of ``BUTTS``, metres along the lay) by form of the face, slope and what lands first (indicative)."""
-    case, parts = planned.case, planned.parts
-    lies, length = parts.resting, case.tree.height_m - case.cut.height_m
-    broke_before = falls.broke_rad[0] < falls.end_rad[0] - 1e-6
-    if hangs:
-        return "hangs", 0.0
-    if case.cut.back.traits.holds_butt:
-        return "held", 0.0
-    if lies.touches_by == "middle" and lies.touches_deg < 90.0 and broke_before:
-        return "lifts", 0.0
-    if lies.touches_by == "top" and lies.touches_deg < STEEP_TOP_DEG and broke_before:
-        return "kicks back", -case.constants.kick_back_share * length
-    if case.cut.face.traits.butt_slides:
-        return "slides", case.constants.reverse_slide_diameters * parts.section.diameter_m
-    if math.tan(math.radians(lies.slides_deg)) > case.constants.slide_friction:
-        return "slides", length / 4
-    return "stays", 0.0

@@ -130,12 +130,13 @@ def _butt(fall: NominalFall) -> list[Finding]:
         "kicks back": "fall.butt.top_lands_first",
         "lifts": "fall.butt.stem_meets_ground",
         "slides": "fall.butt.butt_runs_ahead",
+        "flies": "fall.butt.thrown_ahead",
     }
-    values = {"kicks back": {"back": -fall.butt_m}, "slides": {"ahead": fall.butt_m}}
+    values = {"kicks back": {"back": -fall.butt_m}, "slides": {"ahead": fall.butt_m}, "flies": {"ahead": fall.butt_m}}
     return [
         stated(
             Limit(f"fall.{fall.butt.replace(' ', '_')}", Group.LANDING, "face"),
-            Level.WATCH,
+            Level.CLEAR if fall.butt == "flies" else Level.WATCH,
             phrase(texts[fall.butt], **values.get(fall.butt, {})),
             "fall.butt.change",
             indicative=True,

@@ -92,7 +92,8 @@ class Indicative:
     slide_friction: float
     rolls_from_deg: float
     shutting_pull: float
-    kick_back_share: float
+    throw_share: float
+    butt_speed_share: float
     reverse_slide_diameters: float
 
     def __hash__(self) -> int:
