@@ -13,14 +13,15 @@ from .palette import font, pen
 Align = Qt.AlignmentFlag
 WIDTH = 84.0
 """Room for a dimension on paper, wide enough for `12 1/2 in` at the size it is printed."""
+FAULTS = ("cut.face.overcut_m", "cut.face.apart_m")
 SIDE = {"left": Align.AlignLeft, "right": Align.AlignRight, "centre": Align.AlignHCenter}
 
 
 def paint_dimensions(c: Canvas, places: tuple[FieldPlace, ...]) -> None:
-    """Paint name, value and leader of every dimension; an overcut only where there is one."""
+    """Paint name, value and leader of every dimension; of the face's faults only those that there are."""
     for place in places:
         value = value_at(c.result.case, place.path)
-        if place.path == "cut.face.overcut_m" and value == 0:
+        if place.path in FAULTS and value == 0:
             continue
         left = {"left": 0.0, "right": -WIDTH, "centre": -WIDTH / 2}[place.align]
         box = QRectF(place.at.x() + left, place.at.y() - 14, WIDTH, 28)

@@ -13,7 +13,7 @@ from ..tree.section import Section
 from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit
 from .plain_back import CRACK
 from .posts import Posts, posts_on
-from .shapes import GOOD, hinge_bands, hinge_line, section_of
+from .shapes import GOOD, hinge_bands, hinge_line, section_of, sides_of
 
 SQUARE_DEG = 3.0
 """How far off square the line across the front posts may stand before it is told."""
@@ -101,7 +101,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         CutStep(
             "rear",
             "cut.back.posts.rear.title",
-            phrase("cut.back.posts.rear.do"),
+            phrase("cut.back.posts.rear.do", **sides_of(result)),
             "cut.back.posts.rear.stand",
             "cut.back.posts.rear.look",
             CRACK,

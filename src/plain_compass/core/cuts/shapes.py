@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from ..base.phrase import phrase
+from ..base.phrase import Phrase, phrase
 from ..design.cut import Cut
 from ..mechanics.hinge import front_line, rear_line, rear_lines
 from ..plan.case import Case, Planned
@@ -103,3 +103,10 @@ def with_back(form: str, **shares: float) -> Callable[[Case], Cut]:
 def lean_side(result: Planned) -> str:
     """The side the weight hangs to."""
     return "left" if result.parts.mass.com_left_m > 0 else "right"
+
+
+def sides_of(result: Planned) -> dict[str, Phrase]:
+    """``first`` and ``last``: the side the weight presses on, and the one in tension, which is cut last."""
+    pressed = "left" if result.parts.balance.left_m > 0 else "right"
+    tense = "right" if pressed == "left" else "left"
+    return {"first": phrase(f"side.{pressed}"), "last": phrase(f"side.{tense}")}

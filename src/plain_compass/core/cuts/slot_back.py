@@ -12,7 +12,7 @@ from ..plan.case import Case, Planned
 from ..tree.section import Section
 from .form import Band, Bands, CutForm, CutStep, FAR_m, Fit, Kept
 from .plain_back import CRACK
-from .shapes import GOOD, hinge_bands, hinge_line, section_of
+from .shapes import GOOD, hinge_bands, hinge_line, section_of, sides_of
 
 SLIDES_FROM_DEG = 20.0
 """Slope of the resting stem from which it may slide out of its slot."""
@@ -30,9 +30,8 @@ def _fits(result: Planned) -> Fit:
 
 
 def resting_m(result: Planned) -> float:
-    """Height over the ground at which the stem rests at the stump: the cut, and the wood that stays in the slot."""
-    cut = result.case.cut
-    return cut.height_m + max(cut.back.slot_length_m - result.parts.section.depth_m / 2, 0.0)
+    """Height over the ground at which the stem rests at the stump: on the slot's floor, which is the cut's height."""
+    return result.case.cut.height_m
 
 
 def slide_deg(result: Planned) -> float:
@@ -97,7 +96,7 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
         CutStep(
             "sides",
             "cut.back.slot.sides.title",
-            phrase("cut.back.slot.sides.do", strap=cut.back.strap_m),
+            phrase("cut.back.slot.sides.do", strap=cut.back.strap_m, **sides_of(result)),
             "cut.back.slot.sides.stand",
             "cut.back.slot.sides.look",
             CRACK,
@@ -136,7 +135,14 @@ FORM = CutForm(
     _steps,
     specialist=True,
     traits=BackTraits(
-        "slot lock", held=True, kept=_straps, bored=True, holds_butt=True, gap_m=lambda back: back.slot_m, marks=_marks
+        "slot lock",
+        thick_hinge=True,
+        held=True,
+        kept=_straps,
+        bored=True,
+        holds_butt=True,
+        gap_m=lambda back: back.slot_m,
+        marks=_marks,
     ),
     fields=("cut.back.slot_m", "cut.back.slot_length_m", "cut.back.strap_m"),
 )

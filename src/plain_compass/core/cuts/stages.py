@@ -43,6 +43,7 @@ class States:
         side_utilisation: bending across the lay over what the wood holds.
         split_index: splitting index at this moment (indicative).
         kerf_shut: share of the kerf's height that is shut at the back; past ``TRAPS_FROM`` the bar is held.
+        mouth_shut: the same at the face's mouth, where weight ahead shuts a kerf that comes in from in front.
         backwards: whether the moment is backwards.
     """
 
@@ -51,6 +52,7 @@ class States:
     side_utilisation: Array
     split_index: Array
     kerf_shut: Array
+    mouth_shut: Array
     backwards: Array
 
     @property
@@ -132,9 +134,10 @@ def stages_of(result: Planned) -> tuple[Stage, ...]:
 
 
 def _bar_free(result: Planned, step: CutStep) -> bool:
-    """Whether the kerf stays open enough through a step."""
+    """Whether the kerf stays open enough through a step: behind, or in front where the face is being cut."""
     through = states_at(result, [step.kept(share) for share in np.linspace(0.0, 1.0, 9).tolist()])
-    return bool((through.kerf_shut < TRAPS_FROM).all())
+    shut = through.kerf_shut if step.opens_back else through.mouth_shut
+    return bool((shut < TRAPS_FROM).all())
 
 
 def _stage(
@@ -142,7 +145,8 @@ def _stage(
 ) -> Stage:
     """The state after a step of a part; ``at`` is its row among all states."""
     part, step = own
-    bar_free = step is None or wedged or not step.opens_back or _bar_free(result, step)
+    at_risk = step is not None and ((step.opens_back and not wedged) or part == "face")
+    bar_free = step is None or not at_risk or _bar_free(result, step)
     seat = seat_m(result, kept)
     backwards, use = bool(states.backwards[at]), float(states.standing[at])
     return Stage(
@@ -232,14 +236,17 @@ def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:
     load = Tipping(np.full(len(kept), parts.mass.bent_toppling_Nm), forward, np.zeros(len(kept)))
     shuts = np.arctan2(case.kit.kerf_m, np.maximum(centre - section.back_m, 1e-3))
     standing = standing_use(law, load, np.where(forward < 0, shuts, law.peaks_rad))
-    tilt = stands_at_rad(law, load, shuts)
-    shut = np.where(forward < 0, np.tan(tilt) * (centre - section.back_m) / case.kit.kerf_m, 0.0)
+    tilt = stands_at_rad(law, load, np.where(forward < 0, shuts, law.peaks_rad))
+    behind, before = (
+        np.tan(tilt) * (arm / case.kit.kerf_m) for arm in (centre - section.back_m, section.front_m - centre)
+    )
     return States(
         area,
         standing,
         np.abs(aside) / side_capacity,
         _split(result, strips, kept, forward, capacity),
-        shut,
+        np.where(forward < 0, behind, 0.0),
+        np.where(forward > 0, before, 0.0),
         forward < 0,
     )
 

@@ -59,6 +59,15 @@ class Face:
         step=0.005,
         help="How far one [face] cut runs past the other at the apex; it shuts early. Zero when they meet.",
     )
+    apart_m: float = quantity(
+        0.0,
+        kind=Kind.LENGTH,
+        low=0.0,
+        high=0.2,
+        label="ends apart",
+        step=0.005,
+        help="How far apart in height roof and floor end, where they were sawn past each other. Zero when they meet.",
+    )
     block_m: float = quantity(
         0.05,
         kind=Kind.LENGTH,

@@ -20,6 +20,8 @@ class Designs:
         cuts: the cuts themselves, for forms that have a shape of their own.
         roof_deg, floor_deg: as the form uses them: a level cut counts as zero.
         block_m: height blocked out at the apex; 0 where none is.
+        step_m: of the back cut over the higher end of the face, where roof and floor end apart.
+        apart_m: how far apart these end in height.
         lengthened_m: what a corner cut free adds to the bending fibres, over the whole hinge (indicative).
         kept_m: how far forward the wood that is kept at the back reaches.
         is_cut: whether there is a face at all.
@@ -40,6 +42,7 @@ class Designs:
     right_m: Array
     middle_m: Array
     step_m: Array
+    apart_m: Array
     lengthened_m: Array
     kept_m: Array
     is_cut: Mask
@@ -71,7 +74,8 @@ def designs_of(cuts: Sequence[Cut]) -> Designs:
         left_m=column(lambda cut: cut.hinge.left_m),
         right_m=column(lambda cut: cut.hinge.right_m),
         middle_m=column(lambda cut: cut.hinge.middle_m),
-        step_m=column(lambda cut: cut.back.step_m),
+        step_m=column(lambda cut: cut.back.step_m - cut.face.apart_m),
+        apart_m=column(lambda cut: cut.face.apart_m),
         lengthened_m=column(lengthened_m),
         kept_m=column(lambda cut: cut.back.kept_m),
         is_cut=mask(lambda cut: cut.face.traits.is_cut),

@@ -43,7 +43,7 @@ def resized(cut: Cut, factor: float) -> Cut:
     """The same design on a stem ``factor`` times as thick: everything in plan keeps its share of the wood."""
     return replace(
         cut,
-        face=_scaled(cut.face, factor, ("depth_m", "overcut_m", "block_m", "snipe_left_m", "snipe_right_m")),
+        face=_scaled(cut.face, factor, ("depth_m", "overcut_m", "apart_m", "block_m", "snipe_left_m", "snipe_right_m")),
         hinge=_scaled(cut.hinge, factor, ("left_m", "right_m", "middle_m", "nip_m", "heart_m")),
         back=_scaled(cut.back, factor, ("strap_m", "slot_m")),
     )

@@ -128,6 +128,7 @@ class BackTraits(Generic[B]):
         by_bar: whether it is sawn with a bar at all.
         without_face: whether it goes with a stem that has no face.
         holds_butt: whether the butt stays held on the stump.
+        thick_hinge: whether its hinge is twice as thick as usual, either side bearing what one would.
         gap_m: width of a slot through the middle, which parts the hinge.
         front: (front line, pieces) of a hinge that does not follow the face's own line.
         marks: marks of its own on the bark; it is also told where the hinge's back is.
@@ -147,6 +148,7 @@ class BackTraits(Generic[B]):
     by_bar: bool = True
     without_face: bool = False
     holds_butt: bool = False
+    thick_hinge: bool = False
     gap_m: Callable[[B], float] | None = None
     front: Callable[[Section, Notch, B], tuple[Line, tuple[Span, ...]]] | None = None
     marks: Callable[[Marker, Section, Notch, B, float], None] | None = None

@@ -176,16 +176,19 @@ def tangled_findings(case: Case) -> list[Finding]:
     if around.tangled != "yes":
         return []
     away = tears_free(around, case.cut.lay_deg)
-    return [
-        _site(
-            "landing.tangled",
-            Group.LANDING,
-            Level.STOP if away else Level.WATCH,
-            "landing.tangled.must_tear_free" if away else "landing.tangled.falls_into_it",
-            "landing.tangled.change",
-            at=around.tangled_deg,
-        )
+    pulls = [
+        _site(f"{group}.tangled", limit, Level.WATCH, f"{group}.tangled.loads", "landing.tangled.change")
+        for group, limit in (("hinge", Group.HINGE), ("split", Group.SPLIT), ("way_out", Group.WAY_OUT))
     ]
+    itself = _site(
+        "landing.tangled",
+        Group.LANDING,
+        Level.STOP if away else Level.WATCH,
+        "landing.tangled.must_tear_free" if away else "landing.tangled.falls_into_it",
+        "landing.tangled.change",
+        at=around.tangled_deg,
+    )
+    return [itself, *pulls]
 
 
 def ways_finding(case: Case) -> Finding:

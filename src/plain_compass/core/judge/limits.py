@@ -41,6 +41,8 @@ RUNS_PAST, SHUTS_FIRST = 0.9, 2.0
 """Shares of an overcut: watched wherever there is one, past the limit where its slot shuts before the face."""
 LOADED_SHARE, UNEVEN_SHARE = 0.03, 0.10
 """Shares of the side capacity, and of the mean thickness, from which it matters which end is the thicker."""
+APART_MOST_m = 0.02
+"""Roof and floor that end farther apart in height leave a hinge that is two hinges (practice of the trade)."""
 MOST_SHOWN = 99.0
 """A share past this is shown as this: nobody reads more digits."""
 NOTHING = 1e-6
@@ -105,6 +107,11 @@ def _taper(many: Many) -> Array:
 def _overcut(many: Many) -> Array:
     shuts = many.face.slot_deg < many.face.opening_deg
     return _asked(many.designs.overcut_m > 0, np.where(shuts, SHUTS_FIRST, RUNS_PAST))
+
+
+def _apart(many: Many) -> Array:
+    apart = many.designs.apart_m
+    return _asked(apart > 0, apart / APART_MOST_m)
 
 
 def _strap(many: Many) -> Array:
@@ -312,6 +319,7 @@ LIMITS: Mapping[str, Measure] = {
     "hinge.holds": Measure(Group.HINGE, _holds, 0.9),
     "hinge.taper": Measure(Group.HINGE, _taper),
     "face.overcut": Measure(Group.FACE, _overcut),
+    "face.apart": Measure(Group.FACE, _apart, 0.25),
     "split.index": Measure(Group.SPLIT, lambda many: many.splitting.split_index, 0.5),
     "split.strap": Measure(Group.SPLIT, _strap),
     "wedge.fits_first": Measure(Group.WEDGE, _fits_first, 0.85),

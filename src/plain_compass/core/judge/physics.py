@@ -10,7 +10,7 @@ from ..plan.driven import thinning_of
 from ..tree.cracks import crack_at_cut
 from .bar import bar_findings
 from .findings import Finding, Limit, Told, unknown
-from .limits import MOST_SHOWN, SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, Uses, judged
+from .limits import MOST_SHOWN, SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, APART_MOST_m, Uses, judged
 from .wedges import wedge_findings
 
 BY_THICKNESS = 0.95
@@ -31,6 +31,7 @@ def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...
         *taper(case, uses),
         hold_until(parts, uses),
         *overcut(case, parts, uses),
+        *apart(case, uses),
         split(case, parts, uses),
         *strap(uses),
         *wedge_findings(case, parts, uses),
@@ -151,6 +152,16 @@ def overcut(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     sentence = phrase("face.overcut.face_cut_runs", e=e, at=parts.face.closing_angle_deg)
     told = Told(sentence, phrase("face.overcut.change"))
     return [judged(Limit("face.overcut", Group.FACE, "face"), uses, (e, 0.0, Kind.LENGTH), told)]
+
+
+def apart(case: Case, uses: Uses) -> list[Finding]:
+    """Roof and floor that end at different heights, and the step that is the same over both ends again."""
+    if "face.apart" not in uses:
+        return []
+    by = case.cut.face.apart_m
+    sentence = phrase("face.apart.ends", apart=by, left=case.cut.back.step_m - by)
+    told = Told(sentence, phrase("face.apart.change", step=case.cut.back.step_m + by))
+    return [judged(Limit("face.apart", Group.FACE, "face"), uses, (by, APART_MOST_m, Kind.LENGTH), told)]
 
 
 def split(case: Case, parts: Parts, uses: Uses) -> Finding:

@@ -10,6 +10,8 @@ from .findings import Finding, Limit, Told, margin_of
 
 LEAST_BORED_m = 0.25
 """Smaller stems are not bored even where a practice always bores."""
+TWICE = 2.0
+"""Times the usual thickness that each part of a hinge has which a slot has parted."""
 SLACK = 1e-3
 """A range is held to a thousandth: nobody cuts finer, and outlines are polygons."""
 
@@ -59,7 +61,8 @@ def _opening(case: Case, parts: Parts) -> Finding:
 def _hinge_thickness(case: Case, parts: Parts) -> Finding:
     practice, depth = case.practice, parts.section.depth_m
     least = practice.hinge_least_m
-    low, high = max(practice.hinge_ratio[0] * depth, least), max(practice.hinge_ratio[1] * depth, least)
+    usual = TWICE if case.cut.back.traits.thick_hinge else 1.0
+    low, high = (usual * max(ratio * depth, least) for ratio in practice.hinge_ratio)
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
     mean = (case.cut.hinge.left_m + case.cut.hinge.right_m) / 2
     if thin < least - 1e-9 and case.tree.condition == "live":
