@@ -38,6 +38,7 @@ def ground_findings(case: Case, parts: Standing) -> tuple[Finding, ...]:
                 "landing.not_judged.landing_judged_nothing",
                 "landing.not_judged.change",
             ),
+            *tangled_findings(case),
         )
     return (
         targets_finding(case),

@@ -28,7 +28,10 @@ def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[str, ...]:
     case = many.cases[0]
     lays = np.array([each.cut.lay_deg for each in many.cases])
     slides = many.resting.slides_deg.tolist()
-    stops = {"landing.slide": [slide_level(deg, case.constants) == Level.STOP for deg in slides]}
+    stops = {
+        "landing.tangled": [tears_free(case.tree.around, lay) for lay in lays.tolist()],
+        "landing.slide": [slide_level(deg, case.constants) == Level.STOP for deg in slides],
+    }
     if case.site.obstacles:
         catches = caught_by_bearing(case, many.mass, lays)
         ways = ways_by_bearing(case.site, case.at, lays)
@@ -36,7 +39,7 @@ def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[str, ...]:
         stops = {
             "landing.targets": [not never.isdisjoint(each) for each in targets],
             "landing.hang_up": [bool(each) and hang_up_level(each[0]) == Level.STOP for each in catches],
-            "landing.tangled": [tears_free(case.tree.around, lay) for lay in lays.tolist()],
+            "landing.tangled": stops["landing.tangled"],
             "way_out.paths": [not (left.free or right.free) for left, right in ways],
         } | stops
     return tuple(next((id for id, stop in stops.items() if stop[at]), "") for at in range(len(lays)))
