@@ -82,7 +82,9 @@ def _lift_change(case: Case, parts: Parts, uses: Uses) -> Phrase:
         thinning = thinning_of(case, parts)
         if thinning.to_m is not None and not thinning.refused:
             return phrase("balance.over.thin_change", to=thinning.to_m)
-    return phrase("balance.over.double_change" if parts.wedging.doubled_needed else "balance.over.change")
+    single = any(seat.stacked == 1 for seat in parts.wedging.seats) or not parts.wedging.seats
+    doubles = single and parts.wedging.doubled_needed
+    return phrase("balance.over.double_change" if doubles else "balance.over.change")
 
 
 def sitting_back(uses: Uses) -> list[Finding]:
