@@ -23,9 +23,8 @@ GRID_DEG: Array = np.concatenate(
 """Tilts at which load and resistance are held against each other; closest where the law bends most."""
 GRID_RAD: Array = np.radians(GRID_DEG)
 _SIN, _COS = np.sin(GRID_RAD), np.cos(GRID_RAD)
-ROUNDS, PARTS = 2, np.linspace(0.0, 1.0, 33)
-"""Rounds in which a crossing is closed in on, and the parts of each, straight at last: always as many, so that no case
-depends on the others."""
+PARTS = np.linspace(0.0, 1.0, 33)
+"""Parts of a stretch of the grid in which a crossing is closed in on, straight within the last."""
 NEXT_TO_NOTHING_Nm = 1e-9
 """Keeps a hinge of no wood at all from dividing by it."""
 
@@ -72,7 +71,8 @@ class HingeLaw:
 
     def moments_Nm(self, tilt_rad: Array) -> Array:
         """Resistance at tilts of shape (B, n), or (n,) for all; (B, n)."""
-        return resists_Nm(HingeLaw(*(getattr(self, item.name)[:, None] for item in fields(self))), tilt_rad)
+        columns = (self.stiffness_Nm, self.peak_Nm, self.break_rad, self.peaks_at, self.softens_over, self.tail)
+        return resists_Nm(HingeLaw(*(each[:, None] for each in columns)), tilt_rad)
 
     def at_Nm(self, tilt_rad: Array) -> Array:
         """Resistance of each at a tilt of its own, shape (B,)."""
@@ -133,12 +133,11 @@ def goes_at_rad(law: HingeLaw, load: Tipping) -> Array:
     last = holds.shape[1] - 1 - holds[:, ::-1].argmax(axis=1)
     after = np.minimum(last + 1, len(GRID_RAD) - 1)
     low, high = GRID_RAD[last], GRID_RAD[after]
-    for _ in range(ROUNDS):
-        tilt = low[:, None] + (high - low)[:, None] * PARTS
-        spare = law.moments_Nm(tilt) - load.moments_Nm(np.sin(tilt), np.cos(tilt))
-        last = len(PARTS) - 1 - (spare[:, ::-1] >= 0).argmax(axis=1)
-        after = np.minimum(last + 1, len(PARTS) - 1)
-        low, high = tilt[rows, last], tilt[rows, after]
+    tilt = low[:, None] + (high - low)[:, None] * PARTS
+    spare = law.moments_Nm(tilt) - load.moments_Nm(np.sin(tilt), np.cos(tilt))
+    last = len(PARTS) - 1 - (spare[:, ::-1] >= 0).argmax(axis=1)
+    after = np.minimum(last + 1, len(PARTS) - 1)
+    low, high = tilt[rows, last], tilt[rows, after]
     held, short = spare[rows, last], spare[rows, after]
     share = np.where(held > short, held / np.where(held > short, held - short, 1.0), 0.0)
     return np.where(some, low + np.clip(share, 0.0, 1.0) * (high - low), 0.0)
