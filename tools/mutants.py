@@ -57,7 +57,7 @@ SLIPS = (
     Slip("core/mechanics/balance.py", "np.where(fits, np.where(load.standing_Nm < 0, then, 0.0), use)", "np.where(fits, 0.0, use)"),
     Slip("core/mechanics/balance.py", "steady_Nm)\n\n\ndef balances_of", "0.0 * steady_Nm)\n\n\ndef balances_of"),
     Slip("core/mechanics/thinning.py", "ahead - of.weight_N * forward_m", "ahead"),
-    Slip("core/mechanics/thinning.py", "peak_Nm=strength.peak_Nm * shares**2", "peak_Nm=strength.peak_Nm * shares"),
+    Slip("core/mechanics/thinning.py", "strength.peak_Nm * shares**2", "strength.peak_Nm * shares"),
     Slip("core/tree/limbs.py", "limb.length_m / 3, over.lay_deg", "limb.length_m / 2, over.lay_deg"),
     # Face, hinge, splitting
     Slip("core/mechanics/face.py", "least(self.opening_deg, self.slot_deg)", "self.opening_deg"),

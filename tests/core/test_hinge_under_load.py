@@ -21,7 +21,7 @@ ENDLESS = 1e9
 
 def strength(**changes: float) -> HingeStrength:
     plain = {"stiffness_Nm": 2e5, "peak_Nm": 4e3, "side_capacity_Nm": 1e4, "twist_capacity_Nm": 5e3}
-    law = {"live_peak_Nm": 4e3, "peaks_at": 3.0, "softens_over": 2.5, "tail": 0.15}
+    law = {"live_peak_Nm": 4e3, "peaks_at": 3.0, "softens_over": 2.5, "tail": 0.15, "holding": 1.0}
     return HingeStrength(**plain | law | {"break_angle_deg": ENDLESS} | changes)
 
 

@@ -4,11 +4,14 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
+from builders import assessed, case, plain_cut, round_tree
 from plain_compass.cli import main
+from plain_compass.core.assess import assess
 from plain_compass.core.base.errors import PlainCompassError
 from plain_compass.job.own_species import read_rows, rows_text
 from plain_compass.job.tables import forget_tables, own_species, species_table, table_troubles, take_species_in, wood_of
@@ -101,7 +104,7 @@ def test_a_kept_file_that_was_broken_by_hand_is_told_and_not_written_over(tmp_pa
 
 
 def test_what_ships_goes_to_text_and_back() -> None:
-    woods = dict(species_table())
+    woods = {key: wood for key, wood in species_table().items() if wood.holding_Pa is None}
     assert read_rows(rows_text(woods.values()), "all.csv") == woods
 
 
@@ -123,3 +126,21 @@ def test_what_practice_says_of_single_species_stands_in_the_table() -> None:
     douglas = table["douglas-fir-british"]
     assert (douglas.elasticity_Pa, douglas.density_kg_m3) == pytest.approx((8.3e9, 870.0))
     assert table["spruce-norway"].density_kg_m3 == 900.0
+
+
+@pytest.mark.parametrize("kind", ["broadleaf", "conifer"])
+def test_an_unknown_species_is_the_worst_of_its_kind_for_every_limit(kind: str) -> None:
+    """Weak where it must carry, strong where holding long or splitting is the worse."""
+    unknown = wood_of(f"unknown-{kind}")
+    own = [w for w in species_table().values() if (w.group == "conifer") == (kind == "conifer") and w != unknown]
+    assert unknown.rupture_Pa <= min(w.rupture_Pa for w in own)
+    assert unknown.holding_Pa == max(w.rupture_Pa for w in own)
+    cut = plain_cut(hinge__left_m=0.03, hinge__right_m=0.03)
+    back = {"lean__angle_deg": 1.0, "lean__bearing_deg": 180.0}
+    worst = assessed(round_tree(species=unknown.key, **back), cut).parts
+    for wood in own:
+        if wood.suppleness == "brittle":
+            parts = assessed(round_tree(species=wood.key, **back), cut).parts
+            same = assess(replace(case(round_tree(species=unknown.key, **back), cut), wood=replace(unknown, key="x")))
+            assert same.parts.wedging.lift_m == worst.wedging.lift_m
+            assert parts.splitting.split_index_bored <= worst.splitting.split_index_bored * 1.001, wood.key

@@ -112,7 +112,7 @@ def test_the_hinge_lets_go_when_the_face_shuts_if_nothing_spends_it_before() -> 
 
 def bare(side_capacity: float, twist_capacity: float, left_m: float, closing: float = 70.0) -> HingeUse:
     mass = Mass(1000.0, 8.0, 0.0, left_m, 90_000.0, 0.0, 0.0, 200.0, 3.0)
-    strength = HingeStrength(1e6, 1e4, 1e4, side_capacity, twist_capacity, 90.0, 3.0, 2.5, 0.15)
+    strength = HingeStrength(1e6, 1e4, 1e4, side_capacity, twist_capacity, 90.0, 3.0, 2.5, 0.15, 1.0)
     own = Moments(0.02, 0.0, 0.0, 1e-6, 1e-4, 0.0)
     hinge = HingeGeometry(own, 0.4, 0.05, 0.05, -0.05, 1.0, 1e-3, 5e-5, 0.2, -0.2, 0.0, 0.0, 0.0, ())
     many = hinge_uses(*batch((mass, hinge, strength, 0.0, closing)), 2.0)

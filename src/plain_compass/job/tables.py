@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import json
+import math
 import tomllib
-from dataclasses import fields
+from collections.abc import Mapping
+from dataclasses import fields, replace
 from functools import cache
 from importlib.resources import files
 from importlib.resources.abc import Traversable
@@ -22,6 +24,8 @@ from .own_species import read_own_species, read_rows, rows_text
 from .practice_files import PracticeError, practice_from, practice_text
 
 DEFAULT_PRACTICE = "fifth-and-tenth"
+WEAKEST = ("rupture_Pa", "elasticity_Pa", "shear_Pa", "across_Pa")
+"""Of what an unknown species has as little as the least of its kind."""
 UNKNOWN = "unknown-"
 """How the keys of species begin that stand for whatever has not been named."""
 DATA: Traversable = files("plain_compass") / "data"
@@ -38,8 +42,23 @@ def _species() -> tuple[dict[str, Wood], str]:
     shipped = read_rows((DATA / "species.csv").read_text(encoding="utf-8"), "species.csv")
     own, trouble = read_own_species(own_species())
     known = {key: wood for key, wood in shipped.items() if not key.startswith(UNKNOWN)}
-    unknown = {key: wood for key, wood in shipped.items() if key.startswith(UNKNOWN)}
+    unknown = {key: _worst_of_kind(wood, known) for key, wood in shipped.items() if key.startswith(UNKNOWN)}
     return known | {key: wood for key, wood in own.items() if key not in shipped} | unknown, trouble
+
+
+def _worst_of_kind(unknown: Wood, known: Mapping[str, Wood]) -> Wood:
+    """An unknown species as the worst of its kind: weakest, heaviest; strongest where weak wood is the mild side.
+
+    A hinge of the strongest row holds longest; a stem splits soonest by the row with the most rupture^2/(E G_c), told
+    as the rupture with which this row's own stiffness and class give as much.
+    """
+    resists = indicative().fracture_energy_J_m2
+    kind = [wood for wood in known.values() if (wood.group == "conifer") == (unknown.group == "conifer")]
+    soonest = max(wood.rupture_Pa**2 / (wood.elasticity_Pa * resists[wood.splitting]) for wood in kind)
+    least = {name: min(getattr(wood, name) for wood in (unknown, *kind)) for name in WEAKEST}
+    worst = replace(unknown, **least, density_kg_m3=max(wood.density_kg_m3 for wood in (unknown, *kind)))
+    splits = math.sqrt(soonest * worst.elasticity_Pa * resists[worst.splitting])
+    return replace(worst, holding_Pa=max(wood.rupture_Pa for wood in kind), splits_at_Pa=splits)
 
 
 def own_species() -> Path:

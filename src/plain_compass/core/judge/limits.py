@@ -20,7 +20,7 @@ from ..base.quantity import Kind
 from ..base.rows import Mask
 from ..mechanics.balance import tipping_of
 from ..mechanics.bar import off_line_m, usable_m
-from ..mechanics.hinge import bored_m, law_of, led_m
+from ..mechanics.hinge import bored_m, holding_law, led_m
 from ..mechanics.law import spare_Nm
 from ..mechanics.seats import seat_wanted_m
 from ..mechanics.wedge import stands_in_kept
@@ -271,7 +271,7 @@ def wind_per_newton(many: Many) -> Array:
     against = np.maximum(gust.against, 0.0)
     # What the plan could take from ahead in a calm, and the tree still goes from where its wedges bring it.
     calm = many.loads.forward_Nm + gust.mean_N * gust.arm_m * against
-    load, law = tipping_of(many.mass, many, calm), law_of(many.strength)
+    load, law = tipping_of(many.mass, many, calm), holding_law(many.strength)
     brought = np.maximum(wedges_bring_rad(many) - np.radians(many.cases[0].constants.tip_margin_deg), 0.0)
     back = np.maximum(spare_Nm(law, load, np.where(many.wedging.tilt_deg > 0, brought, 0.0)), 0.0)
     shares = []

@@ -12,7 +12,7 @@ from ..base.rows import Mask, N
 from ..base.strips import Along, strip
 from ..design.cut import Cut, Kit
 from ..tree.timber import Timbers
-from .hinge import break_angles_deg, law_of, led_m
+from .hinge import break_angles_deg, holding_law, law_of, led_m
 from .law import HingeLaw, Tipping, goes_at_rad, standing_use
 from .loads import Loads
 from .mass import Mass
@@ -81,7 +81,7 @@ def balances_of(
         moment_forward_Nm=mass.weight_N * ahead + loads.forward_Nm,
         moment_left_Nm=mass.weight_N * left + loads.left_Nm,
         centre_over_deg=np.degrees(np.maximum(over, 0.0)),
-        theta_go_deg=np.degrees(goes_at_rad(law, load)),
+        theta_go_deg=np.degrees(goes_at_rad(holding_law(stumps.strength), load)),
         standing_utilisation=finished,
         sits_back_utilisation=_sits_back(stumps, timbers, (mass, back), kit, finished),
     )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Generic, NamedTuple
 
 import numpy as np
@@ -80,6 +80,7 @@ class HingeStrength(Generic[N]):
         twist_capacity_Nm: C_t, twisting.
         break_angle_deg: tilt at which it parts by itself (indicative).
         peaks_at, softens_over, tail: of the law of the hinge, see ``HingeLaw`` (indicative).
+        holding: times as much as the hinge of an unknown species may resist where that is the worse; 1 of a known one.
     """
 
     stiffness_Nm: N
@@ -91,6 +92,15 @@ class HingeStrength(Generic[N]):
     peaks_at: N
     softens_over: N
     tail: N
+    holding: N
+
+
+def holding_law(strength: HingeStrength[Array]) -> HingeLaw:
+    """The law by which B hinges resist at most: where holding long is the worse, and the species unknown."""
+    law = law_of(strength)
+    if (strength.holding == 1.0).all():
+        return law
+    return replace(law, stiffness_Nm=law.stiffness_Nm * strength.holding, peak_Nm=law.peak_Nm * strength.holding)
 
 
 def law_of(strength: HingeStrength[Array]) -> HingeLaw:
@@ -363,6 +373,7 @@ def hinge_strengths(
         peaks_at=timbers.peaks_at,
         softens_over=timbers.softens_over,
         tail=np.full(len(length), constants.law_tail),
+        holding=timbers.holding,
     )
 
 

@@ -88,8 +88,8 @@ def _thinner(
     toppling, ahead, steady = of.tipping
     ones = np.ones(len(shares))
     law = HingeLaw(
-        stiffness_Nm=strength.stiffness_Nm * shares**3 * shorter,
-        peak_Nm=strength.peak_Nm * shares**2,
+        stiffness_Nm=strength.holding * strength.stiffness_Nm * shares**3 * shorter,
+        peak_Nm=strength.holding * strength.peak_Nm * shares**2,
         break_rad=np.radians(_breaks_deg(of, shares, constants)),
         peaks_at=strength.peaks_at * ones,
         softens_over=strength.softens_over * ones,

@@ -15,7 +15,7 @@ from ..tree.section import Section
 from ..tree.wood import Indicative
 from .balance import Balance, tipping_of
 from .hands import by_hand_Nm
-from .hinge import law_of
+from .hinge import holding_law
 from .law import HingeLaw, Tipping, goes_at_rad
 from .loads import Loads
 from .mass import Mass
@@ -147,7 +147,7 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
     sections, face, hinge = stumps.sections, stumps.face, stumps.hinge
     closing = face.closing_angle_deg
     tilt = drive_tilts_deg(balance.theta_go_deg, closing, constants)
-    curve = resisting_moments(tilt, tipping_of(mass, stumps, loads.forward_Nm), law_of(stumps.strength))
+    curve = resisting_moments(tilt, tipping_of(mass, stumps, loads.forward_Nm), holding_law(stumps.strength))
     peak = np.maximum(curve.max(axis=1), 0.0)
     seats = _seats(stumps, kit, (peak, tilt), constants)
     some, table = seats.used.any(axis=1), seats.table
@@ -191,7 +191,7 @@ def moments_wanted_Nm(stumps: Stumps, poise: Poise, constants: Indicative, peak_
     mass, _, loads = poise
     if not loads.forward_Nm.any():
         return peak_Nm
-    bare, law = tipping_of(mass, stumps, np.zeros_like(peak_Nm)), law_of(stumps.strength)
+    bare, law = tipping_of(mass, stumps, np.zeros_like(peak_Nm)), holding_law(stumps.strength)
     tilt = drive_tilts_deg(np.degrees(goes_at_rad(law, bare)), stumps.face.closing_angle_deg, constants)
     found: Array = np.maximum(resisting_moments(tilt, bare, law).max(axis=1), 0.0)
     return found

@@ -20,6 +20,7 @@ class Timbers:
     Attributes:
         rupture_Pa, elasticity_Pa, shear_Pa: what is left of the species' values in the tree's condition.
         live_rupture_Pa: the same of live wood: a stronger hinge splits more, so that splitting takes nothing off.
+        holding: times its own rupture by which a hinge may hold; past 1 where the species is unknown.
         fracture_J_m2: energy a crack takes on a stem of no size, by splitting class, less where there is one already.
         peaks_at, softens_over: of the law of the hinge, by suppleness and condition (indicative).
         break_base_deg: tilt at which a hinge of middling shape parts, by suppleness and condition.
@@ -30,6 +31,7 @@ class Timbers:
     elasticity_Pa: Array
     shear_Pa: Array
     live_rupture_Pa: Array
+    holding: Array
     fracture_J_m2: Array
     break_base_deg: Array
     peaks_at: Array
@@ -43,8 +45,8 @@ def timbers_of(trees: Sequence[tuple[Tree, Wood]], cuts_m: Sequence[float], cons
         _row(tree, wood, crack_at_cut(tree, cut_m), constants)
         for (tree, wood), cut_m in zip(trees, cuts_m, strict=True)
     ]
-    rupture, elasticity, shear, live, fracture, base, peaks, softens = np.array(rows, dtype=np.float64).T
-    return Timbers(rupture, elasticity, shear, live, fracture, base, peaks, softens, constants)
+    rupture, elasticity, shear, live, holding, fracture, base, peaks, softens = np.array(rows, dtype=np.float64).T
+    return Timbers(rupture, elasticity, shear, live, holding, fracture, base, peaks, softens, constants)
 
 
 def _row(tree: Tree, wood: Wood, crack: str, constants: Indicative) -> tuple[float, ...]:
@@ -54,7 +56,8 @@ def _row(tree: Tree, wood: Wood, crack: str, constants: Indicative) -> tuple[flo
         strength.rupture_Pa,
         strength.elasticity_Pa,
         strength.shear_Pa,
-        wood.rupture_Pa,
+        wood.splits_at_Pa or wood.rupture_Pa,
+        (wood.holding_Pa or wood.rupture_Pa) / wood.rupture_Pa,
         fracture_J_m2(wood, (tree.condition, crack), constants),
         constants.break_base_deg[wood.suppleness] * (constants.break_dead_factor if is_dead else 1.0),
         constants.law_peaks_at[wood.suppleness] * law,

@@ -21,6 +21,8 @@ class Wood:
         density_kg_m3: green density with bark.
         basic_density_kg_m3: oven-dry mass over green volume.
         splitting, suppleness, group: one of the classes above.
+        holding_Pa, splits_at_Pa: of a species that is unknown, the modulus of rupture by which its hinge holds longest,
+            and with which its stem splits soonest, of all rows of its kind; none where the species is known.
         estimated: names of the attributes that are estimates rather than handbook values.
     """
 
@@ -37,6 +39,8 @@ class Wood:
     suppleness: str
     source: str
     estimated: tuple[str, ...] = ()
+    holding_Pa: float | None = None
+    splits_at_Pa: float | None = None
 
     @property
     def moisture(self) -> float:
