@@ -91,7 +91,7 @@ def test_a_round_crown_off_the_stem_keeps_its_centre(bearings: list[float]) -> N
     crown = crown_body(
         Crown(base_m=4.0, readings=readings),
         Lean(),
-        stem(),
+        stem().mass_kg,
         AboveCut(0.3, 18.0, 90.0),
         group="broadleaf",
         constants=indicative(),

@@ -58,6 +58,10 @@ EXAMPLES = {
 }
 
 
+FAR_UP_m = 3.0
+"""Lengths past this are shown in metres."""
+
+
 def shown(value: float | None, kind: str, units: str) -> str:
     """A quantity as a person reads it, always with its unit."""
     if value is None:
@@ -104,7 +108,10 @@ def _shown_length(value: float, kind: str, units: str) -> str:
     if units == "metric":
         if kind == "span":
             return f"{_trim(value, 2)} m"
-        return f"{_trim(value * 1000, 1)} mm" if kind == "fine_length" else f"{_trim(value * 100, 1)} cm"
+        if kind == "fine_length":
+            return f"{_trim(value * 1000, 1)} mm"
+        # Nobody says eight hundred centimetres.
+        return f"{_trim(value, 3)} m" if value > FAR_UP_m else f"{_trim(value * 100, 1)} cm"
     if kind == "span":
         return _feet(value)
     if kind == "fine_length":

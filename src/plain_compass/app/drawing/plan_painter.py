@@ -17,6 +17,8 @@ from .palette import fill, font, pen
 from .scale import polygon, towards
 
 Align = Qt.AlignmentFlag
+OFF, LABEL_PX = "weight, off the stump", 130.0
+"""What is said of a weight that stands off the stump, and the room its words want."""
 
 
 def paint_plan(c: Canvas) -> None:
@@ -212,10 +214,12 @@ def _centre(c: Canvas) -> None:
         paint_word(c.painter, at + QPointF(0, radius + 9 * c.size), "centre of weight", c.palette, c.size)
         return
     right = at.x() >= c.scale.origin.x()
+    if not right and at.x() < LABEL_PX:
+        # No room beside its mark: below it, as far in as its words reach.
+        paint_word(c.painter, QPointF(max(at.x(), LABEL_PX / 2), at.y() + radius + 9 * c.size), OFF, c.palette, c.size)
+        return
     box = QRectF(at.x() + (radius + 3 if right else -radius - 123), at.y() - 20 * c.size, 120, 16 * c.size)
-    c.painter.drawText(
-        box, (Align.AlignLeft if right else Align.AlignRight) | Align.AlignVCenter, "weight, off the stump"
-    )
+    c.painter.drawText(box, (Align.AlignLeft if right else Align.AlignRight) | Align.AlignVCenter, OFF)
 
 
 def _measures(c: Canvas) -> None:

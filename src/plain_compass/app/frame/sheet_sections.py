@@ -69,7 +69,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
         ),
     ),
     ("Seen on the stem", ("tree.crack", "*tree.defects")),
-    ("As it was cut", ("cut.face.overcut_m", "cut.face.apart_m")),
+    ("As it was cut", ("cut.face.overcut_m", "cut.face.apart_m", "cut.aloft")),
     (
         "Saw and wedges",
         (

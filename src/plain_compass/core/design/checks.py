@@ -20,6 +20,8 @@ from .cut import Cut, Kit
 Corner: TypeAlias = tuple[float, float]
 MOST_POINTS = 200
 """Corners of one line or area."""
+TOP_SHARE = 0.9
+"""Share of the height past which no cut is designed."""
 LEAST_BACK_M = 0.01
 """Wood that must be left behind the hinge for there to be a back cut at all."""
 
@@ -152,14 +154,14 @@ def check_case(tree: Tree, site: Site, cut: Cut, kit: Kit, rope: Rope) -> None:
     _check_around(site, kit)
     check_ranges(cut, "cut")
     _check_rope(rope, tree)
-    if cut.height_m >= min(tree.crown.base_m + 0.01, tree.height_m / 2) and cut.height_m > 0.5:
+    if cut.height_m > TOP_SHARE * tree.height_m:
         raise InputError(
             "cut.height_m",
             cut.height_m,
             kind=Kind.LENGTH,
             low=0.02,
-            high=min(tree.crown.base_m, tree.height_m / 2),
-            reason="the cut would be in the crown",
+            high=TOP_SHARE * tree.height_m,
+            reason="nothing worth cutting stands above it",
         )
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 from ..base.frames import full_turn_deg
 from ..base.quantity import Kind, choice, quantity
+from ..site.landing import ALOFT_FROM_m
 from .traits import BackTraits, FaceTraits, HingeTraits
 
 FACE_FORMS: dict[str, str] = {}
@@ -16,6 +17,10 @@ SWINGS = {"short": "short, one hand", "full": "full swing", "over": "over the he
 SWING_m_s = {"short": 5.5, "full": 8.0, "over": 10.0}
 """Speed of the maul's head at the wedge (indicative)."""
 SIDES = {"left": "left", "right": "right"}
+
+
+HIGHEST_m = 60.0
+"""Where any cut ends."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -312,16 +317,28 @@ class Cut:
         0.3,
         kind=Kind.LENGTH,
         low=0.02,
-        high=3.0,
+        high=HIGHEST_m,
         label="cut height",
         step=0.01,
-        help="Height of the apex above the ground.",
+        help="Height of the apex above the ground; past 3 m it is work aloft, for those trained to climb.",
     )
     face: Face = field(default_factory=Face)
     hinge: Hinge = field(default_factory=Hinge)
     back: BackCut = field(default_factory=BackCut)
     wedges: tuple[WedgeSeat, ...] = ()
     read: str = ""
+    aloft: str = choice(
+        "no",
+        {"no": "not read", "read": "read, and trained for it"},
+        "work aloft",
+        "Cutting a standing stem past 3 m up is for those trained to climb and cut from rope or basket, with a second "
+        "climber who can bring them down, an anchor that the cut does not touch, and everybody out from under.",
+    )
+
+    @property
+    def is_aloft(self) -> bool:
+        """Whether it stands so high that what is cut off falls from there, and the stem is left standing."""
+        return self.height_m > ALOFT_FROM_m
 
     @property
     def gun_deg(self) -> float:

@@ -12,9 +12,10 @@ import numpy as np
 from ..base.frames import GRAVITY_m_s2
 from ..base.polygon import Array
 from ..plan.case import Planned
+from ..site.landing import flies_m
 from .rods import BROKE_BY, Falls, Rods
 
-BUTTS = ("stays", "flies", "slides", "kicks back", "lifts", "hangs", "held")
+BUTTS = ("stays", "flies", "slides", "kicks back", "lifts", "hangs", "held", "comes down")
 """What a butt may do."""
 TOLD_FROM_m = 0.3
 """A butt that moves less than a foot's length has stayed."""
@@ -76,6 +77,8 @@ def butt_of(planned: Planned, falls: Falls, moved: tuple[float, float], *, hangs
     broke_before = falls.broke_rad[0] < falls.end_rad[0] - 1e-6
     if hangs:
         return "hangs", 0.0
+    if case.cut.is_aloft:
+        return "comes down", flies_m(case.cut.height_m)
     if case.cut.back.traits.holds_butt:
         return "held", 0.0
     if lies.touches_by == "middle" and lies.touches_deg < 90.0 and broke_before:

@@ -15,6 +15,7 @@ from ..mechanics.law import HingeLaw, Tipping, standing_use
 from ..plan.case import Planned
 from ..plan.many import alone
 from ..plan.reach import faller_of, tree_alone
+from ..site.landing import flies_m
 from .butt import throws_m
 from .ends import Catches, catches_round, ends_for, reach_round
 from .falls import fall_all
@@ -181,11 +182,16 @@ def fan_from(planned: Planned, samples: Samples, falls: Falls, catches: Catches 
         splits=Chance("splits", float((samples.split_index > 1.0).mean())),
         lost_early=Chance("lost_early", float(lost.mean())),
         hangs=Chance("hangs", float((landings.hangs >= 0).mean())),
-        breaks=Chance("breaks", float(((samples.break_index > 1.0) & (landings.hangs < 0)).mean())),
+        breaks=Chance("breaks", float((_breaks(planned, samples) & (landings.hangs < 0)).mean())),
         drivers=_drivers(samples, landings, some),
         close_calls=_close_calls(samples, falls),
         stepped=int(falls.stepped.sum()),
     )
+
+
+def _breaks(planned: Planned, samples: Samples) -> NDArray[np.bool_]:
+    """Which samples break over the ground they lie on; of a top that falls from aloft that is not reckoned."""
+    return (samples.break_index > 1.0) & (not planned.case.cut.is_aloft)
 
 
 def _quantiles(values: Array) -> tuple[float, float, float]:
@@ -203,6 +209,9 @@ def _landings(planned: Planned, samples: Samples, falls: Falls, catches: Catches
         hangs = np.where(holds, catches.which[row], -1)
     thrown = throws_m(samples.rods, falls, samples.weight_N, planned.case.constants.throw_share)
     reach = np.hypot(forward, left) + np.where(hangs < 0, thrown, 0.0)
+    if planned.case.cut.is_aloft:
+        # What is cut off aloft goes by its own length and what it is carried on, wherever it hung as its hinge let go.
+        reach = samples.rods.length_m + flies_m(planned.case.cut.height_m)
     turn = np.radians(bearing)
     off = half_turn_deg(planned.case.cut.lay_deg - bearing)
     return Landings(

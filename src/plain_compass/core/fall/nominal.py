@@ -12,7 +12,7 @@ from ..plan.case import Planned
 from ..plan.reach import called, caught, tree_alone
 from ..site.bumps import HARD
 from ..site.hang_up import Catch
-from ..site.landing import TREES, hits_on
+from ..site.landing import TREES, flies_m, hits_on
 from .butt import butt_of, throws_m
 from .ends import ends_for
 from .reckon import rod_of
@@ -90,6 +90,8 @@ def nominal_fall(planned: Planned) -> NominalFall:
     reach = math.hypot(forward, left)
     forward, left = ((each * (1.0 + thrown / reach) if reach > 0 else each) for each in (forward, left))
     tip = pose.rate_rad_s * float(rods.length_m[0])
+    if case.cut.is_aloft:
+        forward, left = (each * _aloft_m(planned) / math.hypot(forward, left) for each in (forward, left))
     butt, butt_m = butt_of(planned, falls, (thrown, tip), hangs=holding is not None)
     along, off = _on_lay(forward, left, half_turn_deg(case.cut.lay_deg - float(rods.lay_deg[0])))
     east, north = _on_site(along, off, case.cut.lay_deg)
@@ -113,6 +115,12 @@ def nominal_fall(planned: Planned) -> NominalFall:
         butt=butt,
         butt_m=butt_m,
     )
+
+
+def _aloft_m(planned: Planned) -> float:
+    """How far from the stem the tip of what is cut off aloft comes down."""
+    cut_m = planned.case.cut.height_m
+    return planned.case.tree.height_m - cut_m + flies_m(cut_m)
 
 
 def _on_lay(forward_m: float, left_m: float, aim_off_deg: float) -> tuple[float, float]:

@@ -124,7 +124,7 @@ def _chances(fan: Fan) -> list[Finding]:
 
 def _butt(fall: NominalFall) -> list[Finding]:
     """What the butt does, where it does anything."""
-    if fall.butt in ("stays", "held", "hangs"):
+    if fall.butt in ("stays", "held", "hangs", "comes down"):
         return []
     texts = {
         "kicks back": "fall.butt.top_lands_first",

@@ -306,6 +306,11 @@ def _rope_pull(many: Many) -> Array:
     return _asked(~np.isnan(gives), _share(rope_wanted_Nm(many), np.nan_to_num(gives)))
 
 
+def _breaks(many: Many) -> Array:
+    aloft = np.array([cut.is_aloft for cut in many.designs.cuts])
+    return _asked(~aloft, many.resting.break_index)
+
+
 def _rope_length(many: Many) -> Array:
     found: Array = _rope(many, "length_needed_m") / np.array([case.rope.length_m for case in many.cases])
     return found
@@ -336,7 +341,7 @@ LIMITS: Mapping[str, Measure] = {
     "bar.nick": Measure(Group.BAR, _nick),
     "decay.shell": Measure(Group.DECAY, _shell),
     "decay.hinge": Measure(Group.DECAY, _sound_hinge),
-    "landing.break": Measure(Group.LANDING, lambda many: many.resting.break_index),
+    "landing.break": Measure(Group.LANDING, _breaks),
     "rope.pull": Measure(Group.BALANCE, _rope_pull, 0.9),
     "rope.weakest": Measure(Group.BALANCE, lambda many: _rope(many, "weakest_use")),
     "rope.length": Measure(Group.BALANCE, _rope_length, 0.95),

@@ -20,6 +20,9 @@ from ..tree.stem import axis_at, stem_body
 from ..tree.tree import Tree
 from ..tree.wood import Indicative, Wood
 
+BREAST_m = 1.3
+"""Height at which stems are taped, and above which a cut takes off the whole crown's share all the same."""
+
 
 @dataclass(frozen=True, slots=True)
 class Mass(Generic[N]):
@@ -79,8 +82,11 @@ def mass_above(tree: Tree, wood: Wood, place: tuple[float, float], constants: In
     """
     height_m, gun_deg = place
     over = AboveCut(height_m, tree.height_m, gun_deg)
-    stems = _stems(tree, wood, over, constants.profile_exponent[wood.group])
-    crown = crown_body(tree.crown, tree.lean, stems, over, group=wood.group, constants=constants)
+    exponent = constants.profile_exponent[wood.group]
+    stems = _stems(tree, wood, over, exponent)
+    # A crown does not weigh less for being cut off higher up.
+    low = stems if height_m <= BREAST_m else _stems(tree, wood, replace(over, cut_m=BREAST_m), exponent)
+    crown = crown_body(tree.crown, tree.lean, low.mass_kg, over, group=wood.group, constants=constants)
     grown = together(stems, crown, *_limbs(tree, wood, over))
     whole = _overridden(grown, tree, gun_deg)
     per_height = (tree.height_m - height_m) / whole.up_m

@@ -74,8 +74,11 @@ def _eased(turn: Array, at: Array, values: Array) -> Array:
     return eased
 
 
-def crown_body(crown: Crown, lean: Lean, stem: Body, over: AboveCut, *, group: str, constants: Indicative) -> Body:
-    """The crown as one body. Its share of mass and the height of its centre are indicative.
+def crown_body(crown: Crown, lean: Lean, stem_kg: float, over: AboveCut, *, group: str, constants: Indicative) -> Body:
+    """The crown above the cut as one body. Its share of mass and the height of its centre are indicative.
+
+    Above a cut inside it the rest is like the whole: it thins upwards as a power of what is left, the power that puts
+    the whole crown's centre where it is.
 
     Radii are paced from the stem base, so that they already hold the lean; the pith at the cut stands off
     the base by the lean's part below the cut, which is taken off again.
@@ -83,16 +86,19 @@ def crown_body(crown: Crown, lean: Lean, stem: Body, over: AboveCut, *, group: s
     cut_m, height_m, lay_deg = over.cut_m, over.height_m, over.lay_deg
     length = height_m - crown.base_m
     kept, own_forward, own_left = crown_fill(crown.readings, constants.crown_dead_share)
-    mass = _share(group, crown.leaf, constants) * stem.mass_kg
+    mass = _share(group, crown.leaf, constants) * stem_kg
     mass *= min(max(length / height_m / 0.5, 0.4), 1.8)
     mass = mass * kept + added_kg(crown, mass, constants)
     is_conifer = group == "conifer"
     fraction = constants.crown_centre_conifer if is_conifer else constants.crown_centre_broadleaf
-    up = crown.base_m + fraction * length - cut_m
+    left_share = min((height_m - cut_m) / length, 1.0) if length > 0 else 1.0
+    mass *= left_share ** (1.0 / fraction - 1.0)
+    length *= left_share
+    up = height_m - length + fraction * length - cut_m
     centre = np.array([[own_forward, own_left]])
     ((forward, left),) = rotated(centre, crown.readings[0].bearing_deg, lay_deg)
     below_f, below_l = to_tree(lean.bearing_deg, math.tan(math.radians(lean.angle_deg)) * cut_m, lay_deg)
-    own = mass * (length**2 + 4 * mean_radius_m(crown) ** 2) / 20
+    own = mass * (length**2 + 4 * (left_share * mean_radius_m(crown)) ** 2) / 20
     return Body(mass, up, float(forward) - below_f, float(left) - below_l, mass * up**2 + own)
 
 

@@ -34,12 +34,14 @@ def paint_profile(c: Canvas, box: QRectF) -> None:
     case, lying = c.result.case, c.result.parts.resting
     profile = case.profile
     top = profile.top_m
-    high = float(max(top.max(), (lying.lies_m + lying.thick_m).max(), case.cut.height_m))
+    aloft = case.cut.is_aloft
+    high = float(max(top.max(), case.cut.height_m, 0.0 if aloft else (lying.lies_m + lying.thick_m).max()))
     scale = profile_scale(box.width(), box.height(), float(profile.along_m[-1]), float(top.min()), high)
     paint_ground(c, scale, box)
-    _stem(c, scale)
     _ticks(c, scale, float(profile.along_m[-1]), box.height())
-    _words(c, scale)
+    if not aloft:
+        _stem(c, scale)
+        _words(c, scale)
 
 
 def paint_ground(c: Canvas, scale: Scale, box: QRectF) -> None:
