@@ -73,6 +73,7 @@ def balance(case: Case, parts: Parts, uses: Uses) -> Finding:
             phrase(what, ahead=ahead, where=where, lift=lift, have=available, go=state.theta_go_deg),
             _lift_change(case, parts, uses),
         ),
+        indicative=True,
     )
 
 
