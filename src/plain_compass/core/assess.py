@@ -99,7 +99,7 @@ def assessed(shares: Shares, row: int) -> Assessment:
         *lying_findings(case, parts, uses),
         *rope_findings(case, parts, uses),
         *cut_findings(Planned(case, parts)),
-        wind_finding(case, parts, uses, float(wind_per_newton(many)[row])),
+        wind_finding(case, parts, uses, lambda: float(wind_per_newton(many)[row])),
     )
     findings = worst_first(judged + practice_findings(case, parts))
     return Assessment(case, parts, findings, verdict_of(findings))

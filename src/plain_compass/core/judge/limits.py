@@ -282,10 +282,10 @@ def wind_per_newton(many: Many) -> Array:
 
 
 def _wind(many: Many) -> Array:
-    judged = many.cases[0].site.wind_m_s is not None
+    if many.cases[0].site.wind_m_s is None:
+        return np.full(len(many.cases), np.nan)
     force = many.gust.mean_N
-    use = np.where(force > 0, np.maximum(force, NOTHING) * wind_per_newton(many), 0.0)
-    return _asked(judged, use)
+    return np.where(force > 0, np.maximum(force, NOTHING) * wind_per_newton(many), 0.0)
 
 
 def rope_wanted_Nm(many: Many) -> Array:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from ..base.levels import Group
 from ..base.phrase import phrase
@@ -13,13 +14,13 @@ from .findings import Finding, Limit, Told, unknown
 from .limits import Uses, judged
 
 
-def wind_finding(case: Case, parts: Parts, uses: Uses, per_newton: float) -> Finding:
+def wind_finding(case: Case, parts: Parts, uses: Uses, takes: Callable[[], float]) -> Finding:
     """Wind against the wedges' spare lift (or the tree's own forward moment), and sideways against the hinge.
 
     A wind that blows onto the lay is not counted as help: it may drop.
 
     Args:
-        per_newton: share of what the plan can bear that one newton takes.
+        takes: share of what the plan can bear that one newton takes; asked only where the wind has been judged.
     """
     site = case.site
     if site.wind_m_s is None:
@@ -31,7 +32,7 @@ def wind_finding(case: Case, parts: Parts, uses: Uses, per_newton: float) -> Fin
         )
     gust = parts.gust
     area, in_leaf = gust.area_m2, gust.in_leaf
-    use = uses["balance.wind"]
+    use, per_newton = uses["balance.wind"], takes()
     most = math.inf
     if per_newton > 0:
         most = speed_for_force_m_s(1 / per_newton, area, in_leaf=in_leaf) if per_newton < math.inf else 0.0

@@ -115,6 +115,8 @@ def _sits_back(
     cuts = stumps.designs.cuts
     kerf, fits = first_kerfs(stumps, kit)
     use = np.where(back.standing_Nm < 0, finished, 0.0)
+    # Farther back the tree stands further ahead: what does not lean back on its hinge does not there either.
+    fits &= back.standing_Nm < 0
     if fits.any():
         held = held_behind_kerf(stumps, timbers, kerf)
         load = back._replace(ahead_Nm=mass.weight_N * (mass.com_forward_m - held.centre_m))
