@@ -101,7 +101,7 @@ def assessed(shares: Shares, row: int) -> Assessment:
         *cut_findings(Planned(case, parts)),
         wind_finding(case, parts, uses, lambda: float(wind_per_newton(many)[row])),
     )
-    findings = worst_first(judged + practice_findings(case, parts))
+    findings = worst_first(judged + practice_findings(case, parts, uses))
     return Assessment(case, parts, findings, verdict_of(findings))
 
 

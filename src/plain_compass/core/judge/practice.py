@@ -7,6 +7,7 @@ from ..base.phrase import phrase
 from ..base.quantity import Kind
 from ..plan.case import Case, Parts
 from .findings import Finding, Limit, Told, margin_of
+from .limits import Uses
 
 LEAST_BORED_m = 0.25
 """Smaller stems are not bored even where a practice always bores."""
@@ -16,14 +17,15 @@ SLACK = 1e-3
 """A range is held to a thousandth: nobody cuts finer, and outlines are polygons."""
 
 
-def practice_findings(case: Case, parts: Parts) -> tuple[Finding, ...]:
+def practice_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
     """Every finding that comes from the practice. Outside its range is a watch; its hard floors are stops."""
     found = [
         _face_depth(case, parts),
         _opening(case, parts),
         _hinge_thickness(case, parts),
         _step(case),
-        *_uneven(case, parts),
+        # A taper on the wrong side that matters is told by the physics.
+        *([] if "hinge.taper" in uses else _uneven(case, parts)),
         *_bore(case, parts),
         *_kept_away(case),
     ]

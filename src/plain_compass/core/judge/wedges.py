@@ -94,8 +94,9 @@ def _drive(case: Case, parts: Parts, uses: Uses) -> Finding:
     limit = Limit("wedge.drive", Group.WEDGE, "wedges")
     if wedging.blows > most:
         # So many are no plan, and their number says nothing more.
-        told = Told(phrase("wedge.drive.past_use", most=most), phrase("wedge.drive.rope_change"))
-        return judged(limit, uses, (wedging.blows, most, Kind.COUNT), told, indicative=True)
+        sentence = phrase("wedge.drive.past_use", most=most)
+        past = stated(limit, Level.STOP, sentence, "wedge.drive.rope_change", indicative=True)
+        return replace(past, margin=margin_of(uses["wedge.drive"]))
     if advance < least:
         told = Told(phrase("wedge.drive.too_hard", advance=advance, least=least), phrase("wedge.drive.rope_change"))
         return judged(limit, uses, (advance, least, Kind.FINE_LENGTH), told, indicative=True)
