@@ -100,9 +100,20 @@ def picture(window: Window, step: str) -> np.ndarray:
     """The page of a step as pixels."""
     window.show_step(step)
     finished(window)
-    # What waits until the hands are still (the survey, the centre's ellipse) has had its pause.
+    # What waits until the hands are still (the survey, the centre's ellipse) has had its pause, on a slow machine too:
+    # nothing changes any more.
     QTest.qWait(450)
-    page: QWidget = window.page
+    shot = grabbed(window.page)
+    for _ in range(20):
+        QTest.qWait(150)
+        before, shot = shot, grabbed(window.page)
+        if before.shape == shot.shape and not (before != shot).any():
+            break
+    return shot
+
+
+def grabbed(page: QWidget) -> np.ndarray:
+    """A widget as pixels."""
     shot = page.grab().toImage().convertToFormat(QImage.Format.Format_RGB32)
     return np.frombuffer(shot.constBits(), dtype=np.uint8).reshape(shot.height(), shot.width(), 4)[:, :, :3].copy()
 
