@@ -261,7 +261,7 @@ def main() -> int:
     rows.append(("start to usable window", "–", f"{start_ms:.0f} ms", "–", "1,000 ms"))
     rows.append(("resident memory", f"{memory:.0f} MiB", "–", "–", "250 MB"))
     beside = side_page(against) if against else kept_part("Beside the version before")
-    missed = kept_part("What was missed, and why")
+    missed = kept_part("What was missed, and why") + kept_part("A small step, and what moves far")
     told = page(rows) + beside + growth_page() + falls_page(falls) + edits_page() + missed
     PAGE.write_text(told, encoding="utf-8")
     return 0
