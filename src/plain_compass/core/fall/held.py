@@ -18,8 +18,8 @@ NODES = 15
 """Chebyshev points per span; between its kinks the fall is smooth, and the integrals converge fast."""
 
 
-NEAR, TERMS = 0.6, 9
-"""Below this argument the means of an exponential are summed term by term, so many of them."""
+NEAR = 0.06
+"""Below this argument the means of an exponential are those of their series."""
 
 
 def _rules(count: int) -> tuple[Array, Array, Array]:
@@ -119,13 +119,12 @@ def _exponential_means(u: Array) -> tuple[Array, Array, Array]:
     """Integrals over 0 to 1 of e^(-u s), s e^(-u s) and s^2 e^(-u s); by their series where digits would be lost."""
     far = np.maximum(u, NEAR)
     gone = np.exp(-far)
-    whole = ((1 - gone) / far, (1 - (1 + far) * gone) / far**2, (2 - (2 + 2 * far + far * far) * gone) / far**3)
-    series = []
-    for power in range(3):
-        total, term = np.zeros_like(u), np.ones_like(u)
-        for k in range(TERMS):
-            total = total + term / (k + power + 1)
-            term = term * -u / (k + 1)
-        series.append(total)
-    first, second, third = (np.where(u < NEAR, near, exact) for near, exact in zip(series, whole, strict=True))
+    first = (1 - gone) / far
+    second = (first - gone) / far
+    third = (2 * second - gone) / far
+    near = u < NEAR
+    if near.any():
+        first = np.where(near, 1 - u * (1 / 2 - u * (1 / 6 - u / 24)), first)
+        second = np.where(near, 1 / 2 - u * (1 / 3 - u * (1 / 8 - u / 30)), second)
+        third = np.where(near, 1 / 3 - u * (1 / 4 - u * (1 / 10 - u / 36)), third)
     return first, second, third

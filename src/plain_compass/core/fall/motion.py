@@ -137,12 +137,7 @@ def rises_at(
 
 
 COARSE: Array = np.radians(
-    np.concatenate(
-        [
-            [0, 0.25, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 6, 7, 8, 10, 12, 14, 17, 20],
-            [24, 28, 33, 38, 44, 50, 58, 66, 75, 85, 100, 120, 150],
-        ]
-    )
+    [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 5, 6, 8, 10, 13, 17, 22, 28, 36, 46, 58, 72, 90, 115, 150]
 )
 FINE: Array = np.radians(np.linspace(0.0, 150.0, 1501))
 """Tilts at which the balance is looked at; the fine ones for a hinge that only just stops a tree."""
