@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from ..base.polygon import Array
 from .rods import Rods
 
-NODES = 15
+NODES = 13
 """Chebyshev points per span; between its kinks the fall is smooth, and the integrals converge fast."""
 
 
