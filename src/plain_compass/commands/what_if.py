@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import fields
 from difflib import get_close_matches
+from typing import get_type_hints
 
 from ..core.base.errors import PlainCompassError
 from ..job.document import Job, TreePlan
@@ -59,8 +60,6 @@ def _nearest(path: str) -> str:
 
 def _paths(of: type, before: str = "") -> list[str]:
     """Paths of the numbers and choices below a class."""
-    from typing import get_type_hints
-
     found, hints = [], get_type_hints(of)
     for item in fields(of):
         path, inner = f"{before}{item.name}", hints[item.name]

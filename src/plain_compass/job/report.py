@@ -137,7 +137,7 @@ def _hinge(result: Assessment) -> dict[str, Any]:
 
 
 def _law(result: Assessment) -> dict[str, Any]:
-    """Resistance of the hinge against tilt, degree by degree until it has parted."""
+    """Resistance of the hinge against tilt, every half degree until it has parted."""
     tilts = np.arange(0.0, min(result.parts.strength.break_angle_deg, 90.0) + 1.0, LAW_STEP_DEG)
     one = HingeStrength(*(np.array([value]) for value in astuple(result.parts.strength)))
     moments = law_of(one).moments_Nm(np.radians(tilts))[0]

@@ -38,8 +38,13 @@ def species_table() -> dict[str, Wood]:
 
 
 @cache
+def _shipped_species() -> dict[str, Wood]:
+    return read_rows((DATA / "species.csv").read_text(encoding="utf-8"), "species.csv")
+
+
+@cache
 def _species() -> tuple[dict[str, Wood], str]:
-    shipped = read_rows((DATA / "species.csv").read_text(encoding="utf-8"), "species.csv")
+    shipped = _shipped_species()
     own, trouble = read_own_species(own_species())
     known = {key: wood for key, wood in shipped.items() if not key.startswith(UNKNOWN)}
     unknown = {key: _worst_of_kind(wood, known) for key, wood in shipped.items() if key.startswith(UNKNOWN)}
@@ -71,8 +76,7 @@ def take_species_in(path: Path) -> tuple[Wood, ...]:
 
     Raises JobFileError or InputError with a sentence.
     """
-    new, kept = read_rows(read_text(path), path.name), own_species()
-    shipped = read_rows((DATA / "species.csv").read_text(encoding="utf-8"), "species.csv")
+    new, kept, shipped = read_rows(read_text(path), path.name), own_species(), _shipped_species()
     for key in new:
         if key in shipped:
             raise InputError("species", key, reason="the key of a species that ships; give yours another")

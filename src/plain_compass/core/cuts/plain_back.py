@@ -6,6 +6,7 @@ import math
 
 from ..base.phrase import Phrase, phrase
 from ..design.traits import BackTraits
+from ..mechanics.driving import DrivenTo
 from ..plan.case import Planned
 from ..plan.driven import driving_of, thinning_of
 from .form import Bands, CutForm, CutStep, Fit
@@ -104,19 +105,22 @@ def driving(result: Planned) -> tuple[CutStep, ...]:
 def _driving_words(result: Planned) -> Phrase:
     """How to drive: to where it goes, or as far as the wedges lift and then by a thinner hinge."""
     wedging = result.parts.wedging
-    thinning = thinning_of(result.case, result.parts)
-    if thinning.to_m is not None and not thinning.refused:
-        return phrase("cut.back.plain.thin_and_drive", to=thinning.to_m, pause=wedging.pause_s)
-    half = driving_of(result.case, result.parts)
-    middle = half[(len(half) - 1) // 2]
+    thin_m = thinning_of(result.case, result.parts).allowed_m
+    if thin_m is not None:
+        return phrase("cut.back.plain.thin_and_drive", to=thin_m, pause=wedging.pause_s)
+    middle = _middle_of(driving_of(result.case, result.parts))
     return phrase(
         "cut.back.plain.drive_wedges_turn",
         blows=wedging.blows,
-        advance=min(wedging.advance_per_blow_m, 0.2),
+        advance=wedging.told_advance_m,
         pause=wedging.pause_s,
         lift=middle.lift_m,
         top=middle.top_m,
     )
+
+
+def _middle_of(table: tuple[DrivenTo, ...]) -> DrivenTo:
+    return table[(len(table) - 1) // 2]
 
 
 def driving_on_card(result: Planned) -> tuple[Phrase, ...]:
@@ -124,11 +128,11 @@ def driving_on_card(result: Planned) -> tuple[Phrase, ...]:
     wedging = result.parts.wedging
     if not wedging.wanted or not wedging.seats or not math.isfinite(wedging.blows):
         return ()
-    thinning = thinning_of(result.case, result.parts)
-    if thinning.to_m is not None and not thinning.refused:
-        return (phrase("order.thin", to=thinning.to_m, pause=wedging.pause_s),)
+    thin_m = thinning_of(result.case, result.parts).allowed_m
+    if thin_m is not None:
+        return (phrase("order.thin", to=thin_m, pause=wedging.pause_s),)
     table = driving_of(result.case, result.parts)
-    some = [table[(len(table) - 1) // 2]] if len(table) > 1 else []
+    some = [_middle_of(table)] if len(table) > 1 else []
     drive = phrase("order.drive_and_wait", blows=wedging.blows, seating=wedging.seating_blows, pause=wedging.pause_s)
     seen = [phrase("order.top_moves", lift=line.lift_m, top=line.top_m) for line in some]
     return (drive, *seen, phrase("order.not_going", lift=table[-1].lift_m))

@@ -2,7 +2,7 @@
 
 A state is the wood that still holds, as bands (see ``cuts.form``). Its area and moments come from the section's
 slices; what it carries follows by one rule for every form: bending over the modulus of the wood that holds, with the
-weight's own help as it leans. For a rectangle that is the hinge's folding moment, M_p = rupture b t^2/6.
+weight's own help as it leans. For a finished hinge that is the law it folds by.
 """
 
 from __future__ import annotations

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..base.frames import half_turn_deg
+from ..base.frames import half_turn_deg, turned_on
 from ..plan.case import Planned
 from ..plan.reach import called, caught, tree_alone
 from ..site.bumps import HARD
 from ..site.hang_up import Catch
-from ..site.landing import TREES, flies_m, hits_on
+from ..site.landing import TREES, hits_on, reaches_m
 from .butt import butt_of, throws_m
 from .ends import ends_for
 from .reckon import rod_of
@@ -83,17 +83,17 @@ def nominal_fall(planned: Planned) -> NominalFall:
     else:
         holding = None
     pose = trace.pose_at(trace.time_at(math.radians(end)))
-    forward, left = top_of(rods, pose)
+    top = top_of(rods, pose)
     thrown = (
         0.0 if holding else float(throws_m(rods, falls, np.array([parts.mass.weight_N]), case.constants.throw_share)[0])
     )
-    reach = math.hypot(forward, left)
-    forward, left = ((each * (1.0 + thrown / reach) if reach > 0 else each) for each in (forward, left))
+    reach = math.hypot(*top)
+    far = reaches_m(case.tree, case.cut.height_m) if case.cut.is_aloft else reach + thrown
+    forward, left = (each * far / reach if reach > 0 else each for each in top)
     tip = pose.rate_rad_s * float(rods.length_m[0])
-    if case.cut.is_aloft:
-        forward, left = (each * _aloft_m(planned) / math.hypot(forward, left) for each in (forward, left))
     butt, butt_m = butt_of(planned, falls, (thrown, tip), hangs=holding is not None)
-    along, off = _on_lay(forward, left, half_turn_deg(case.cut.lay_deg - float(rods.lay_deg[0])))
+    # The cut's own direction is not the lay's: it may be aimed off, and its hinge may steer.
+    along, off = turned_on(forward, left, math.radians(half_turn_deg(case.cut.lay_deg - float(rods.lay_deg[0]))))
     east, north = _on_site(along, off, case.cut.lay_deg)
     return NominalFall(
         rods=rods,
@@ -115,19 +115,6 @@ def nominal_fall(planned: Planned) -> NominalFall:
         butt=butt,
         butt_m=butt_m,
     )
-
-
-def _aloft_m(planned: Planned) -> float:
-    """How far from the stem the tip of what is cut off aloft comes down."""
-    cut_m = planned.case.cut.height_m
-    return planned.case.tree.height_m - cut_m + flies_m(cut_m)
-
-
-def _on_lay(forward_m: float, left_m: float, aim_off_deg: float) -> tuple[float, float]:
-    """A place seen from the cut's own direction, seen from the lay: (along, left)."""
-    turn = math.radians(aim_off_deg)
-    cos, sin = math.cos(turn), math.sin(turn)
-    return forward_m * cos - left_m * sin, forward_m * sin + left_m * cos
 
 
 def _on_site(along_m: float, left_m: float, lay_deg: float) -> tuple[float, float]:

@@ -14,7 +14,7 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.frames import full_turn_deg
+from ..base.frames import full_turn_deg, turned_on
 from ..base.paths import value_at, with_value
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits
@@ -56,9 +56,9 @@ class Samples:
         rods: the falls, one row a sample.
         split_index: splitting index of each (indicative), shape (n,).
         break_index: bending of the lying stem over what it bears (indicative), shape (n,).
-        weight_N: of the tree, shape (n,).
-        grown: what each of the wood's and the section's numbers is over that of the plan, by name, shape (n,).
         gains: energy gained on the way down over that of the plan, shape (n,).
+        weight_N: of the tree, shape (n,).
+        grown: what each of the fall's numbers is over that of the plan, by its name in ``LOGS``, shape (n,).
     """
 
     inputs: tuple[str, ...]
@@ -217,12 +217,12 @@ def samples_of(
     for column, path in enumerate(inputs):
         for name, slope in slopes.get(path, {}).items():
             by[name] += moved[:, column] * slope
-    rods, split = _rods(planned, by, moved, cutting)
+    grown = {name: np.exp(by[name]) for name in LOGS}
+    rods, split = _rods(planned, (by, grown), moved, cutting)
     gains = np.exp(by["mass"] + by["up"])
     # A longer stem lies on what was reckoned for it and bends as the square of its length.
     bends = planned.parts.resting.break_index * np.exp(by["bends"] + 2.0 * by["length"])
-    grown = {name: np.exp(by[name]) for name in ("peak", "stiffness")}
-    weight = planned.parts.mass.weight_N * np.exp(by["mass"])
+    weight = planned.parts.mass.weight_N * grown["mass"]
     return Samples(inputs, moved, rods, split, bends, gains, weight, grown)
 
 
@@ -245,22 +245,29 @@ def _most(slopes: Mapping[str, Slopes], room: int) -> list[str]:
     return sorted(slopes, key=weight, reverse=True)[:room]
 
 
-def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping[str, float]) -> tuple[Rods, Array]:
-    """The falls of the samples, and their splitting index."""
+def _rods(
+    planned: Planned, numbers: tuple[dict[str, Array], dict[str, Array]], moved: Array, cutting: Mapping[str, float]
+) -> tuple[Rods, Array]:
+    """The falls of the samples, and their splitting index.
+
+    Args:
+        numbers: by how much each number moves, and what those in logarithms are over the plan's.
+    """
+    by, grows = numbers
     case, parts = planned.case, planned.parts
     nominal, count = rod_across(planned), len(moved)
     base = widened(nominal, count)
     aim, wind = np.radians(cutting["aim_deg"]) * moved[:, 0], np.exp(cutting["wind"] * moved[:, 3])
     pull, thick, steered = _thickness(planned, moved, (cutting["hinge_m"], cutting["hinge_share"]))
-    grows = {name: np.exp(by[name]) for name in LOGS}
     weight = parts.mass.weight_N * grows["mass"]
     forward, left = parts.mass.com_forward_m + by["forward"], parts.mass.com_left_m + by["left"]
-    ahead, over = forward * np.cos(aim) - left * np.sin(aim), forward * np.sin(aim) + left * np.cos(aim)
+    ahead, over = turned_on(forward, left, aim)
     step = case.cut.back.step_m
     mean = max(parts.hinge.thickness_m, LEAST_THICK_m)
     fibre = case.constants.hinge_length_factor * mean
     longer, broken = (fibre + step) / (fibre * thick + step), case.constants.break_length_factor * mean
-    top_forward, top_left = nominal.top_forward_m + by["top_forward"], nominal.top_left_m + by["top_left"]
+    top = nominal.top_forward_m + by["top_forward"], nominal.top_left_m + by["top_left"]
+    top_forward, top_left = turned_on(*top, aim)
     breaks = grows["breaks"] * np.cbrt(1.0 / thick) * np.cbrt((1 + step / (broken * thick)) / (1 + step / broken))
     toppling = parts.mass.toppling_Nm * grows["mass"] * grows["up"]
     bends = nominal.bent_Nm / nominal.toppling_Nm - 1.0
@@ -281,8 +288,8 @@ def _rods(planned: Planned, by: dict[str, Array], moved: Array, cutting: Mapping
         pull=pull,
         wedged_rad=base.wedged_rad,
         length_m=base.length_m * grows["length"],
-        top_forward_m=top_forward * np.cos(aim) - top_left * np.sin(aim),
-        top_left_m=top_forward * np.sin(aim) + top_left * np.cos(aim),
+        top_forward_m=top_forward,
+        top_left_m=top_left,
         lay_deg=base.lay_deg + np.degrees(aim),
     )
     folds = thick**2 if case.cut.back.held else thick

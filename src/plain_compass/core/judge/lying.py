@@ -9,7 +9,7 @@ from ..base.phrase import Value, phrase
 from ..base.quantity import Kind
 from ..mechanics.resting import Resting
 from ..plan.case import Case, Parts
-from ..site.landing import flies_m
+from ..site.landing import reaches_m
 from ..tree.wood import Indicative
 from .findings import Finding, Limit, Told, stated, unknown
 from .limits import Uses, judged
@@ -42,17 +42,12 @@ def lying_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
 
 def _aloft(case: Case) -> tuple[Finding, ...]:
     """A top cut off a standing stem: who may do it, where it may come down, and what is not reckoned of it."""
-    high, reach = case.cut.height_m, lying_reach_m(case)
+    high, reach = case.cut.height_m, reaches_m(case.tree, case.cut.height_m)
     limit = Limit("cut.aloft", Group.AROUND, "lay")
     text, read = phrase("cut.aloft.reach", high=high, reach=reach), case.cut.aloft == "read"
     who = stated(limit, Level.WATCH if read else Level.STOP, text, "cut.aloft.change", indicative=True)
     rest = unknown("landing.aloft", Group.LANDING, "landing.aloft.not_reckoned", "landing.aloft.change")
     return who, rest
-
-
-def lying_reach_m(case: Case) -> float:
-    """How far from the stem the tip of what is cut off may come down."""
-    return case.tree.height_m - case.cut.height_m + flies_m(case.cut.height_m)
 
 
 def _break(lying: Resting, uses: Uses) -> Finding:

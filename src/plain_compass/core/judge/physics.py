@@ -80,9 +80,9 @@ def balance(case: Case, parts: Parts, uses: Uses) -> Finding:
 def _lift_change(case: Case, parts: Parts, uses: Uses) -> Phrase:
     """What would bring it over: a thinner hinge, where that alone does it, or more lift."""
     if uses["balance.over"] > 1.0 and parts.wedging.seats:
-        thinning = thinning_of(case, parts)
-        if thinning.to_m is not None and not thinning.refused:
-            return phrase("balance.over.thin_change", to=thinning.to_m)
+        thin_m = thinning_of(case, parts).allowed_m
+        if thin_m is not None:
+            return phrase("balance.over.thin_change", to=thin_m)
     single = any(seat.stacked == 1 for seat in parts.wedging.seats) or not parts.wedging.seats
     doubles = single and parts.wedging.doubled_needed
     return phrase("balance.over.double_change" if doubles else "balance.over.change")

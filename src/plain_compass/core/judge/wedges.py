@@ -16,9 +16,6 @@ from ..plan.case import Case, Parts
 from .findings import Finding, Limit, Told, margin_of, stated, unknown
 from .limits import SOUND_SEAT_LEAST, Uses, judged
 
-MOST_ADVANCE_m = 0.2
-"""A wedge that goes in all at once."""
-
 
 def wedge_findings(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     """Do the wedges get in, lift, stay, and move?"""
@@ -61,13 +58,14 @@ def _broken_rules(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
 
 
 def _fits_first(case: Case, parts: Parts, uses: Uses) -> Finding:
-    needs, change = seat_wanted_m(case.cut, case.kit), phrase("wedge.fits_first.change")
+    needs = seat_wanted_m(case.cut, case.kit)
     kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
-    text = "wedge.fits_first.wedge_fits_anything"
+    text, change = "wedge.fits_first.wedge_fits_anything", "wedge.fits_first.change"
     if kerf < needs:
         text = "wedge.fits_first.wedge_fits_kerf"
-        change = phrase("wedge.fits_first.change" if parts.balance.sits_back else "wedge.fits_first.by_hand_change")
-    told = Told(phrase(text, kerf=kerf, needs=needs), change)
+        # A small stem that stands by itself is tipped by hand or lever.
+        change = change if parts.balance.sits_back else "wedge.fits_first.by_hand_change"
+    told = Told(phrase(text, kerf=kerf, needs=needs), phrase(change))
     return judged(Limit("wedge.fits_first", Group.WEDGE, "wedges"), uses, (kerf, needs, Kind.LENGTH), told)
 
 
@@ -90,7 +88,7 @@ def _apart_m(case: Case, parts: Parts) -> float:
 def _drive(case: Case, parts: Parts, uses: Uses) -> Finding:
     wedging, constants = parts.wedging, case.constants
     least, most = constants.least_advance_m, constants.most_blows
-    advance, seating = min(wedging.advance_per_blow_m, MOST_ADVANCE_m), wedging.seating_blows
+    advance, seating = wedging.told_advance_m, wedging.seating_blows
     limit = Limit("wedge.drive", Group.WEDGE, "wedges")
     if wedging.blows > most:
         # So many are no plan, and their number says nothing more.

@@ -32,6 +32,11 @@ class Thinning:
     to_m: float | None
     refused: str = ""
 
+    @property
+    def allowed_m(self) -> float | None:
+        """Thickness to which it may be thinned; none where thinning does not do it, or something speaks against it."""
+        return None if self.refused else self.to_m
+
 
 class Folding(NamedTuple):
     """One hinge as it folds, in plain numbers.

@@ -27,6 +27,8 @@ TILT_STEPS = 120
 STEPS: Array = np.linspace(0.0, 1.0, TILT_STEPS)
 PAUSES_s = 2.0, 6.0
 """Shortest and longest wait for the top that is told."""
+MOST_ADVANCE_m = 0.2
+"""A wedge that goes in all at once."""
 LEAST_ARM_m = 1e-3
 """A seat on the hinge's own centroid lifts nothing, but has an arm to divide by."""
 
@@ -104,6 +106,11 @@ class Wedging(Generic[N]):
     by_hand_Nm: N
     alone_Nm: N
     pause_s: N
+
+    @property
+    def told_advance_m(self: Wedging[float]) -> float:
+        """Advance of a blow as it is told, of one case: a wedge that goes in all at once goes no farther."""
+        return min(self.advance_per_blow_m, MOST_ADVANCE_m)
 
     @property
     def wanted(self) -> bool:

@@ -9,6 +9,7 @@ import numpy as np
 from ..mechanics.driving import DrivenTo, driving_table
 from ..mechanics.hinge import led_m
 from ..mechanics.thinning import Folding, Thinning, thinned
+from ..tree.timber import break_base_deg
 from .case import Case, Parts
 
 
@@ -19,9 +20,6 @@ def thinning_of(case: Case, parts: Parts) -> Thinning:
     if not seats or parts.wedging.tilt_deg <= math.degrees(bring):
         return Thinning(None)
     cut, constants = case.cut, case.constants
-    base = constants.break_base_deg[case.wood.suppleness]
-    if case.tree.condition == "dead":
-        base *= constants.break_dead_factor
     mass = parts.mass
     of = Folding(
         geometry=parts.hinge,
@@ -31,7 +29,7 @@ def thinning_of(case: Case, parts: Parts) -> Thinning:
         weight_N=mass.weight_N,
         step_m=cut.back.step_m,
         diameter_m=parts.section.diameter_m,
-        base_deg=base,
+        base_deg=break_base_deg(case.tree, case.wood, constants),
         until_deg=min(parts.face.closing_angle_deg, parts.use.needed_tilt_deg),
     )
     wedges = np.array([(seat.available_m, seat.arm_m) for seat in seats]).T

@@ -88,8 +88,12 @@ FLIES_SHARE = 0.4
 
 def footprint_of(tree: Tree, cut_m: float, spread_deg: float) -> Footprint:
     """The footprint of a tree cut at a height."""
-    length = tree.height_m - cut_m + flies_m(cut_m)
-    return Footprint(length, max(tree.crown.base_m - cut_m, 0.0), mean_radius_m(tree.crown), spread_deg)
+    return Footprint(reaches_m(tree, cut_m), max(tree.crown.base_m - cut_m, 0.0), mean_radius_m(tree.crown), spread_deg)
+
+
+def reaches_m(tree: Tree, cut_m: float) -> float:
+    """How far from the stump the tip of what is cut off may come down."""
+    return tree.height_m - cut_m + flies_m(cut_m)
 
 
 def flies_m(cut_m: float) -> float:

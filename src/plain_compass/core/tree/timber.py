@@ -59,9 +59,16 @@ def _row(tree: Tree, wood: Wood, crack: str, constants: Indicative) -> tuple[flo
         wood.splits_at_Pa or wood.rupture_Pa,
         (wood.holding_Pa or wood.rupture_Pa) / wood.rupture_Pa,
         fracture_J_m2(wood, (tree.condition, crack), constants),
-        constants.break_base_deg[wood.suppleness] * (constants.break_dead_factor if is_dead else 1.0),
+        break_base_deg(tree, wood, constants),
         constants.law_peaks_at[wood.suppleness] * law,
         constants.law_softens_over[wood.suppleness] * law,
+    )
+
+
+def break_base_deg(tree: Tree, wood: Wood, constants: Indicative) -> float:
+    """Tilt at which a hinge of middling shape parts, by suppleness, less in dead wood (indicative)."""
+    return constants.break_base_deg[wood.suppleness] * (
+        constants.break_dead_factor if tree.condition == "dead" else 1.0
     )
 
 
