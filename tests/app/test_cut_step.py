@@ -79,6 +79,23 @@ def test_the_main_path_drag_type_undo_save_reopen(window: Window, qtbot: QtBot, 
     assert not store.unsaved
 
 
+def test_a_face_whose_cuts_end_apart_is_drawn_with_its_step(window: Window) -> None:
+    """Between the two ends, at the apex, there is air where wood stood before."""
+    page, store = cut_page(window), window.store
+
+    def colour() -> str:
+        result = store.snapshot.result
+        level, ahead = result.case.cut.height_m + 0.02, result.parts.face.apex_forward_m + 0.003
+        at = page.side.scale_now.point(ahead, level).toPoint()
+        return page.side.grab().toImage().pixelColor(at).name()
+
+    page.side.show()
+    before = colour()
+    store.set("cut.face.apart_m", 0.05, "ends apart")
+    QApplication.processEvents()
+    assert colour() != before
+
+
 def test_the_verdict_and_the_margins_follow_a_drag(window: Window) -> None:
     page, store = cut_page(window), window.store
     before = window.top.verdict.text()

@@ -58,6 +58,16 @@ def test_the_other_trees_are_neighbours_with_their_own_crowns_until_they_are_dow
     assert case_of(alone, "WH-07").site == job.site
 
 
+def test_a_stem_left_standing_by_work_aloft_stays_in_the_way_of_the_others() -> None:
+    job = demo_job()
+    tree = replace(with_value(job.plan("WH-18"), "cut.height_m", 6.0), state="down")
+    aloft = replace(job, trees=tuple(tree if each.id == "WH-18" else each for each in job.trees))
+    (left,) = (o for o in case_of(aloft, "WH-07").site.obstacles if o.name.startswith("WH-18"))
+    assert (left.height_m, left.points) == (6.0, (tree.at,))
+    assert left.radius_m == pytest.approx(tree.tree.trunk.diameter_m / 2, abs=0.006)
+    assert left.overhead == "no"
+
+
 def test_what_a_neighbour_has_overhead_is_what_was_seen_in_it() -> None:
     job = demo_job()
     trees = tuple(with_value(t, "tree.around.dead_limbs", "yes") if t.id == "WH-18" else t for t in job.trees)

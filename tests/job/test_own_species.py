@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
 
+import numpy as np
 import pytest
 
 from builders import assessed, case, plain_cut, round_tree
@@ -14,6 +15,7 @@ from plain_compass.cli import main
 from plain_compass.core.assess import assess
 from plain_compass.core.base.errors import PlainCompassError
 from plain_compass.job.own_species import read_rows, rows_text
+from plain_compass.job.spreads import spreads, wood_spreads
 from plain_compass.job.tables import forget_tables, own_species, species_table, table_troubles, take_species_in, wood_of
 
 ROW = {
@@ -144,3 +146,14 @@ def test_an_unknown_species_is_the_worst_of_its_kind_for_every_limit(kind: str) 
             same = assess(replace(case(round_tree(species=unknown.key, **back), cut), wood=replace(unknown, key="x")))
             assert same.parts.wedging.lift_m == worst.wedging.lift_m
             assert parts.splitting.split_index_bored <= worst.splitting.split_index_bored * 1.001, wood.key
+
+
+def test_an_unknown_species_spreads_as_far_as_the_species_it_may_be() -> None:
+    known, unknown = wood_spreads("oak"), wood_spreads("unknown-broadleaf")
+    assert known == spreads()["wood"]
+    rows = [w.rupture_Pa for w in species_table().values() if w.group != "conifer" and not w.key.startswith("unknown")]
+    between = float(np.std(np.log(rows)))
+    assert between > 0.1
+    assert unknown["rupture"] == pytest.approx((known["rupture"] ** 2 + between**2) ** 0.5)
+    assert unknown["fibre"] == known["fibre"]
+    assert all(unknown[name] >= known[name] for name in known)

@@ -42,7 +42,9 @@ class TreePlan:
     readings: tuple[Taken, ...] = ()
     at: Place = field(default_factory=Place)
     rope: Rope = field(default_factory=Rope)
-    state: str = choice("standing", STATES, "the tree", "A tree that is down is no neighbour to the others any more.")
+    state: str = choice(
+        "standing", STATES, "the tree", "One that is down is in nobody's way, but for a stem it was cut off aloft."
+    )
 
 
 def size_words(plan: TreePlan, speech: Speech) -> tuple[str, str]:
@@ -108,9 +110,14 @@ def _case(job: Job, plan: TreePlan, site: Site) -> Case:
 
 
 def _with_neighbours(job: Job, here: TreePlan) -> Site:
-    """The site with the job's other trees that still stand, after its own obstacles: they may catch this one."""
-    others = (plan for plan in job.trees if plan.id != here.id and plan.state == "standing" and plan.at != here.at)
-    return _joined(job.site, tuple(_neighbour(plan.id, plan.tree, plan.at) for plan in others))
+    """The site with what stands of the job's other trees, after its own obstacles: it may catch this one.
+
+    Of a tree that was cut aloft and is down the stem below its cut still stands.
+    """
+    others = [plan for plan in job.trees if plan.id != here.id and plan.at != here.at]
+    standing = tuple(_neighbour(plan.id, plan.tree, plan.at) for plan in others if plan.state == "standing")
+    left = tuple(_stem_left(plan) for plan in others if plan.state == "down" and plan.cut.is_aloft)
+    return _joined(job.site, standing + left)
 
 
 @kept("site with the other trees", 32)
@@ -125,6 +132,12 @@ def _neighbour(id: str, tree: Tree, at: Place) -> Obstacle:
     seen = (tree.around.dead_limbs, tree.around.hung_pieces)
     overhead = "yes" if "yes" in seen else "unknown" if "unknown" in seen else "no"
     return Obstacle("tree", id, "none", "spot", (at,), radius, tree.height_m, tree.crown.base_m, overhead)
+
+
+def _stem_left(plan: TreePlan) -> Obstacle:
+    """What is left standing of a tree that was cut aloft: its stem, without a crown."""
+    radius = round(plan.tree.trunk.diameter_m / 2, 2)
+    return Obstacle("tree", f"{plan.id} stem", "none", "spot", (plan.at,), radius, plan.cut.height_m, 0.0, "no")
 
 
 def check_plan(job: Job, plan: TreePlan) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import tomllib
 from functools import cache
 from typing import Any
@@ -12,7 +13,7 @@ from ..core.base.quantity import Kind
 from ..core.tree.tree import Tree
 from .document import TreePlan
 from .fields import quantity_at
-from .tables import DATA
+from .tables import DATA, spread_between
 from .tree_readings import reading_spreads
 from .words import Speech
 
@@ -67,7 +68,13 @@ def usual_spreads(tree: Tree) -> dict[str, float]:
 
 def fall_spreads(plan: TreePlan) -> dict[str, float]:
     """Spread of everything a fall depends on: the tree as it was measured, and the wood of its species."""
-    return plan_spreads(plan) | {f"wood.{name}": float(ratio) for name, ratio in spreads()["wood"].items()}
+    return plan_spreads(plan) | {f"wood.{name}": ratio for name, ratio in wood_spreads(plan.tree.species).items()}
+
+
+def wood_spreads(species: str) -> dict[str, float]:
+    """Spread of each property of the wood as a share: within a species, and between those an unknown one may be."""
+    between = spread_between(species)
+    return {name: math.hypot(ratio, between.get(name, 0.0)) for name, ratio in spreads()["wood"].items()}
 
 
 def cutting_spreads() -> dict[str, float]:

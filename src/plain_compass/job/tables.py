@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import json
 import math
+import statistics
 import tomllib
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import fields, replace
 from functools import cache
 from importlib.resources import files
@@ -26,6 +27,14 @@ from .practice_files import PracticeError, practice_from, practice_text
 DEFAULT_PRACTICE = "fifth-and-tenth"
 WEAKEST = ("rupture_Pa", "elasticity_Pa", "shear_Pa", "across_Pa")
 """Of what an unknown species has as little as the least of its kind."""
+PROPERTIES = {
+    "rupture": "rupture_Pa",
+    "elasticity": "elasticity_Pa",
+    "shear": "shear_Pa",
+    "across": "across_Pa",
+    "density": "density_kg_m3",
+}
+"""What a spread of the wood is called, and the property it is of."""
 UNKNOWN = "unknown-"
 """How the keys of species begin that stand for whatever has not been named."""
 DATA: Traversable = files("plain_compass") / "data"
@@ -58,12 +67,27 @@ def _worst_of_kind(unknown: Wood, known: Mapping[str, Wood]) -> Wood:
     as the rupture with which this row's own stiffness and class give as much.
     """
     resists = indicative().fracture_energy_J_m2
-    kind = [wood for wood in known.values() if (wood.group == "conifer") == (unknown.group == "conifer")]
+    kind = _kind_of(unknown, known.values())
     soonest = max(wood.rupture_Pa**2 / (wood.elasticity_Pa * resists[wood.splitting]) for wood in kind)
     least = {name: min(getattr(wood, name) for wood in (unknown, *kind)) for name in WEAKEST}
     worst = replace(unknown, **least, density_kg_m3=max(wood.density_kg_m3 for wood in (unknown, *kind)))
     splits = math.sqrt(soonest * worst.elasticity_Pa * resists[worst.splitting])
     return replace(worst, holding_Pa=max(wood.rupture_Pa for wood in kind), splits_at_Pa=splits)
+
+
+def _kind_of(unknown: Wood, known: Iterable[Wood]) -> list[Wood]:
+    """The species that an unknown one may be."""
+    return [wood for wood in known if (wood.group == "conifer") == (unknown.group == "conifer")]
+
+
+def spread_between(species: str) -> dict[str, float]:
+    """How far the species lie apart that an unknown one may be, as a share of each property; nothing of a known one."""
+    if not species.startswith(UNKNOWN):
+        return {}
+    table = species_table()
+    known = (wood for key, wood in table.items() if not key.startswith(UNKNOWN))
+    kind = _kind_of(table[species], known)
+    return {name: statistics.pstdev(math.log(getattr(wood, of)) for wood in kind) for name, of in PROPERTIES.items()}
 
 
 def own_species() -> Path:

@@ -112,16 +112,19 @@ def _face(c: Canvas) -> None:
     section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
     level, out = cut.height_m, float(section.bark[:, 0].max()) + 0.003
     stretch = (out - face.apex_forward_m) / max(section.front_m - face.apex_forward_m, 1e-6)
+    # Roof and floor end one over the other where they were sawn past each other; else twice at the same place.
+    roof = level + cut.face.apart_m
     corners = [
         c.scale.point(face.apex_forward_m, level),
-        c.scale.point(out, level + face.roof_height_m * stretch),
+        c.scale.point(face.apex_forward_m, roof),
+        c.scale.point(out, roof + face.roof_height_m * stretch),
         c.scale.point(out, level - face.floor_drop_m * stretch),
     ]
     c.painter.setPen(Qt.PenStyle.NoPen)
     c.painter.setBrush(fill(c.palette.cut))
     c.painter.drawPolygon(QPolygonF(corners))
     c.painter.setPen(c.outline("face", 1.6))
-    c.painter.drawPolyline(QPolygonF([corners[1], corners[0], corners[2]]))
+    c.painter.drawPolyline(QPolygonF([corners[2], corners[1], corners[0], corners[3]]))
     if cut.face.traits.blocked_out:
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.drawRect(_box(c, face.apex_forward_m, out, level, level + cut.face.block_m))
