@@ -1,4 +1,4 @@
-"""The command line: ``plain-compass``. Exit status 0 answered, 2 bad input with one sentence."""
+"""The command line: ``plain-compass``. Exit status 0 answered, 1 as ``--fail-on`` asks, 2 bad input with a sentence."""
 
 from __future__ import annotations
 
@@ -8,14 +8,18 @@ import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
-from typing import NoReturn
+from typing import Any, NoReturn
 
 from . import __version__
-from .commands import cuts, fall, instruments, measure, rose, site, species, trees
+from .commands import cuts, fall, instruments, measure, mend, rose, site, species, trees
 from .commands.what_if import with_settings
 from .core.base.errors import PlainCompassError
+from .core.base.levels import LEVELS, Level
 from .core.judge.unmeasured import UnmeasuredError
 from .job.words import Speech
+
+FAIL_ON = ("stop", "unknown", "watch")
+"""Verdicts that scripts may want to end on."""
 
 
 class _Parser(argparse.ArgumentParser):
@@ -37,6 +41,11 @@ def _parser() -> argparse.ArgumentParser:
     assessed = commands.add_parser("assess", help="print the findings of one tree")
     _file_and_tree(assessed)
     assessed.add_argument("--json", action="store_true", help="print one JSON object instead of a table")
+    assessed.add_argument(
+        "--fail-on",
+        choices=FAIL_ON,
+        help="exit with 1 when the verdict is this bad or worse: stop, unknown or watch, in that order",
+    )
     assessed.set_defaults(run=_assess)
     card = commands.add_parser("card", help="write one tree's card as PDF")
     _file_and_tree(card)
@@ -64,27 +73,33 @@ def _parser() -> argparse.ArgumentParser:
     simulated = commands.add_parser("instruments", help="run small simulated instruments on loopback")
     instruments.add_to(simulated)
     simulated.set_defaults(run=instruments.run)
+    _add_cuts(commands)
+    woods = commands.add_parser("species", help="the table of species, each row with its source; take in your own")
+    species.add_to(woods)
+    woods.set_defaults(run=species.run)
+    commands.add_parser("schema", help="print the JSON Schema of job files").set_defaults(run=_schema)
+    return parser
+
+
+def _add_cuts(commands: Any) -> None:
+    """What is asked of the table of cuts."""
     listed = commands.add_parser("cuts", help="the table of cuts: when each fits, and its usual mistake")
     listed.add_argument("--json", action="store_true", help="print one JSON object")
     listed.set_defaults(run=cuts.table)
     for name, what, words in (
         ("stages", cuts.stages, "the cut of one tree as standing states, with usual mistakes played in"),
         ("suggest", cuts.suggestions, "the three best designs for one tree, and what each gives up"),
+        ("mend", mend.run, "for every trouble of one tree's plan, the smallest changes that make it clear"),
     ):
         about = commands.add_parser(name, help=words)
         _file_and_tree(about)
         about.add_argument("--json", action="store_true", help="print one JSON object")
         about.set_defaults(run=lambda arguments, what=what: what(*_load(arguments), arguments))
-    woods = commands.add_parser("species", help="the table of species, each row with its source; take in your own")
-    species.add_to(woods)
-    woods.set_defaults(run=species.run)
     schools = commands.add_parser("practices", help="the schools, and where they disagree")
     schools.add_argument("--json", action="store_true", help="print one JSON object")
     schools.add_argument("--save", nargs=2, metavar=("KEY", "FILE"), help="write one practice to a file, to be shared")
     schools.add_argument("--add", type=Path, metavar="FILE", help="take a practice in from a file")
     schools.set_defaults(run=cuts.schools)
-    commands.add_parser("schema", help="print the JSON Schema of job files").set_defaults(run=_schema)
-    return parser
 
 
 def _file_and_tree(parser: argparse.ArgumentParser) -> None:
@@ -162,17 +177,18 @@ def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noq
 
 
 def _assess(arguments: argparse.Namespace) -> int:
-    from .job.document import assess_tree
     from .job.fall import with_its_fall
     from .job.report import assessment_to_plain, table
+    from .job.spreads import judged_tree
 
     job, plan = _load(arguments)
-    result = with_its_fall(plan, assess_tree(job, plan.id))
+    result = with_its_fall(plan, judged_tree(job, plan.id)[0])
     if arguments.json:
         print(json.dumps(assessment_to_plain(job, plan, result), indent=2, ensure_ascii=False, allow_nan=False))
     else:
         print(table(job, plan, result))
-    return 0
+    worst = LEVELS.index(result.verdict.level)
+    return 1 if arguments.fail_on and worst >= LEVELS.index(Level(arguments.fail_on)) else 0
 
 
 def _rose(arguments: argparse.Namespace) -> int:

@@ -13,7 +13,7 @@ from pypdf import PdfReader
 from PySide6.QtGui import QImage, QPainter
 from pytestqt.qtbot import QtBot
 
-from plain_compass.app.frame.band import worst_of
+from plain_compass.app.frame.band import strip_of
 from plain_compass.app.frame.store import Snapshot
 from plain_compass.app.frame.window import Window
 from plain_compass.app.main import application, save_card
@@ -29,7 +29,7 @@ from plain_compass.job.disk import JobFileError
 from plain_compass.job.document import Job, assess_tree, with_plan
 from plain_compass.job.edits import set_value
 from plain_compass.job.fall import with_its_fall
-from plain_compass.job.words import glossary
+from plain_compass.job.words import Speech, glossary
 
 
 def snapshot(job: Job | None = None) -> Snapshot:
@@ -50,11 +50,13 @@ def test_the_card_says_everything(tmp_path: Path) -> None:
     path = tmp_path / "card.pdf"
     write_card(snapshot(), path)
     text = text_of(path)
+    lift = Speech().show(snapshot().result.parts.wedging.lift_m, "fine_length")
     for words in (
         "WH-07", "lay 214°", "hornbeam", "Withy Holm", "12 cm", "4.5 cm", "5 cm", "50°", "20°", "3 cm", "35 cm",
-        "Order of the cuts", "Face roof", "Back cut 3 cm above the apex", "Wedges", "25° L of the back", "lift 33.9 mm",
+        "Order of the cuts", "Face roof", "Back cut 3 cm above the apex", "Wedges", "25° L of the back", f"lift {lift}",
         "Tape round the bark from the lay mark", "face corners", "hinge backs", "28 cm", "Findings, worst first",
-        "behind the hinge", "Everyone else at least 35 m away", "true to scale 1 :", "the kept-away zone",
+        "behind the hinge", "Everyone else at least 35 m away", "true to scale 1 :", 
+        "To do on site", "Clear two ways out", "How it is made",
     ):  # fmt: skip
         assert words in text, words
     for caution in glossary()["cautions"]:
@@ -99,10 +101,11 @@ def test_the_drawings_are_true_to_the_stated_scale() -> None:
     image.fill(0xFFFFFFFF)
     painter = QPainter(image)
     painter.scale(2.0, 2.0)
-    paint_card(painter, shot, "A4", "1 January 2026")
+    # What goes on overleaf is not painted over the first page.
+    paint_card(painter, shot, "A4", "1 January 2026", lambda: painter.setOpacity(0.0))
     painter.end()
     heart = 0xFFCFA871
-    rows = [[x for x in range(image.width() // 2) if image.pixel(x, y) == heart] for y in range(200, 900, 2)]
+    rows = [[x for x in range(image.width() // 2) if image.pixel(x, y) == heart] for y in range(200, 900)]
     widest = max((row for row in rows if row), key=lambda row: row[-1] - row[0])
     inches = (widest[-1] - widest[0]) / 2 / 96
     seen_m = inches * 0.0254 * n
@@ -151,10 +154,8 @@ def test_landing_is_not_clear_where_it_is_not_judged() -> None:
     plan = replace(job.trees[0], at=Place())
     alone = replace(job, trees=(plan,))
     result = with_its_fall(plan, assess_tree(alone, plan.id))
-    ruling = worst_of(result.findings, "landing")
-    assert ruling is not None
     assert any(f.id == "landing.not_judged" for f in result.findings)
-    assert not ruling.is_judged or ruling.level != "clear"
+    assert strip_of(result.findings, "landing").level == "unknown"
 
 
 def test_a_card_that_cannot_be_written_is_a_sentence_and_the_old_one_stays(tmp_path: Path) -> None:

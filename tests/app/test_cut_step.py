@@ -103,7 +103,7 @@ def test_the_verdict_and_the_margins_follow_a_drag(window: Window) -> None:
     type_into(page.plan, "cut.hinge.right_m", "1.2")
     assert store.snapshot.result.verdict.level == "stop"
     assert window.top.verdict.text() != before
-    assert "Do not cut this as drawn" in window.top.verdict.text()
+    assert "Do not cut as drawn" in window.top.verdict.text()
     assert window.trail.buttons["cut"].level == "stop"
 
 

@@ -100,7 +100,7 @@ def test_arrow_keys_go_a_degree_and_with_shift_ten(fall: FallPage) -> None:
 
 def test_a_finding_brings_out_its_moment(window: Window, fall: FallPage) -> None:
     told = {f.id: f for f in window.store.snapshot.result.findings}
-    fall.bring_out(told["fall.lost_early"])
+    fall.bring_out(told["hinge.side"])
     assert fall.playback.tilt_deg == pytest.approx(fall.playback.now.fall.hinge_broke_at_deg, abs=0.5)
     fall.bring_out(told["fall.drift"])
     assert fall.playback.tilt_deg == pytest.approx(fall.playback.now.fall.end_deg, abs=0.5)

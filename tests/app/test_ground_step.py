@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QToolButton
 from pytestqt.qtbot import QtBot
 
 from plain_compass.app.drawing.scale import towards
-from plain_compass.app.frame.band import worst_of
+from plain_compass.app.frame.band import strip_of
 from plain_compass.app.frame.field_edit import FieldEdit
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.ground.page import SPOT, GroundPage
@@ -149,11 +149,11 @@ def test_every_demo_tree_is_read_in_whole_sentences(window: Window, ground: Grou
 
 
 def test_wind_nobody_judged_does_not_hide_the_peg_of_the_balance(window: Window) -> None:
-    findings = window.store.snapshot.result.findings
-    assert any(f.id == "balance.wind_not_judged" for f in findings)
-    shown = worst_of(findings, "balance")
-    assert shown is not None
-    assert shown.id == "balance.over"
+    window.store.set("site.wind_m_s", None, "wind")
+    shown = strip_of(window.store.snapshot.result.findings, "balance")
+    assert shown.ruling is not None and shown.ruling.id == "balance.wind_not_judged"
+    assert shown.level == "unknown"
+    assert shown.peg is not None and shown.peg.id == "balance.over"
 
 
 def test_wind_is_typed_on_the_plan_and_the_verdict_follows(window: Window, ground: GroundPage) -> None:
@@ -167,7 +167,7 @@ def test_wind_is_typed_on_the_plan_and_the_verdict_follows(window: Window, groun
     assert window.store.snapshot.result.verdict.ruling.id == "balance.wind"
     window.store.undo()
     window.store.undo()
-    assert window.store.snapshot.job.site.wind_m_s is None
+    assert window.store.snapshot.job.site.wind_m_s == pytest.approx(1.5)
 
 
 # The shape of the ground, the rope, files --------------------------------------------------------------------

@@ -164,7 +164,7 @@ def test_rot_is_described_by_its_kind(window: Window) -> None:
     assert window.side.sheet.findChild(FieldEdit, "tree.decay.shell.2.sound_m") is not None
     window.store.set("tree.decay.kind", "unknown", "unknown")
     assert window.store.snapshot.result.verdict.level == "unknown"
-    assert "Not decided yet" in window.top.verdict.text()
+    assert "Settle first" in window.top.verdict.text()
 
 
 def test_units_and_words_switch_live_and_undo(window: Window) -> None:
@@ -194,16 +194,17 @@ def test_every_entry_has_a_name_an_explanation_and_a_tooltip(window: Window) -> 
 
 def test_findings_are_told_to_a_screen_reader_with_level_and_limit(window: Window) -> None:
     model = window.side.findings.findings_model
-    text = model.data(model.index(0))
+    assert model.data(model.index(0)) == "Watch"
+    text = model.data(model.index(1))
     assert text.startswith("watch: ")
     assert "against" in text
     assert "Balance: watch" in window.band.accessibleDescription()
-    assert "Ways out: watch" in window.band.accessibleDescription()
+    assert "Ways out: to do" in window.band.accessibleDescription()
 
 
 def test_the_findings_follow_a_drag_and_are_right_when_it_ends(window: Window, qtbot: QtBot) -> None:
     def first() -> str:
-        return str(window.side.findings.findings_model.data(window.side.findings.findings_model.index(0)))
+        return str(window.side.findings.findings_model.data(window.side.findings.findings_model.index(1)))
 
     before = first()
     window.store.preview({"cut.hinge.left_m": 0.09})

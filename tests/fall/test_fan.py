@@ -27,8 +27,9 @@ from plain_compass.core.site.site import Obstacle, Place, Site
 from plain_compass.core.tree.tree import Measured
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, with_tree
+from plain_compass.job.edits import set_value
 from plain_compass.job.fall import OWN_INPUTS, fan_for, with_its_fall
-from plain_compass.job.spreads import cutting_spreads
+from plain_compass.job.spreads import cutting_spreads, judged_tree
 
 STILL = {"aim_deg": 0.0, "hinge_m": 0.0, "hinge_share": 0.0, "wind": 0.0}
 CUTTING = {"aim_deg": 2.0, "hinge_m": 0.006, "hinge_share": 0.0, "wind": 0.0}
@@ -249,7 +250,7 @@ def test_aiming_off_is_the_same_cut_as_turning_the_lay_by_as_much() -> None:
 
 
 def test_the_fall_joins_the_findings_once_and_rules_the_verdict_with_them() -> None:
-    result = assess_tree(demo_job(), "WH-24")
+    result, _ = judged_tree(demo_job(), "WH-24")
     plan = demo_job().plan("WH-24")
     once = with_its_fall(plan, result)
     again = with_fall(once, nominal_fall(result), fan_for(plan, result))
@@ -358,7 +359,7 @@ def test_every_input_of_a_fall_has_a_name_a_person_knows() -> None:
 
 def test_a_fall_that_runs_out_of_numbers_is_a_sentence_and_an_unknown() -> None:
     """A mass of a kilogram measured a hand above the cut turns no index into nonsense and no chance into zero."""
-    job = demo_job()
+    job = set_value(demo_job(), "WH-07", "site.wind_m_s", None)
     plan = job.trees[0]
     known = Measured(mass_kg=1.0, com_up_m=0.1, com_offset_m=0.0)
     job = with_tree(job, plan.id, replace(plan, tree=replace(plan.tree, measured=known)))

@@ -11,9 +11,11 @@ from plain_compass.app.frame.window import Window
 from plain_compass.core.advice.survey import least_margin, survey
 from plain_compass.core.assess import assess
 from plain_compass.core.base.paths import value_at, with_value
+from plain_compass.core.tree.moved import ACROSS, moved
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, case_of
-from plain_compass.job.spreads import measure_better, named_input, usual_spreads
+from plain_compass.job.edits import set_value
+from plain_compass.job.spreads import judged_tree, measure_better, named_input, usual_spreads
 from plain_compass.job.words import Speech
 
 BACK = round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0)
@@ -40,9 +42,7 @@ def test_an_effect_is_the_larger_of_both_ways() -> None:
         (found,) = survey(made, {path: spread})
         ways = []
         for sign in (1, -1):
-            value = float(value_at(made, path)) + sign * spread
-            value = value % 360.0 if path.endswith("bearing_deg") else value
-            tree = with_value(made.tree, path.removeprefix("tree."), value)
+            tree = moved(made.tree, path.removeprefix("tree."), sign * spread)
             ways.append(abs(least_margin(assess(replace(made, tree=tree))) - least_margin(assess(made))))
         assert found.effect == pytest.approx(max(ways))
         worse_down += ways[1] > ways[0] + 1e-6
@@ -81,17 +81,19 @@ def test_every_spread_belongs_to_an_input_that_is_there() -> None:
     made = case_of(job, "WH-07")
     spreads = usual_spreads(made.tree)
     assert "tree.decay.radius_m" in spreads and "tree.trunk.butt_diameter_m" in spreads
-    assert all(isinstance(value_at(made, path), float) for path in spreads)
+    assert all(isinstance(value_at(made, path), float) for path in spreads if path != f"tree.{ACROSS}")
+    assert spreads[f"tree.{ACROSS}"] == spreads["tree.lean.angle_deg"]
     assert "tree.decay.radius_m" not in usual_spreads(BACK)
 
 
 def test_the_sentence_names_the_input_as_people_do() -> None:
     speech = Speech()
-    found = survey(case(BY_EYE), usual_spreads(BY_EYE))
-    sentence = measure_better(BY_EYE, found, speech)
-    assert sentence.startswith("Most worth measuring better: lean (2° ± 2°).")
+    job = set_value(demo_job(), "WH-18", "tree.lean.method", "eye")
+    result, chances = judged_tree(job, "WH-18")
+    sentence = measure_better(job.plan("WH-18"), result, chances, speech)
+    assert "lean. A plumb line from two sides would make balance clear" in sentence
     assert named_input(BACK, "tree.crown.readings.1.radius_m", speech) == "crown edge east"
-    assert measure_better(BACK, (), speech) == ""
+    assert measure_better(job.plan("WH-18"), result, None, speech) == ""
 
 
 def test_the_window_names_it_once_the_hands_are_still(window: Window) -> None:

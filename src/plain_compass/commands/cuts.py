@@ -16,6 +16,7 @@ from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan, assess_tree
 from ..job.practice_files import practice_text
 from ..job.report import plain
+from ..job.spreads import judged_tree, spreads_of
 from ..job.tables import disagreements, practice_of, practices, take_practice_in
 from ..job.words import Speech
 from .opening import by_stand_ins
@@ -100,7 +101,7 @@ def _stage(stage: Stage, speech: Speech) -> dict[str, Any]:
 def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     """The three best designs for one tree."""
     speech = job.speech
-    found = suggest(assess_tree(job, tree.id))
+    found = suggest(judged_tree(job, tree.id)[0], spreads=spreads_of(tree))
     assert found is not None
     if arguments.json:
         rows = [_suggestion(each, speech) for each in found.best]

@@ -8,11 +8,12 @@ from pathlib import Path
 
 from ..core.base.errors import InputError
 from ..core.fall.nominal import nominal_fall
-from ..core.judge.fall import hit_chances
+from ..core.judge.fall import hit_chances, wrongs_told
 from ..job.disk import write_atomically
-from ..job.document import Job, TreePlan, assess_tree
+from ..job.document import Job, TreePlan
 from ..job.fall import SAMPLES, SEED, WRONGS, butt_words, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
-from ..job.units import chance_words
+from ..job.spreads import judged_tree
+from ..job.units import NEVER, chance_words
 from .opening import by_stand_ins
 
 MOST_SAMPLES = 200_000
@@ -35,7 +36,7 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
         raise InputError("--samples", arguments.samples, kind="count", low=1, high=MOST_SAMPLES)
     if arguments.seed < 0:
         raise InputError("--seed", arguments.seed, kind="count", low=0, reason="a seed is not negative")
-    result = assess_tree(job, plan.id)
+    result = judged_tree(job, plan.id)[0]
     lacking = by_stand_ins(plan)
     fall, fan = nominal_fall(result), fan_for(plan, result, arguments.samples, arguments.seed)
     if arguments.csv:
@@ -56,9 +57,9 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
     print(f"butt: {butt_words(job.speech, fall)}")
     low, middle, high = (show(value, "aside") for value in fan.off_deg)
     print(f"of {len(fan.samples)} likely falls the middle lies {middle}, nine in ten between {low} and {high}")
-    for chance in fan.wrongs:
+    for chance in wrongs_told(result.findings, fan):
         words = job.speech.say(WRONGS[chance.key])
-        print(f"  {words}: {chance_words(chance.share) if chance.share else 'never in these'}")
+        print(f"  {words}: {chance_words(chance.share) if chance.share > NEVER else 'next to never'}")
     for name, cost, chance in hit_chances(result, fan):
         print(f"  hits {name} ({cost}): {chance_words(chance.share)}")
     for path, share in fan.drivers:

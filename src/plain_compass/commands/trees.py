@@ -8,10 +8,11 @@ from dataclasses import replace
 from pathlib import Path
 
 from ..job.disk import JobFileError, read_text, write_atomically
-from ..job.document import Job, TreePlan, assess_tree, size_words
+from ..job.document import Job, TreePlan, size_words
 from ..job.files import read_job, write_job
 from ..job.readings_csv import readings_csv
 from ..job.report import plain
+from ..job.spreads import judged_tree
 from ..job.tree_list import export_csv, import_csv
 from .opening import opened_job
 
@@ -46,7 +47,7 @@ def _list(job: Job, *, as_json: bool) -> int:
 
 
 def _row(job: Job, plan: TreePlan) -> dict[str, object]:
-    result = assess_tree(job, plan.id)
+    result = judged_tree(job, plan.id)[0]
     return {
         "id": plan.id,
         "species": result.case.wood.name,

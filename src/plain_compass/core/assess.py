@@ -13,9 +13,11 @@ from .fall.fan import Fan
 from .fall.nominal import NominalFall
 from .judge import unmeasured
 from .judge.around import around_findings
+from .judge.chances import Chances, judged_by
 from .judge.cut import cut_findings
+from .judge.duties import duty_findings, with_done
 from .judge.fall import fall_findings
-from .judge.findings import Finding, Verdict, unknown, verdict_of, worst_first
+from .judge.findings import Done, Finding, Verdict, unknown, verdict_of, worst_first
 from .judge.ground import ground_findings
 from .judge.limits import Shares, shares_of, wind_per_newton
 from .judge.lying import lying_findings
@@ -23,6 +25,7 @@ from .judge.physics import physics_findings
 from .judge.practice import practice_findings
 from .judge.rope import rope_findings
 from .judge.seen import seen_findings
+from .judge.who import Difficulty, Stated, difficulty_of, who_findings
 from .judge.wind import wind_finding
 from .mechanics.tape import TapeMark, tape_marks
 from .plan.case import Case, Planned
@@ -42,6 +45,11 @@ class Assessment(Planned):
     verdict: Verdict
 
     @cached_property
+    def difficulty(self) -> Difficulty:
+        """How hard the tree is with this cut; made for those who ask."""
+        return difficulty_of(self)
+
+    @cached_property
     def tape_marks(self) -> tuple[TapeMark, ...]:
         """Marks round the bark; made for those who ask."""
         return tape_marks(self.parts.section, self.parts.face, self.case.cut)
@@ -56,19 +64,25 @@ def assess(case: Case) -> Assessment:
     return assessed(shares_of(alone(case)), 0)
 
 
-def assess_many(cases: Sequence[Case]) -> tuple[Assessment | None, ...]:
+def assess_many(cases: Sequence[Case], before: Chances | None = None) -> tuple[Assessment | None, ...]:
     """Assess several cases that share site, kit, constants and tolerance: the physics of all of them at once.
+
+    Args:
+        before: chances of a plan that differs from these in a few things; its spreads then judge their limits.
 
     What does not fit, or is out of range, has no assessment.
     """
     fit = [case for case in cases if fits(case)]
     if not fit:
         return (None,) * len(cases)
-    shares, found = shares_of(many_of(fit)), []
+    many = many_of(fit)
+    shares, found = shares_of(many), []
+    chances = None if before is None else before.of_others(many)
     rows = {id(case): row for row, case in enumerate(fit)}
     for case in cases:
         row = rows.get(id(case))
-        found.append(None if row is None else assessed(shares, row))
+        one = None if row is None else assessed(shares, row)
+        found.append(one if one is None or row is None or chances is None else with_chances(one, chances[row]))
     return tuple(found)
 
 
@@ -98,11 +112,36 @@ def assessed(shares: Shares, row: int) -> Assessment:
         *ground_findings(case, parts),
         *lying_findings(case, parts, uses),
         *rope_findings(case, parts, uses),
+        *duty_findings(case),
         *cut_findings(Planned(case, parts)),
         wind_finding(case, parts, uses, lambda: float(wind_per_newton(many)[row])),
     )
     findings = worst_first(judged + practice_findings(case, parts, uses))
     return Assessment(case, parts, findings, verdict_of(findings))
+
+
+def with_chances(result: Assessment, chances: Chances, *, is_pending: bool = False) -> Assessment:
+    """An assessment whose limits are judged by how likely they are to fail.
+
+    Args:
+        is_pending: whether the chances are of a plan just before this one, until its own are reckoned.
+    """
+    return _with(result, judged_by(result.findings, chances, is_pending=is_pending))
+
+
+def with_person(result: Assessment, said: Stated) -> Assessment:
+    """An assessment that says whether the tree is within what a person says of their own limits."""
+    return _with(result, (*result.findings, *who_findings(result, said)))
+
+
+def with_duties_done(result: Assessment, done: Sequence[Done]) -> Assessment:
+    """An assessment with the duties ticked that were done."""
+    return _with(result, with_done(result.findings, done))
+
+
+def _with(result: Assessment, findings: tuple[Finding, ...]) -> Assessment:
+    findings = worst_first(findings)
+    return replace(result, findings=findings, verdict=verdict_of(findings))
 
 
 def with_unknowns(result: Assessment) -> Assessment:
@@ -113,8 +152,15 @@ def with_unknowns(result: Assessment) -> Assessment:
 
 def with_fall(result: Assessment, fall: NominalFall, fan: Fan) -> Assessment:
     """An assessment with what its fall says among its findings, and the verdict of all."""
-    findings = worst_first((*without_fall(result), *fall_findings(result, fall, fan)))
-    return with_unknowns(replace(result, findings=findings, verdict=verdict_of(findings)))
+    before = tuple(f for f in without_fall(result) if f.id not in LIKELIER)
+    found = fall_findings(result, fall, fan)
+    if not any(f.id == "fall.hangs" for f in found):
+        before = without_fall(result, LIKELIER[:1])
+    return with_unknowns(_with(result, (*before, *found)))
+
+
+LIKELIER = ("landing.targets", "landing.hang_up")
+"""What the likely falls say better than the lay's own line."""
 
 
 WAITING = (Group.HINGE, Group.LANDING)
@@ -129,12 +175,12 @@ def awaiting_fall(result: Assessment, *, failed: bool = False) -> Assessment:
     text = "fall.reckoning.failed" if failed else "fall.reckoning.under_way"
     waiting = tuple(unknown(f"fall.reckoning_{group}", group, text, f"{text}_change") for group in WAITING)
     before = without_fall(result)
-    known = sum(finding.level != Level.CLEAR for finding in before)
-    findings = (*before[:known], *waiting, *before[known:])
     verdict = verdict_of(before)
-    return replace(result, findings=findings, verdict=verdict_of(findings) if verdict.level == Level.CLEAR else verdict)
+    waits = _with(result, (*before, *waiting))
+    # What is known already rules; only a plan that would be ready waits.
+    return waits if verdict.level == Level.CLEAR else replace(waits, verdict=verdict)
 
 
-def without_fall(result: Assessment) -> tuple[Finding, ...]:
-    """The findings of an assessment before its fall was reckoned."""
-    return tuple(finding for finding in result.findings if not finding.id.startswith("fall."))
+def without_fall(result: Assessment, others: tuple[str, ...] = ()) -> tuple[Finding, ...]:
+    """The findings of an assessment before its fall was reckoned, without some others too."""
+    return tuple(f for f in result.findings if not f.id.startswith("fall.") and f.id not in others)

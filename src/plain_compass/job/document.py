@@ -5,13 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ..core.assess import Assessment, assess, check, with_unknowns
+from ..core.assess import Assessment, assess, check, with_duties_done, with_person, with_unknowns
 from ..core.base.errors import InputError
 from ..core.base.hashing import hashed_once
 from ..core.base.kept import kept
 from ..core.base.paths import with_value
 from ..core.base.quantity import Kind, choice, name
 from ..core.design.cut import Cut, Kit
+from ..core.judge.findings import Done
 from ..core.plan.case import Case
 from ..core.site.rigging import Rope
 from ..core.site.site import Obstacle, Place, Site
@@ -42,6 +43,7 @@ class TreePlan:
     readings: tuple[Taken, ...] = ()
     at: Place = field(default_factory=Place)
     rope: Rope = field(default_factory=Rope)
+    duties: tuple[Done, ...] = ()
     state: str = choice(
         "standing", STATES, "the tree", "One that is down is in nobody's way, but for a stem it was cut off aloft."
     )
@@ -146,8 +148,9 @@ def check_plan(job: Job, plan: TreePlan) -> None:
 
 
 def assess_tree(job: Job, tree_id: str) -> Assessment:
-    """Assess one tree of a job."""
-    return with_unknowns(assess(case_of(job, tree_id)))
+    """Assess one tree of a job, its limits by the shares they use up: how likely each is to fail is not asked here."""
+    result = with_person(assess(case_of(job, tree_id)), job.person.limits)
+    return with_unknowns(with_duties_done(result, job.plan(tree_id).duties))
 
 
 def with_plan(job: Job, tree_id: str, path: str, value: Any) -> Job:

@@ -8,6 +8,8 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
+from ..core.advice.begin import begun
+from ..core.advice.mend import Mend
 from ..core.base.errors import InputError
 from ..core.base.paths import value_at, with_value
 from ..core.base.quantity import check_name
@@ -15,6 +17,7 @@ from ..core.cuts import form_of, usual_face
 from ..core.design.checks import check_tree
 from ..core.design.cut import Cut, WedgeSeat
 from ..core.design.first import first_design, resized
+from ..core.judge.findings import Done, Finding
 from ..core.judge.unmeasured import STAND_INS, after_change
 from ..core.tree.section import section_at
 from ..core.tree.tree import ShellReading, Tree
@@ -177,9 +180,25 @@ def rename_tree(job: Job, tree_id: str, new_id: str) -> Job:
 
 def redesigned(job: Job, tree_id: str) -> Job:
     """The tree's cut begun afresh from the practice, keeping the lay."""
-    case = case_of(job, tree_id)
-    cut = first_design(case.tree, case.wood, case.cut.lay_deg, case.practice, case.constants)
-    return with_plan(job, tree_id, "cut", cut)
+    return with_plan(job, tree_id, "cut", begun(case_of(job, tree_id)))
+
+
+def tick(job: Job, tree_id: str, duty: Finding, who: str, at: str) -> Job:
+    """A duty of a tree ticked as done, or one that was done taken back.
+
+    Args:
+        who: name or initials.
+        at: date and time.
+    """
+    before = tuple(each for each in job.plan(tree_id).duties if each.id != duty.id)
+    now = before if duty.done is not None else (*before, Done(duty.id, duty.about, who, at))
+    return with_plan(job, tree_id, "duties", now)
+
+
+def mended(job: Job, tree_id: str, mend: Mend) -> Job:
+    """A tree's plan with a mend taken over."""
+    case = mend.change.case
+    return with_plan(with_plan(job, tree_id, "cut", case.cut), tree_id, "rope", case.rope)
 
 
 def new_job(units: str = "metric", words: str = "hinge") -> Job:

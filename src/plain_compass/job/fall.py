@@ -16,7 +16,7 @@ from ..core.base.errors import ReckoningError
 from ..core.fall.fan import Fan, fan_in_steps, fan_of
 from ..core.fall.nominal import NominalFall, nominal_fall
 from ..core.fall.rods import BROKE_BY
-from ..core.judge.fall import hit_chances
+from ..core.judge.fall import hit_chances, wrongs_told
 from ..core.site.site import Place
 from .document import Job, TreePlan
 from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
@@ -52,7 +52,7 @@ WRONGS = {
     "breaks": "breaks on the ground",
 }
 """Each way in which a fall may go wrong, as it is said."""
-JSON_NAMES = {"lost_early": "hinge_lost_before_half_way"}
+JSON_NAMES = {"lost_early": "hinge_lost_early"}
 
 
 def fan_for(plan: TreePlan, result: Assessment, samples: int = SAMPLES, seed: int = SEED, *, whole: bool = True) -> Fan:
@@ -117,7 +117,9 @@ def fall_to_plain(job: Job, plan: TreePlan, result: Assessment, fall: NominalFal
             "off_lay_m": _percentiles(fan.off_m),
             "reach_m": _percentiles(fan.reach_m),
             "chances": {
-                **{JSON_NAMES.get(chance.key, chance.key): chance.share for chance in fan.wrongs},
+                **{
+                    JSON_NAMES.get(chance.key, chance.key): chance.share for chance in wrongs_told(result.findings, fan)
+                },
                 "hits": [
                     {"name": name, "cost": cost, "share": chance.share, "words": chance_words(chance.share)}
                     for name, cost, chance in hit_chances(result, fan)

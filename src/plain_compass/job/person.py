@@ -1,17 +1,19 @@
-"""The person who measures: pace and eye."""
+"""The person who plans: how they pace, and what they say of their own limits."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
-from ..core.base.quantity import quantity
+from ..core.base.quantity import name, quantity
+from ..core.judge.who import Stated
 from .units import PACE_M
 
 
 @dataclass(frozen=True, slots=True)
 class Person:
-    """What a person's own measuring goes by."""
+    """What a person's own measuring goes by, and what is theirs to fell."""
 
+    name: str = name("", "your name")
     pace_m: float = quantity(
         PACE_M,
         kind="length",
@@ -30,3 +32,4 @@ class Person:
         step=0.01,
         help="How far your paced distances lie apart, as a share of the distance.",
     )
+    limits: Stated = field(default_factory=Stated)

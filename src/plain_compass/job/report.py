@@ -11,8 +11,11 @@ import numpy as np
 from ..core.advice.survey import survey
 from ..core.assess import Assessment
 from ..core.base.errors import ReckoningError
+from ..core.base.levels import FindingKind
 from ..core.fall.nominal import nominal_fall
+from ..core.judge.chances import chances_of
 from ..core.judge.findings import Finding
+from ..core.judge.places import where_of
 from ..core.mechanics.hinge import HingeStrength, law_of
 from ..core.mechanics.resting import Resting
 from ..core.plan.driven import driving_of, thinning_of
@@ -20,7 +23,7 @@ from ..core.plan.reach import better_side, called, caught, lying
 from ..core.site.landing import hits_on
 from ..core.site.ways_out import kept_away_m, ways_out
 from .document import Job, TreePlan
-from .spreads import measure_better, plan_spreads
+from .spreads import measure_better, plan_spreads, spreads_of
 from .units import tape_rounded
 from .words import Speech
 
@@ -54,6 +57,11 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
     return {
         "tree": plan.id,
         "verdict": {"level": result.verdict.level, "sentence": speech.verdict(result.verdict)},
+        "duties": [_duty(finding, speech) for finding in result.findings if finding.kind == FindingKind.DUTY],
+        "difficulty": {
+            "grade": result.difficulty.grade,
+            "reasons": [{"grade": grade, "words": speech.tell(words)} for grade, words in result.difficulty.reasons],
+        },
         "balance": plain(parts.mass) | plain(parts.balance) | _asked(parts.balance, "stands_on_hinge", "sits_back"),
         "section": {
             "diameter_m": section.diameter_m,
@@ -112,9 +120,9 @@ def _lying(resting: Resting) -> dict[str, Any]:
 
 
 def _survey(job: Job, plan: TreePlan, result: Assessment) -> dict[str, Any]:
-    tree = plan.tree
     found = survey(result.case, plan_spreads(plan))
-    return {"measure_better": measure_better(tree, found, job.speech), "inputs": [plain(each) for each in found]}
+    sentence = measure_better(plan, result, chances_of(result.case, spreads_of(plan)), job.speech)
+    return {"measure_better": sentence, "inputs": [plain(each) for each in found]}
 
 
 def _hinge(result: Assessment) -> dict[str, Any]:
@@ -171,6 +179,12 @@ def _mark(mark: Any, speech: Speech) -> dict[str, Any]:
     return {**plain(mark), **shown}
 
 
+def _duty(finding: Finding, speech: Speech) -> dict[str, Any]:
+    """What is to be done, and who did it when; nobody yet where it is still to do."""
+    done = None if finding.done is None else {"who": finding.done.who, "at": finding.done.at}
+    return {"id": finding.id, "about": finding.about, "sentence": speech.phrase(finding.sentence), "done": done}
+
+
 def _finding(finding: Finding, speech: Speech) -> dict[str, Any]:
     return {
         "id": finding.id,
@@ -180,10 +194,14 @@ def _finding(finding: Finding, speech: Speech) -> dict[str, Any]:
         "limit": plain(finding.limit),
         "margin": plain(finding.margin),
         "kind": finding.kind,
+        "unit": finding.unit,
+        "chance": plain(finding.chance),
+        "beta": plain(finding.beta),
         "sentence": speech.phrase(finding.sentence),
         "change": speech.phrase(finding.change),
         "source": finding.source,
         "indicative": finding.indicative,
+        "where": dict(where_of(finding.id)._asdict()),
     }
 
 
@@ -193,8 +211,8 @@ def table(job: Job, plan: TreePlan, result: Assessment) -> str:
     rows = [("level", "what", "value", "limit", "what the numbers say")]
     for finding in result.findings:
         about = "~" if finding.indicative else ""
-        value = "–" if finding.value is None else about + speech.show(finding.value, finding.kind)
-        limit = "–" if finding.limit is None else speech.show(finding.limit, finding.kind)
+        value = "–" if finding.value is None else about + speech.show(finding.value, finding.unit)
+        limit = "–" if finding.limit is None else speech.show(finding.limit, finding.unit)
         what = speech.named("groups", finding.group)
         rows.append((finding.level, what, value, limit, speech.phrase(finding.sentence)))
     widths = [max(len(row[i]) for row in rows) for i in range(4)]

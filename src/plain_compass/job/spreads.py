@@ -7,11 +7,15 @@ import tomllib
 from functools import cache
 from typing import Any
 
-from ..core.advice.survey import Sensitivity
+from ..core.advice.worth import most_worth
+from ..core.assess import Assessment, with_chances, with_unknowns
 from ..core.base.paths import value_at
+from ..core.base.phrase import Phrase, phrase
 from ..core.base.quantity import Kind
+from ..core.judge.chances import Chances, Spreads, chances_of
+from ..core.tree.moved import ACROSS
 from ..core.tree.tree import Tree
-from .document import TreePlan
+from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at
 from .tables import DATA, spread_between
 from .tree_readings import reading_spreads
@@ -27,12 +31,31 @@ def spreads() -> dict[str, Any]:
     return tomllib.loads((DATA / "spreads.toml").read_text(encoding="utf-8"))
 
 
+BEARING = "tree.lean.bearing_deg"
+
+
 def plan_spreads(plan: TreePlan) -> dict[str, float]:
     """Spread of every measured input of a tree, by path from its case: of its readings where there are any."""
     known = usual_spreads(plan.tree)
-    found = known | {path: spread for path, spread in reading_spreads(plan).items() if path in known}
+    read = reading_spreads(plan)
+    found = known | {path: spread for path, spread in read.items() if path in known}
     unmeasured = {f"tree.{path}" for path in plan.tree.stand_ins}
-    return {path: spread for path, spread in found.items() if spread > 0 and path not in unmeasured}
+    if BEARING in read:
+        found[f"tree.{ACROSS}"] = _across_deg(plan.tree, found["tree.lean.angle_deg"], read[BEARING])
+    return {path: spread for path, spread in found.items() if spread > 0 and not unmeasured & {path, _field(path)}}
+
+
+def _field(path: str) -> str:
+    """The field a spread is of: the lean across its bearing is measured with the lean."""
+    return "tree.lean.angle_deg" if path == f"tree.{ACROSS}" else path
+
+
+def _across_deg(tree: Tree, angle_deg: float, bearing_deg: float) -> float:
+    """Spread of the lean across its bearing: that of the lean along it, or what the bearing's gives if that is more.
+
+    An upright tree leans nowhere, and its bearing says nothing; looked at from two sides it may lean either way.
+    """
+    return max(angle_deg, tree.lean.angle_deg * math.sin(math.radians(min(bearing_deg, 90.0))))
 
 
 def usual_spreads(tree: Tree) -> dict[str, float]:
@@ -43,7 +66,7 @@ def usual_spreads(tree: Tree) -> dict[str, float]:
         "tree.height_m": usual["height"] * tree.height_m,
         "tree.crown.base_m": usual["crown_base"] * tree.crown.base_m,
         "tree.lean.angle_deg": lean_deg,
-        "tree.lean.bearing_deg": usual["bearing_deg"],
+        f"tree.{ACROSS}": _across_deg(tree, lean_deg, usual["bearing_deg"]),
         "tree.trunk.bark_m": usual["bark"] * tree.trunk.bark_m,
     }
     if tree.trunk.butt_diameter_m is not None:
@@ -77,6 +100,23 @@ def wood_spreads(species: str) -> dict[str, float]:
     return {name: math.hypot(ratio, between.get(name, 0.0)) for name, ratio in spreads()["wood"].items()}
 
 
+def spreads_of(plan: TreePlan) -> Spreads:
+    """Spread of everything the limits of a tree's plan depend on."""
+    return Spreads(plan_spreads(plan), wood_spreads(plan.tree.species), cutting_spreads())
+
+
+def judged_tree(job: Job, tree_id: str) -> tuple[Assessment, Chances]:
+    """Assess one tree of a job, each limit judged by how likely it is to fail as the tree was measured."""
+    result = assess_tree(job, tree_id)
+    chances = chances_of(result.case, spreads_of(job.plan(tree_id)))
+    return with_unknowns(with_chances(result, chances)), chances
+
+
+def judged_before(job: Job, tree_id: str, before: Chances) -> Assessment:
+    """Assess one tree of a job by the chances of a plan just before this one, told as still to be reckoned."""
+    return with_unknowns(with_chances(assess_tree(job, tree_id), before, is_pending=True))
+
+
 def cutting_spreads() -> dict[str, float]:
     """Spread of the cutter's own work, and of the wind."""
     return {name: float(value) for name, value in spreads()["cutting"].items()}
@@ -88,20 +128,62 @@ COMPASS_NAMES = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}
 
 def named_input(tree: Tree, path: str, speech: Speech) -> str:
     """What a person calls an input of the tree."""
+    if path == f"tree.{ACROSS}":
+        return "lean across its bearing"
     if any(char.isdigit() for char in path):
         bearing = value_at(tree, path.removeprefix("tree.").rsplit(".", 1)[0]).bearing_deg
         return f"{speech.label(quantity_at(path))} {COMPASS_NAMES.get(bearing, speech.show(bearing, Kind.BEARING))}"
     return speech.label(quantity_at(path))
 
 
-def measure_better(tree: Tree, found: tuple[Sensitivity, ...], speech: Speech) -> str:
-    """One sentence naming the input that is most worth measuring better; empty when none matters."""
-    if not found or found[0].effect < LEAST_EFFECT:
+BETTER = {
+    "height_m": "height",
+    "crown.base_m": "crown_base",
+    "radius_m": "crown_edge",
+    "trunk.bark_m": "bark",
+    "decay.radius_m": "rot",
+    "lean.sweep_m": "sweep",
+    "fork.diameter_m": "limb",
+    "length_m": "limb",
+}
+"""How the path of an input ends, and which better way of measuring it there is."""
+
+
+def better_ways(plan: TreePlan) -> dict[str, tuple[float, str]]:
+    """(share of its spread that a better way of measuring leaves, the way) of each input that has one, by path."""
+    known, ways, found = plan_spreads(plan), spreads()["better"], {}
+    for path, spread in known.items():
+        if path in ("tree.lean.angle_deg", f"tree.{ACROSS}"):
+            left, way = ways["lean_deg"] / spread, "lean"
+        else:
+            way = next((way for end, way in BETTER.items() if path.endswith(end)), "")
+            if not way or (path.startswith("tree.decay") and way != "rot"):
+                continue
+            left = ways[way] * float(value_at(plan, path)) / spread
+        if left < WORTH_BELOW:
+            found[path] = left, way
+    return found
+
+
+WORTH_BELOW = 0.8
+"""A way of measuring that leaves more of the spread is no better."""
+
+
+def measure_better(plan: TreePlan, result: Assessment, chances: Chances | None, speech: Speech) -> str:
+    """One sentence naming the input that is most worth measuring better, and the gain; empty when none matters."""
+    if chances is None:
         return ""
-    first = found[0]
-    kind = quantity_at(first.path).kind
-    value, spread = speech.show(first.value, kind), speech.show(first.spread, kind)
-    return (
-        f"Most worth measuring better: {named_input(tree, first.path, speech)} ({value} ± {spread}). "
-        f"Within its spread it moves the least margin by {first.effect * 100:.0f} %."
-    )
+    ways = better_ways(plan)
+    found = most_worth(result.findings, chances, {path: left for path, (left, _) in ways.items()})
+    if found is None:
+        return ""
+    name = named_input(plan.tree, found.path, speech)
+    about = {"name": name, "group": speech.named("groups", found.finding.group).lower()}
+    if found.clears is not None and found.clears >= LEAST_GAIN:
+        way = Phrase(f"worth.way.{ways[found.path][1]}")
+        return speech.phrase(phrase("worth.clears", **about, way=way, times=found.clears))
+    return speech.phrase(phrase("worth.weighs", **about, share=found.share))
+
+
+LEAST_GAIN = 0.05
+"""A better look that settles a limit less often than this is told by how much it weighs alone."""

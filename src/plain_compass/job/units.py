@@ -87,8 +87,13 @@ def shown(value: float | None, kind: str, units: str) -> str:
         "time": f"{value:.1f} s",
         "force": f"{value / 1000:.1f} kN",
         "chance": chance_words(value),
+        "times": times_words(value),
         "aside": f"{_trim(abs(value), 1)}° {'left' if value > 0 else 'right'}",
     }.get(kind, f"{value:.2f}")
+
+
+NEVER = 0.0005
+"""A chance below this is told as next to never."""
 
 
 def chance_words(share: float) -> str:
@@ -102,6 +107,17 @@ def chance_words(share: float) -> str:
     times = 1 / share
     step = 1 if times < 20 else 5 if times < 100 else 50
     return f"about 1 time in {round(times / step) * step:,}"
+
+
+def times_words(share: float) -> str:
+    """How often something comes out well, as people say it: 19 times in 20."""
+    if share >= 0.99:
+        return "nearly always"
+    if share > 0.925:
+        return "19 times in 20"
+    if share >= 0.15:
+        return f"about {max(round(share * 10), 2)} times in 10"
+    return f"1 time in {round(1 / max(share, 0.001))}"
 
 
 def _shown_length(value: float, kind: str, units: str) -> str:

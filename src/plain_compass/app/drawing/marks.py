@@ -31,6 +31,18 @@ def paint_level(painter: QPainter, centre: QPointF, radius: float, level: Level,
         painter.drawLine(centre + QPointF(-along, along), centre + QPointF(along, -along))
 
 
+def paint_tick(painter: QPainter, centre: QPointF, radius: float, palette: Palette, *, is_done: bool) -> None:
+    """A box to tick, and the tick in it once it is done."""
+    colour = palette.lay if is_done else palette.ink
+    painter.setPen(pen(colour, 1.6))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRect(QRectF(centre.x() - radius, centre.y() - radius, 2 * radius, 2 * radius))
+    if is_done:
+        painter.setPen(pen(colour, 2.4))
+        points = ((-0.55, 0.0), (-0.1, 0.5), (0.6, -0.55))
+        painter.drawPolyline(QPolygonF([centre + QPointF(x * radius, y * radius) for x, y in points]))
+
+
 def paint_slip(painter: QPainter, at: QPointF, radius: float, palette: Palette) -> None:
     """A cross with a bar under it: here a mistake is made."""
     painter.setPen(pen(palette.load, 2.2))

@@ -2,57 +2,78 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from ...core.base.levels import GROUPS, Level
+from ...core.base.levels import GROUPS, FindingKind, Level
 from ...core.judge.findings import Finding
 from ...job.words import Speech
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen
 
 Align = Qt.AlignmentFlag
-GROUND = ("way_out", "landing")
 FULL = 1.5
 """Use at the right end of a ruler; the limit stands at two thirds."""
+NINE_IN_TEN = 1.645
+"""Spreads either side of a value within which nine in ten lie."""
 
 
-def worst_of(findings: tuple[Finding, ...], group: str) -> Finding | None:
-    """The finding that rules a limit state, from findings that stand worst first.
+class Strip(NamedTuple):
+    """What is shown of one limit state.
 
-    What is not judged stands for its limit state only where nothing else was: an open question about the wind must not
-    hide the peg of the balance.
+    Attributes:
+        group: which.
+        ruling: the finding that stands worst; None where nothing was said of it.
+        peg: the limit that stands worst; an open question does not hide how near it is.
+        level: of the finding that stands worst; nothing said of it is unknown.
+        word: its level, or that it is reckoned just now, or that something is still to be done.
     """
+
+    group: str
+    ruling: Finding | None
+    peg: Finding | None
+    level: Level
+    word: str
+
+    @property
+    def looks(self) -> tuple[object, ...]:
+        """What tells one from another by sight."""
+        peg = self.peg
+        return self.level, self.word, (peg.id, peg.margin, peg.spread, peg.level) if peg else ()
+
+
+def strip_of(findings: tuple[Finding, ...], group: str) -> Strip:
+    """The strip of a limit state, from findings that stand worst first."""
     mine = [f for f in findings if f.group == group]
-    judged = next((f for f in mine if f.is_judged), None)
-    open_ones = [f for f in mine if not f.is_judged]
-    if open_ones and (judged is None or (judged.level == Level.CLEAR and group in GROUND)):
-        # What the fall alone says of a landing on ground that nobody has drawn is not that it is clear.
-        return open_ones[0]
-    return judged
+    judged = [f for f in mine if f.kind in (FindingKind.LIMIT, FindingKind.UNKNOWN)]
+    ruling = judged[0] if judged else next(iter(mine), None)
+    peg = next((f for f in judged if f.kind == FindingKind.LIMIT and f.margin is not None), None)
+    level = Level.UNKNOWN if ruling is None else ruling.level
+    word = "not judged" if ruling is None else level.value
+    if any(f.is_pending or f.id.startswith("fall.reckoning") for f in judged[:1]):
+        word = "reckoning"
+    elif level == Level.CLEAR and any(f.is_open for f in mine):
+        word = "to do"
+    return Strip(group, ruling, peg, level, word)
 
 
 def paint_strip(
-    painter: QPainter,
-    box: QRectF,
-    strip: tuple[str, Finding | None],
-    speech: Speech,
-    palette: Palette,
-    size: float = 1.0,
+    painter: QPainter, box: QRectF, strip: Strip, speech: Speech, palette: Palette, size: float = 1.0
 ) -> None:
-    """One ruler: name and level above, notch and peg below. Used in the window and on the card."""
-    group, finding = strip
-    level = finding.level if finding else Level.UNKNOWN
+    """One ruler: name and level above, notch, peg and its spread below. Used in the window and on the card."""
+    level = strip.level
     paint_level(painter, box.topLeft() + QPointF(9 * size, 11 * size), 6 * size, level, palette)
     painter.setPen(pen(palette.ink))
     painter.setFont(font((13 if box.width() > 125 else 12) * size, strong=True, narrow=True))
     head = QRectF(box.left() + 20 * size, box.top(), box.width() - 22 * size, 22 * size)
-    painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, speech.named("groups", group))
+    painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, speech.named("groups", strip.group))
     painter.setPen(pen(level_colour(palette, level)))
     painter.setFont(font((12 if box.width() > 125 else 11) * size, narrow=True))
-    if box.width() > 125 or not _word(finding).startswith("not"):
-        painter.drawText(head, Align.AlignRight | Align.AlignVCenter, _word(finding))
+    if box.width() > 125 or not strip.word.startswith("not"):
+        painter.drawText(head, Align.AlignRight | Align.AlignVCenter, strip.word)
     left, right = box.left() + 4 * size, box.right() - 4 * size
     base = box.top() + 40 * size
     notch = left + (right - left) / FULL
@@ -65,26 +86,19 @@ def paint_strip(
     painter.drawLine(QPointF(notch, base - 9 * size), QPointF(notch, base + 6 * size))
     painter.setPen(pen(palette.load, 0.9 * size))
     painter.drawLines([QLineF(x, base + 6 * size, x + 5 * size, base + size) for x in _steps(notch, right, 5 * size)])
-    if finding is not None and finding.use is not None:
-        at = left + (right - left) * min(max(finding.use, 0.0), FULL) / FULL
-        _peg(painter, at, base, level_colour(palette, level), size)
+    peg = strip.peg
+    if peg is not None and peg.use is not None:
+        if peg.spread:
+            wide = NINE_IN_TEN * peg.spread
+            ends = [left + (right - left) * min(max(peg.use + by, 0.0), FULL) / FULL for by in (-wide, wide)]
+            painter.setPen(pen(level_colour(palette, peg.level), 3.0 * size))
+            painter.drawLine(QPointF(ends[0], base - 1.5 * size), QPointF(ends[1], base - 1.5 * size))
+        at = left + (right - left) * min(max(peg.use, 0.0), FULL) / FULL
+        _peg(painter, at, base, level_colour(palette, peg.level), size)
 
 
 def _steps(start: float, end: float, by: float) -> list[float]:
     return [start + by * number for number in range(int((end - start) / by))]
-
-
-def _looks(finding: Finding | None) -> tuple[object, ...]:
-    """What a strip shows of a finding."""
-    return (finding.id, finding.level, finding.margin) if finding else ()
-
-
-def _word(finding: Finding | None) -> str:
-    if finding is None or not finding.is_judged:
-        return "not judged"
-    if finding.id.startswith("fall.reckoning"):
-        return "reckoning"
-    return finding.level
 
 
 def _peg(painter: QPainter, x: float, base: float, colour: str, size: float) -> None:
@@ -110,7 +124,7 @@ class MarginBand(QWidget):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.palette_in_use: Palette = LIGHT
-        self._findings: tuple[Finding, ...] = ()
+        self._strips = [strip_of((), group) for group in GROUPS]
         self._speech = Speech()
         self.setAccessibleName("Margins")
         self.setFixedHeight(62)
@@ -122,14 +136,14 @@ class MarginBand(QWidget):
 
     def show_findings(self, findings: tuple[Finding, ...], speech: Speech) -> None:
         """Show these findings."""
-        before, self._findings = self._findings, findings
         is_same_speech, self._speech = speech == self._speech, speech
-        told = [f"{speech.named('groups', g)}: {_word(worst_of(findings, g))}" for g in GROUPS]
+        self._strips, before = [strip_of(findings, group) for group in GROUPS], self._strips
+        told = [f"{speech.named('groups', each.group)}: {each.word}" for each in self._strips]
         if (description := "; ".join(told)) != self.accessibleDescription():
             self.setAccessibleDescription(description)
-        for index, group in enumerate(GROUPS):
+        for index, (old, new) in enumerate(zip(before, self._strips, strict=True)):
             # Only strips that look different are painted again: this runs on every mouse move of a drag.
-            if not is_same_speech or _looks(worst_of(before, group)) != _looks(worst_of(findings, group)):
+            if not is_same_speech or old.looks != new.looks:
                 self.update(self.strip(index).toAlignedRect().adjusted(-5, -6, 5, 6))
 
     def strip(self, index: int) -> QRectF:
@@ -142,16 +156,13 @@ class MarginBand(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), fill(self.palette_in_use.paper))
-        for index, group in enumerate(GROUPS):
+        for index, strip in enumerate(self._strips):
             if event.region().intersects(self.strip(index).toAlignedRect()):
-                finding = worst_of(self._findings, group)
-                paint_strip(painter, self.strip(index), (group, finding), self._speech, self.palette_in_use)
+                paint_strip(painter, self.strip(index), strip, self._speech, self.palette_in_use)
         painter.end()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """Pick the finding under the pointer."""
-        for index, group in enumerate(GROUPS):
-            if self.strip(index).contains(event.position()):
-                finding = worst_of(self._findings, group)
-                if finding is not None:
-                    self.picked.emit(finding)
+        for index, strip in enumerate(self._strips):
+            if self.strip(index).contains(event.position()) and strip.ruling is not None:
+                self.picked.emit(strip.ruling)

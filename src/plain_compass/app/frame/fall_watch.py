@@ -43,7 +43,7 @@ class FallWatch(QObject):
     def follow(self, snapshot: Snapshot) -> None:
         """Begin anew for another plan; show at once what is known of it."""
         case = snapshot.result.case
-        if self.store.dragging:
+        if self.store.dragging or self.store.previewing:
             self._timer.stop()
             self._case = None
             return

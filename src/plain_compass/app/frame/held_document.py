@@ -13,10 +13,12 @@ from ...core.assess import Assessment, awaiting_fall
 from ...core.base.paths import value_at
 from ...core.fall.fan import Fan
 from ...core.fall.nominal import NominalFall
+from ...core.judge.chances import Chances
 from ...job.disk import JobFileError, content_hash, hash_on_disk, write_atomically
-from ...job.document import Job, TreePlan, assess_tree
+from ...job.document import Job, TreePlan
 from ...job.fields import root_of
 from ...job.files import Opened, job_bytes, merged
+from ...job.spreads import judged_before, judged_tree
 from ...job.words import Speech
 from ..drawing.shapes import Shapes
 from .history import History, State
@@ -31,6 +33,7 @@ class Snapshot:
     result: Assessment
     fall: NominalFall | None = None
     fan: Fan | None = None
+    chances: Chances | None = None
 
     @cached_property
     def shapes(self) -> Shapes:
@@ -53,8 +56,14 @@ class ChangedElsewhereError(JobFileError):
 
 def assessed(state: State) -> Snapshot:
     """What the numbers say of a state, its fall still to come."""
-    result = awaiting_fall(assess_tree(state.job, state.tree_id))
-    return Snapshot(state.job, state.job.plan(state.tree_id), result)
+    result, chances = judged_tree(state.job, state.tree_id)
+    return Snapshot(state.job, state.job.plan(state.tree_id), awaiting_fall(result), chances=chances)
+
+
+def assessed_in_a_drag(state: State, before: Chances) -> Snapshot:
+    """The same in a frame of a drag: its limits by the spreads of before it, told as still being reckoned."""
+    result = judged_before(state.job, state.tree_id, before)
+    return Snapshot(state.job, state.job.plan(state.tree_id), awaiting_fall(result), chances=before)
 
 
 class HeldDocument(QObject):

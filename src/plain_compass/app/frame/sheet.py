@@ -134,10 +134,12 @@ class Sheet(QScrollArea):
     def _texts(self) -> QFormLayout:
         form = QFormLayout()
         form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
-        self.tree_name, self.job_name, self.notes = QLineEdit(), QLineEdit(), QPlainTextEdit()
+        self.tree_name, self.job_name, self.who, self.notes = QLineEdit(), QLineEdit(), QLineEdit(), QPlainTextEdit()
+        self.who.setToolTip("Your name or initials: what a duty is ticked with.")
         self.notes.setFixedHeight(54)
         self.notes.setTabChangesFocus(True)
-        for words, widget in (("Tree", self.tree_name), ("Job", self.job_name), ("Notes", self.notes)):
+        rows = (("Tree", self.tree_name), ("Job", self.job_name), ("You", self.who), ("Notes", self.notes))
+        for words, widget in rows:
             widget.setFont(font(14))
             widget.setAccessibleName(words)
             label = PlainLabel(words)
@@ -145,11 +147,17 @@ class Sheet(QScrollArea):
             form.addRow(label, widget)
         self.tree_name.editingFinished.connect(self._rename)
         self.job_name.editingFinished.connect(lambda: self._set_text("name", self.job_name.text(), "job name"))
+        self.who.editingFinished.connect(lambda: self._set_text("person.name", self.who.text(), "your name"))
         self.notes.textChanged.connect(lambda: self._set_text("notes", self.notes.toPlainText(), "notes"))
         return form
 
     def _show_texts(self, snapshot: Snapshot) -> None:
-        for widget, text in ((self.tree_name, snapshot.plan.id), (self.job_name, snapshot.job.name)):
+        names = (
+            (self.tree_name, snapshot.plan.id),
+            (self.job_name, snapshot.job.name),
+            (self.who, snapshot.job.person.name),
+        )
+        for widget, text in names:
             if not widget.hasFocus() and widget.text() != text:
                 widget.setText(text)
         if self.notes.toPlainText() != snapshot.plan.notes:

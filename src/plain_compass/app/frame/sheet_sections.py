@@ -106,11 +106,21 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             )
         ),
     ),
-    ("You", ("person.pace_m", "person.pace_spread_ratio")),
+    (
+        "You",
+        (
+            "person.limits.company",
+            "person.limits.trained",
+            "person.limits.biggest_m",
+            "person.pace_m",
+            "person.pace_spread_ratio",
+        ),
+    ),
     (
         "Job",
         (
             "practice",
+            "site.looked",
             "site.kept_away_lengths",
             "site.gust_ratio",
             "site.origin_east_deg",

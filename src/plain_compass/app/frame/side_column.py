@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import cast
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
@@ -17,8 +17,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from ...core.advice.mend import Mend
 from .findings_list import FindingsList
 from .late import Late
+from .mend_watch import MendWatch
 from .page import Panel
 from .sheet import Sheet
 from .store import Snapshot, Store
@@ -45,6 +47,11 @@ class SideColumn(QWidget):
         self.setObjectName("page")
         self.setFixedWidth(COLUMN)
         self.findings, self.sheet, self.survey = FindingsList(), Sheet(store), SurveyLine(store)
+        self.mends = MendWatch(store)
+        self.mends.found.connect(self._mends_found)
+        self.findings.ticked.connect(store.tick)
+        self.findings.taken.connect(store.take_mend)
+        self.findings.pointed.connect(self._point_at)
         self.panels = Late(panels, self._panel_made)
         self.stack = QStackedWidget()
         self.stack.addWidget(self.findings)
@@ -96,10 +103,38 @@ class SideColumn(QWidget):
         if face is not None:
             (first_to_type_in(face) or face).setFocus(Qt.FocusReason.TabFocusReason)
 
+    def show_field(self, path: str) -> bool:
+        """The sheet at a field, with the keyboard in it; False where the sheet has no such field."""
+        if not path:
+            return False
+        before = self.shown
+        self.show_face(1)
+        field = self.sheet.findChild(QWidget, path)
+        if field is None:
+            self.show_face(before)
+            return False
+        self.sheet.ensureWidgetVisible(field)
+        # After what brought one here has been dealt with: a click gives its own widget the keyboard last.
+        QTimer.singleShot(0, field, lambda: field.setFocus(Qt.FocusReason.OtherFocusReason))
+        return True
+
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document."""
         self._refresh_forms(snapshot)
-        self.findings.show_findings(snapshot.result.findings, snapshot.speech, dragging=self.store.dragging)
+        if self.store.previewing:
+            # What is pointed at must not move away from under the pointer.
+            return
+        shown = snapshot.result.findings, snapshot.speech, self.mends.answer
+        self.findings.show_findings(*shown, dragging=self.store.dragging)
+
+    def _mends_found(self, _: object) -> None:
+        self.refresh(self.store.snapshot)
+
+    def _point_at(self, mend: Mend | None) -> None:
+        if mend is None:
+            self.store.end_look()
+        else:
+            self.store.look_ahead(mend)
 
     def _refresh_forms(self, snapshot: Snapshot) -> None:
         self.sheet.refresh(snapshot)

@@ -8,19 +8,21 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
+from ...core.advice.mend import Mend
 from ...core.advice.survey import Sensitivity, survey
 from ...core.assess import awaiting_fall, with_fall
 from ...core.base.errors import InputError, PlainCompassError
 from ...core.fall.fan import Fan
 from ...core.fall.nominal import NominalFall
+from ...core.judge.findings import Finding
 from ...job.document import Job
-from ...job.edits import set_value, set_values
+from ...job.edits import mended, set_value, set_values, tick
 from ...job.fields import quantity_at
 from ...job.files import Opened
 from ...job.readings import Taken
 from ...job.spreads import plan_spreads
 from ...job.taking import record_reading
-from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, assessed
+from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, assessed, assessed_in_a_drag
 from .history import State
 
 __all__ = ["ChangedElsewhereError", "Snapshot", "Store", "now"]
@@ -36,7 +38,7 @@ class Store(HeldDocument):
 
     def __init__(self, opened: Opened, path: Path | None = None) -> None:
         super().__init__(opened, path)
-        self.dragging = False
+        self.dragging = self.previewing = False
         self._surveyed: tuple[Snapshot, tuple[Sensitivity, ...]] | None = None
 
     def survey(self) -> tuple[Sensitivity, ...]:
@@ -48,6 +50,7 @@ class Store(HeldDocument):
 
     def edit(self, title: str, job: Job, tree_id: str | None = None, *, joins: bool = False) -> bool:
         """Make ``job`` the document, as one named step. False, with a sentence, when it cannot be worked with."""
+        self.end_look()
         if not self._show(State(job, tree_id or self.tree_id)):
             return False
         self.history.push(title, State(job, self.tree_id), joins=joins)
@@ -58,6 +61,7 @@ class Store(HeldDocument):
         self, title: str, how: Callable[[Job], Job], *, path: str = "", tree_id: str | None = None, joins: bool = False
     ) -> bool:
         """Change the document as one named step. False, with a sentence naming ``path``, when it cannot be done."""
+        self.end_look()
         try:
             job = how(self.snapshot.job)
         except PlainCompassError as error:
@@ -75,6 +79,7 @@ class Store(HeldDocument):
 
     def preview(self, values: Mapping[str, float]) -> None:
         """Follow a drag: show the values, by path, without a step. What does not fit stays, with a sentence."""
+        self.end_look()
         held_in = {path: min(max(v, quantity_at(path).low), quantity_at(path).high) for path, v in values.items()}
         try:
             job = set_values(self.history.now.job, self.tree_id, held_in)
@@ -84,11 +89,36 @@ class Store(HeldDocument):
         self.dragging = True
         self._show(State(job, self.tree_id))
 
+    def look_ahead(self, mend: Mend) -> None:
+        """Show the plan as a mend would have it, until ``end_look``: no step, and nothing of it is kept."""
+        job = mended(self.history.now.job, self.tree_id, mend)
+        self.previewing = True
+        if not self._show(State(job, self.tree_id)):
+            self.previewing = False
+
+    def end_look(self) -> None:
+        """Show the document as it is again."""
+        if self.previewing:
+            self.previewing = False
+            self._show(self.history.now)
+
+    def take_mend(self, mend: Mend) -> None:
+        """Take a mend over, as one named step."""
+        tree_id, title = self.tree_id, self.snapshot.speech.tell(mend.words).rstrip(".")
+        self.change(title, lambda job: mended(job, tree_id, mend))
+
+    def tick(self, duty: Finding) -> None:
+        """Tick a duty as done, by who works here and at this time, or take the tick back; one named step."""
+        tree_id, who = self.tree_id, self.snapshot.job.person.name
+        title = "duty taken back" if duty.done is not None else "duty done"
+        self.change(title, lambda job: tick(job, tree_id, duty, who, now()))
+
     def finish(self, title: str) -> None:
         """End a drag: what is shown becomes one step."""
         self.dragging = False
-        self.history.push(title, State(self.snapshot.job, self.tree_id))
-        self.changed.emit(self.snapshot)
+        state = State(self.snapshot.job, self.tree_id)
+        self.history.push(title, state)
+        self._show(state)
         self.stepped.emit()
 
     def abandon(self) -> None:
@@ -98,6 +128,7 @@ class Store(HeldDocument):
 
     def look_at(self, tree_id: str) -> None:
         """Look at another tree of the job. Not a change, so not a step."""
+        self.end_look()
         state = State(self.snapshot.job, tree_id)
         if self._show(state):
             self.history.states[self.history.at] = state
@@ -115,17 +146,23 @@ class Store(HeldDocument):
 
     def undo(self) -> None:
         """Take back the last step."""
+        self.previewing = False
         self._show(self.history.move(-1))
         self.stepped.emit()
 
     def redo(self) -> None:
         """Do the step taken back again."""
+        self.previewing = False
         self._show(self.history.move(1))
         self.stepped.emit()
 
     def _show(self, state: State) -> bool:
         try:
-            self.snapshot = assessed(state)
+            before = self.snapshot.chances
+            if self.dragging and before is not None:
+                self.snapshot = assessed_in_a_drag(state, before)
+            else:
+                self.snapshot = assessed(state)
         except PlainCompassError as error:
             self._refuse(error, "")
             return False

@@ -19,6 +19,7 @@ from ...core.advice.suggest import Suggested, suggest
 from ...core.base.quantity import Kind
 from ...core.judge.unmeasured import UnmeasuredError
 from ...job.document import with_plan
+from ...job.spreads import spreads_of
 from ..drawing.palette import font
 from ..drawing.text import unbroken
 from .plain_label import PlainLabel
@@ -71,7 +72,7 @@ class SuggestDialog(QDialog):
             return
         self.searching = True
         try:
-            found = suggest(self.store.snapshot.result, tell)
+            found = suggest(self.store.snapshot.result, tell, spreads_of(self.store.snapshot.plan))
         except UnmeasuredError as error:
             self.bar.hide()
             self.head.setText(self.store.snapshot.speech.phrase(error.sentence))

@@ -46,7 +46,7 @@ class SurveyLine(PlainLabel):
             how = words(f"measured.{missing(snapshot.plan.tree)[0]}.change")
             sentence = f"Measure first: {words(lacking)}. {how}"
         else:
-            sentence = measure_better(snapshot.plan.tree, self.store.survey(), snapshot.speech)
+            sentence = measure_better(snapshot.plan, snapshot.result, snapshot.chances, snapshot.speech)
         self.setText(unbroken(sentence))
         self.setAccessibleDescription(sentence)
         self.setVisible(bool(sentence))

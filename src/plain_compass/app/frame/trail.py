@@ -9,6 +9,7 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QLabel, QVBoxLayout, QWidget
 
 from ...core.base.levels import Level
+from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
 
@@ -102,6 +103,18 @@ class Trail(QWidget):
         label.setIndent(14)
         label.setToolTip(f"{step.name} is not part of this version.")
         return label
+
+    def show_findings(self, findings: tuple[Finding, ...], verdict: Level) -> None:
+        """Each step with the worst of what was found there."""
+        for key, level in (
+            ("look", level_seen(findings)),
+            ("ground", level_of_groups(findings, ("way_out", "landing"))),
+            ("cut", verdict),
+            ("stages", level_of_groups(findings, ("split", "wedge", "bar"))),
+            ("fall", level_of_ids(findings, FALL)),
+            ("card", verdict),
+        ):
+            self.show_level(key, level)
 
     def show_level(self, key: str, level: Level) -> None:
         """Show the state of a step."""

@@ -2,11 +2,23 @@
 
 from __future__ import annotations
 
+from ...core.base.levels import FindingKind
+from ...core.judge.findings import Finding
+from ...core.judge.places import where_of
 from .commands import Command
 from .copying import copy_picture, copy_svg
 from .desk import Room
 from .edit_actions import EditActions
 from .trail import STEPS
+
+
+def go_to(room: Room, finding: Finding) -> None:
+    """Open the step where a finding is put right, and bring out there what it is about, its field where it has one."""
+    where = where_of(finding.id)
+    room.show_step(where.step)
+    room.page.bring_out(finding)
+    if finding.kind == FindingKind.UNKNOWN or where.field.startswith("person."):
+        room.side.show_field(where.field)
 
 
 def view_commands(room: Room, edits: EditActions) -> list[Command]:

@@ -11,7 +11,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
+from ...core.judge.findings import Finding
 from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
@@ -35,7 +35,7 @@ from .store import Snapshot, Store
 from .style import style_sheet
 from .top_bar import TopBar
 from .trail import Trail
-from .view_actions import view_commands
+from .view_actions import go_to, view_commands
 
 
 class Window(QMainWindow):
@@ -111,6 +111,7 @@ class Window(QMainWindow):
         store.refused.connect(self.message.refuse)
         store.told.connect(self.message.tell)
         self.side.findings.picked.connect(lambda finding: self.page.bring_out(finding))
+        self.side.findings.opened_at.connect(partial(go_to, self))
         self.band.picked.connect(self._pick)
         for key, button in self.trail.buttons.items():
             button.clicked.connect(lambda _=False, k=key: self.show_step(k))
@@ -133,12 +134,7 @@ class Window(QMainWindow):
         self.page.refresh(snapshot)
         self.side.refresh(snapshot)
         self.band.show_findings(result.findings, speech)
-        self.trail.show_level("look", level_seen(result.findings))
-        self.trail.show_level("ground", level_of_groups(result.findings, ("way_out", "landing")))
-        self.trail.show_level("cut", result.verdict.level)
-        self.trail.show_level("stages", level_of_groups(result.findings, ("split", "wedge", "bar")))
-        self.trail.show_level("fall", level_of_ids(result.findings, FALL))
-        self.trail.show_level("card", result.verdict.level)
+        self.trail.show_findings(result.findings, result.verdict.level)
         if not self.store.dragging:
             self.commands.refresh()
 
@@ -237,4 +233,5 @@ class Window(QMainWindow):
         self.settings.remember("geometry", self.saveGeometry())
         self.autosave.end(keep=keep)
         self.falls.stop()
+        self.side.mends.stop()
         event.accept()

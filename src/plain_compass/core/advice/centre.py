@@ -9,10 +9,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.paths import value_at, with_value
 from ..base.polygon import Array
 from ..mechanics.mass import tree_mass
 from ..plan.case import Case
+from ..tree.moved import moved
 
 STEP = 0.25
 """Part of a spread by which an input is moved for its derivative."""
@@ -82,7 +82,6 @@ def _gain(case: Case, base: Array, path: str, spread: float) -> Array:
 def _centre(case: Case, path: str | None, change: float) -> Array:
     tree = case.tree
     if path is not None:
-        name = path.removeprefix("tree.")
-        tree = with_value(tree, name, float(value_at(tree, name)) + change)
+        tree = moved(tree, path.removeprefix("tree."), change)
     mass = tree_mass(tree, case.wood, case.cut, case.constants)
     return np.array([mass.com_forward_m, mass.com_left_m, mass.com_up_m])

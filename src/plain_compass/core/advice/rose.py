@@ -94,7 +94,7 @@ def turned_away(case: Case) -> Case:
 
 
 def sized_for(case: Case, bearing_deg: float, back: str, depth: float) -> Case:
-    """The case turned to a bearing, its face and hinge in the middle of the practice's ranges for the wood there.
+    """The case turned to a bearing, its face and hinge as the practice begins them for the wood there.
 
     A rope that is set leads to one place, so that it is left out: the rose asks what help each bearing would take.
 
@@ -102,7 +102,7 @@ def sized_for(case: Case, bearing_deg: float, back: str, depth: float) -> Case:
         depth: of the wood along that bearing.
     """
     practice, cut = case.practice, case.cut
-    thick = max(sum(practice.hinge_ratio) / 2 * depth, practice.hinge_least_m)
+    thick = practice.hinge_m(depth)
     face = replace(cut.face, depth_m=sum(practice.face_depth_ratio) / 2 * depth, overcut_m=0.0)
     strap = min(cut.back.strap_m, 0.15 * depth)
     # Straight behind is the strap: a bored cut has its wedges beside it.

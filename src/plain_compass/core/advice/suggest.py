@@ -5,18 +5,21 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from itertools import product
+from typing import NamedTuple
 
-from ..assess import Assessment, assess_many
+from ..assess import Assessment, assess_many, with_chances
 from ..base.errors import InputError
-from ..base.levels import Level
+from ..base.levels import FindingKind, Level
 from ..base.phrase import Phrase, Row, phrase
 from ..cuts import PARTS, form_of, forms_of
 from ..cuts.form import CutForm
-from ..design.cut import FACES, Cut, WedgeSeat
+from ..design.cut import FACES, Cut
+from ..judge.chances import Spreads, chances_of
 from ..judge.findings import Finding
 from ..judge.unmeasured import require_measured
 from ..plan.case import Case
-from .rose import BESIDE_STRAP
+from ..plan.many import place_of
+from .begin import begun, seats_for
 from .survey import least_margin
 
 BEST = 3
@@ -36,9 +39,11 @@ class Suggestion:
     Attributes:
         forms: (face, hinge, back) keys.
         result: its assessment.
-        margin: least margin, less what depth alone has bought.
+        margin: least margin over the limits that the choice can change, less what depth alone has bought.
         stops: findings that stop it; empty for one that holds by these numbers.
         gives_up: findings that are worse than the current design's.
+        watched: what is to watch that the choice can change.
+        is_own: whether it is the one the practice itself begins with.
     """
 
     forms: tuple[str, str, str]
@@ -46,6 +51,8 @@ class Suggestion:
     margin: float
     stops: tuple[Finding, ...]
     gives_up: tuple[Finding, ...]
+    watched: tuple[Finding, ...] = ()
+    is_own: bool = False
 
     @property
     def words(self) -> Phrase:
@@ -75,63 +82,174 @@ class Suggested:
     nearest: Suggestion | None
 
 
-def suggest(result: Assessment, tell: Callable[[float], bool] | None = None) -> Suggested | None:
-    """Search forms and their numbers for the best least margin.
+def suggest(
+    result: Assessment, tell: Callable[[float], bool] | None = None, spreads: Spreads | None = None
+) -> Suggested | None:
+    """Search forms and their numbers: the simplest design that is clear, then margin over what the choice can change.
 
     Args:
         tell: told the share that is done; returning False cancels, and None is returned.
+        spreads: how well everything is known; without them limits are judged by the shares they use up.
 
     Raises UnmeasuredError for a tree that has not been measured.
     """
     require_measured(result.case.tree, "measured.best_design")
+    search = _Search(result, spreads)
     combinations = list(_combinations())
     whole = len(combinations) + BEST * (len(SHIFTS) - 1)
-    found: list[Suggestion] = []
+    found = search.own()
     for first in range(0, len(combinations), AT_ONCE):
         if tell is not None and not tell(first / whole):
             return None
-        found += _tried(result, combinations[first : first + AT_ONCE])
+        found += search.tried(combinations[first : first + AT_ONCE])
     if tell is not None and not tell(len(combinations) / whole):
         return None
-    refined = _refined(result, _unlike(sorted(found, key=_rank))[:BEST])
+    found = _by_what_differs(found)
+    search.alike = _alike(found)
+    refined = search.refined(_unlike(sorted(found, key=_rank))[:BEST])
     good = tuple(each for each in refined if not each.stops)
     nearest = None if good else (refined[0] if refined else None)
     return Suggested(good, len(combinations) + len(refined) * (len(SHIFTS) - 1), nearest)
 
 
-def _refined(result: Assessment, starts: list[Suggestion]) -> list[Suggestion]:
-    """The best of each design and of those with its numbers moved, the best first."""
-    starts = [_doubled(start) for start in starts]
-    shifted = [_shifted(start, shift) for start in starts for shift in SHIFTS[1:]]
-    assessed, found, around = assess_many(shifted), [], len(SHIFTS) - 1
-    for number, start in enumerate(starts):
-        here = zip(SHIFTS[1:], assessed[number * around : (number + 1) * around], strict=True)
-        variants = [_moved(result, start, shift, tried) for shift, tried in here if tried is not None]
-        found.append(min((start, *variants), key=_rank))
-    return sorted(found, key=_rank)
+class _Search:
+    """Designs for one tree, judged over the spreads of the plan as it is; those that are told are judged whole."""
+
+    def __init__(self, result: Assessment, spreads: Spreads | None) -> None:
+        self.result, self.spreads = result, spreads
+        self.before = chances_of(result.case, spreads) if spreads is not None else None
+        self.alike = _Alike(frozenset(), frozenset())
+
+    def own(self) -> list[Suggestion]:
+        """The practice's own design, where it has one."""
+        case = self.result.case
+        try:
+            cut = begun(case)
+        except InputError:
+            return []
+        keys = (cut.face.form, cut.hinge.form, cut.back.form)
+        (judged,) = self._assessed([replace(case, cut=cut)])
+        return [] if judged is None else [replace(_judged(self.result, keys, judged), is_own=True)]
+
+    def tried(self, combinations: list[tuple[str, str, str]]) -> list[Suggestion]:
+        """Combinations with their numbers as the practice begins them; without those where a form is refused."""
+        designed = [(keys, case) for keys in combinations if (case := _designed(self.result.case, keys)) is not None]
+        found = []
+        for (keys, _), tried in zip(designed, self._assessed([case for _, case in designed]), strict=True):
+            if tried is None:
+                continue
+            if all(form_of(p, k).fits(tried).level != "refused" for p, k in zip(PARTS, keys, strict=True)):
+                found.append(_judged(self.result, keys, tried))
+        return found
+
+    def refined(self, starts: list[Suggestion]) -> list[Suggestion]:
+        """The best of each design and of those with its numbers moved, judged whole, the best first."""
+        starts = [self._doubled(start) for start in starts]
+        shifted = [_shifted(start, shift) for start in starts for shift in SHIFTS[1:]]
+        assessed, found, around = self._assessed(shifted), [], len(SHIFTS) - 1
+        for number, start in enumerate(starts):
+            here = zip(SHIFTS[1:], assessed[number * around : (number + 1) * around], strict=True)
+            variants = [self._moved(start, shift, tried) for shift, tried in here if tried is not None]
+            found.append(self._whole(min((start, *variants), key=_rank)))
+        return sorted(found, key=_rank)
+
+    def _doubled(self, start: Suggestion) -> Suggestion:
+        """The same design with its wedges on each other, where one alone lifts too little and the kit allows it."""
+        case, wedging = start.result.case, start.result.parts.wedging
+        seats = tuple(replace(seat, stacked=2) for seat in case.cut.wedges[: case.kit.wedge_count // 2])
+        if not (wedging.wanted and seats) or case.kit.stackable == "no":
+            return start
+        (tried,) = self._assessed([replace(case, cut=replace(case.cut, wedges=seats))])
+        if tried is None:
+            return start
+        doubled = _over(_judged(self.result, start.forms, tried), self.alike)
+        return min((start, replace(doubled, is_own=start.is_own)), key=_rank)
+
+    def _moved(self, start: Suggestion, shift: tuple[float, float], tried: Assessment) -> Suggestion:
+        """What a shifted design is worth; what depth alone has bought counts by half."""
+        found = _over(_judged(self.result, start.forms, tried), self.alike)
+        if shift[0] > 0 and found.margin > start.margin:
+            return replace(found, margin=start.margin + DEPTH_BUYS * (found.margin - start.margin))
+        return found
+
+    def _assessed(self, cases: list[Case]) -> tuple[Assessment | None, ...]:
+        return assess_many(cases, self.before)
+
+    def _whole(self, design: Suggestion) -> Suggestion:
+        """A design judged by chances of its own."""
+        if self.spreads is None:
+            return design
+        judged = with_chances(design.result, chances_of(design.result.case, self.spreads))
+        found = _over(_judged(self.result, design.forms, judged), self.alike)
+        return replace(found, margin=design.margin, is_own=design.is_own)
 
 
-def _doubled(start: Suggestion) -> Suggestion:
-    """The same design with its wedges on each other, where one alone lifts too little and the kit allows it."""
-    case, wedging = start.result.case, start.result.parts.wedging
-    seats = tuple(replace(seat, stacked=2) for seat in case.cut.wedges[: case.kit.wedge_count // 2])
-    if not (wedging.wanted and wedging.doubled_needed and seats) or case.kit.stackable == "no":
-        return start
-    (tried,) = assess_many([replace(case, cut=replace(case.cut, wedges=seats))])
-    return min((start, _judged(start.result, start.forms, tried)), key=_rank) if tried is not None else start
+class _Alike(NamedTuple):
+    """What all designs have alike, and so says nothing of the choice between them.
+
+    Attributes:
+        margins: ids of findings whose margins do not differ.
+        watched: ids of findings that are to watch in every one.
+    """
+
+    margins: frozenset[str]
+    watched: frozenset[str]
 
 
-def _rank(design: Suggestion) -> tuple[int, int, float, int]:
-    """Nothing that stops it, then forms that suit, then margin to a hundredth, then the fewest things to watch."""
-    findings = design.result.findings
-    unsuited = sum(f.id in ("cut.face", "cut.hinge", "cut.back") for f in findings)
-    return len(design.stops), unsuited, -round(design.margin, 2), sum(f.level == Level.WATCH for f in findings)
+def _alike(found: list[Suggestion]) -> _Alike:
+    margins: dict[str, list[float]] = {}
+    for each in found:
+        for finding in _margined(each.result):
+            margins.setdefault(finding.id, []).append(finding.margin or 0.0)
+    same = {id for id, all_of in margins.items() if len(all_of) == len(found) and max(all_of) - min(all_of) < ALIKE}
+    watched = [{f.id for f in each.result.findings if f.level == Level.WATCH} for each in found]
+    return _Alike(frozenset(same), frozenset(set.intersection(*watched) if watched else ()))
+
+
+def _by_what_differs(found: list[Suggestion]) -> list[Suggestion]:
+    """The designs with their margins and what is to watch over what this choice can change."""
+    alike = _alike(found)
+    return [_over(each, alike) for each in found]
+
+
+def _over(design: Suggestion, alike: _Alike) -> Suggestion:
+    own = [f.margin or 0.0 for f in _margined(design.result) if f.id not in alike.margins]
+    watched = tuple(
+        f
+        for f in design.result.findings
+        if f.level == Level.WATCH and f.kind == FindingKind.LIMIT and f.id not in alike.watched
+    )
+    return replace(design, margin=min(own, default=design.margin), watched=watched)
+
+
+ALIKE = 0.01
+"""Margins of one limit that differ by less over all designs are not changed by the choice."""
+
+
+def _margined(result: Assessment) -> list[Finding]:
+    return [f for f in result.findings if f.margin is not None and f.source == "physics"]
+
+
+def _rank(design: Suggestion) -> tuple[float, ...]:
+    """Nothing that stops it, then what is clear and simplest, the practice's own first, then margin to a hundredth."""
+    trouble = sum(form_of(*each).trouble for each in zip(PARTS, design.forms, strict=True))
+    fails = sum(f.chance or 0.0 for f in design.watched)
+    is_clear = not design.watched
+    return (
+        len(design.stops),
+        not is_clear,
+        not (is_clear and design.is_own),
+        trouble if is_clear else round(fails, 1),
+        -round(design.margin, 2),
+        trouble,
+        len(design.watched),
+    )
 
 
 def _unlike(ranked: list[Suggestion]) -> list[Suggestion]:
-    """The best of each back cut: three that differ only in the face are no choice."""
-    seen: set[str] = set()
-    return [each for each in ranked if not (each.forms[2] in seen or seen.add(each.forms[2]))]  # type: ignore[func-returns-value]
+    """The best of each back cut and hinge: three that differ only in the face are no choice."""
+    seen: set[tuple[str, str]] = set()
+    return [each for each in ranked if not (each.forms[1:] in seen or seen.add(each.forms[1:]))]  # type: ignore[func-returns-value]
 
 
 def _combinations() -> Iterator[tuple[str, str, str]]:
@@ -144,19 +262,7 @@ def _combinations() -> Iterator[tuple[str, str, str]]:
 
 
 def _in_order(part: str) -> list[CutForm]:
-    return sorted(forms_of(part), key=lambda form: form.tried_after)
-
-
-def _tried(result: Assessment, combinations: list[tuple[str, str, str]]) -> list[Suggestion]:
-    """Combinations with their numbers in the middle of the practice's ranges; without those where a form is refused."""
-    designed = [(keys, case) for keys in combinations if (case := _designed(result.case, keys)) is not None]
-    found = []
-    for (keys, _), tried in zip(designed, assess_many([case for _, case in designed]), strict=True):
-        if tried is None:
-            continue
-        if all(form_of(p, k).fits(tried).level != "refused" for p, k in zip(PARTS, keys, strict=True)):
-            found.append(_judged(result, keys, tried))
-    return found
+    return sorted(forms_of(part), key=lambda form: form.trouble)
 
 
 def _designed(case: Case, keys: tuple[str, str, str]) -> Case | None:
@@ -170,12 +276,9 @@ def _designed(case: Case, keys: tuple[str, str, str]) -> Case | None:
 
 
 def _wedged(case: Case) -> Cut:
-    """Seats for the wedges carried: one behind for a cut from behind, two beside a strap or away from a kept corner."""
-    back = case.cut.back
-    seats = BESIDE_STRAP if back.held else (WedgeSeat(0.0),)
-    if back.traits.inner_edge_m:
-        seats = (WedgeSeat(-40.0 if back.side == "left" else 40.0), WedgeSeat(0.0))
-    return replace(case.cut, wedges=seats[: max(case.kit.wedge_count, 0)])
+    """The cut with the wedges carried at their places in it."""
+    depth = place_of(case).section().depth_m
+    return replace(case.cut, wedges=seats_for(case.cut, case.kit, depth))
 
 
 def _shifted(start: Suggestion, shift: tuple[float, float]) -> Case:
@@ -193,14 +296,6 @@ def _shifted(start: Suggestion, shift: tuple[float, float]) -> Case:
         right_m=max(case.cut.hinge.right_m + by, least_m),
     )
     return replace(case, cut=replace(case.cut, face=replace(case.cut.face, depth_m=face_m), hinge=hinge))
-
-
-def _moved(result: Assessment, start: Suggestion, shift: tuple[float, float], tried: Assessment) -> Suggestion:
-    """What a shifted design is worth; what depth alone has bought counts by half."""
-    found = _judged(result, start.forms, tried)
-    if shift[0] > 0 and found.margin > start.margin:
-        return replace(found, margin=start.margin + DEPTH_BUYS * (found.margin - start.margin))
-    return found
 
 
 def _judged(result: Assessment, keys: tuple[str, str, str], tried: Assessment) -> Suggestion:

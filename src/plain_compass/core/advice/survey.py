@@ -6,11 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from ..assess import Assessment, fits
-from ..base.frames import full_turn_deg
-from ..base.paths import value_at, with_value
+from ..base.paths import value_at
 from ..judge.limits import shares_of
 from ..plan.case import Case
 from ..plan.many import many_of
+from ..tree.moved import ACROSS, moved
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,18 +44,19 @@ def survey(case: Case, spreads: Mapping[str, float]) -> tuple[Sensitivity, ...]:
     base, effects = margins[0], dict.fromkeys(spreads, 0.0)
     for (path, _), margin in zip(moved, margins[1:], strict=True):
         effects[path] = max(effects[path], abs(margin - base))
-    found = (Sensitivity(path, float(value_at(case, path)), spreads[path], effects[path]) for path in spreads)
+    found = (Sensitivity(path, _value(case, path), spreads[path], effects[path]) for path in spreads)
     return tuple(sorted(found, key=lambda each: -each.effect))
+
+
+def _value(case: Case, path: str) -> float:
+    return 0.0 if path == f"tree.{ACROSS}" else float(value_at(case, path))
 
 
 def _moved(case: Case, path: str, spread: float) -> list[Case]:
     """The case with one input moved up and down by its spread, where the tree and its cut still hold together."""
-    value, found = float(value_at(case, path)), []
+    found = []
     for sign in (1, -1):
-        to = value + sign * spread
-        if path.endswith("bearing_deg"):
-            to = full_turn_deg(to)
-        one = replace(case, tree=with_value(case.tree, path.removeprefix("tree."), to))
+        one = replace(case, tree=moved(case.tree, path.removeprefix("tree."), sign * spread))
         if fits(one):
             found.append(one)
     return found

@@ -14,6 +14,19 @@ class Level(StrEnum):
     STOP = "stop"
 
 
+class FindingKind(StrEnum):
+    """What sort of thing a finding is.
+
+    A limit state holds with a chance of failing; something not looked at is unknown; a duty is done on the site before
+    the saw starts; a fact is how the plan is made.
+    """
+
+    LIMIT = "limit"
+    UNKNOWN = "unknown"
+    DUTY = "duty"
+    FACT = "fact"
+
+
 class Group(StrEnum):
     """The limit states, in the order of the margin band."""
 

@@ -36,6 +36,7 @@ class Kind(StrEnum):
     TIME = "time"
     FORCE = "force"
     CHANCE = "chance"
+    TIMES = "times"
     ASIDE = "aside"
 
 
@@ -57,6 +58,7 @@ KINDS: dict[Kind, str] = {
     Kind.TIME: "s",
     Kind.FORCE: "N",
     Kind.CHANCE: "",
+    Kind.TIMES: "",
     Kind.ASIDE: "deg",
 }
 """Kind of a quantity -> its SI (or degree) unit."""

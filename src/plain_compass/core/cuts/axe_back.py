@@ -20,7 +20,7 @@ def _fits(result: Planned) -> Fit:
     if result.parts.section.depth_m > MOST_m:
         return Fit("refused", phrase("cut.back.axe.fits.hand_stem_takes"), "plain")
     if result.parts.splitting.split_index_plain > 1.0:
-        return Fit("refused", phrase("cut.back.axe.fits.cut_behind_split"), "vees")
+        return Fit("refused", phrase("cut.back.axe.fits.cut_behind_split"), "vees", "split.index")
     return GOOD
 
 
@@ -34,5 +34,11 @@ def _design(case: Case) -> Cut:
 
 
 FORM = CutForm(
-    "axe", "back", _fits, _design, steps, traits=BackTraits("axe or hand-saw", from_behind=True, by_bar=False)
+    "axe",
+    "back",
+    _fits,
+    _design,
+    steps,
+    traits=BackTraits("axe or hand-saw", from_behind=True, by_bar=False),
+    trouble=1,
 )

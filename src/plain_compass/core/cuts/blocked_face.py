@@ -44,4 +44,5 @@ FORM = CutForm(
     face_steps(cutting_words("cut.face.blocked.do")),
     traits=FaceTraits("blocked out, with a snipe", blocked_out=True),
     fields=("cut.face.block_m", "cut.face.snipe_left_m", "cut.face.snipe_right_m"),
+    trouble=2,
 )

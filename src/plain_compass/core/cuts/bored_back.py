@@ -108,4 +108,5 @@ FORM = CutForm(
     ),
     usual=True,
     on_card=_on_card,
+    trouble=1,
 )

@@ -126,4 +126,5 @@ FORM = CutForm(
     ),
     fields=("cut.back.side", "cut.back.strap_m", "cut.back.lower_m"),
     labels={"cut.back.strap_m": "cut.back.corner.corner_half_label"},
+    trouble=3,
 )

@@ -19,8 +19,7 @@ def _fits(result: Planned) -> Fit:
 
 
 def _design(case: Case) -> Cut:
-    practice = case.practice
-    thick = max(sum(practice.hinge_ratio) / 2 * section_of(case).depth_m, practice.hinge_least_m)
+    thick = case.practice.hinge_m(section_of(case).depth_m)
     return replace(case.cut, hinge=replace(case.cut.hinge, form="strip", left_m=thick, right_m=thick))
 
 

@@ -45,4 +45,5 @@ FORM = CutForm(
     _design,
     face_steps(cutting_words("cut.face.flare.do")),
     traits=FaceTraits("over a large flare"),
+    trouble=2,
 )

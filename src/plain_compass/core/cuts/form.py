@@ -48,11 +48,13 @@ class Fit:
         level: ``fits``, ``poor`` or ``refused``.
         why: what is said of it.
         instead: key of the form to take instead; empty where it fits.
+        told_by: id of the limit that says the same of the plan with a number; empty where only the form says it.
     """
 
     level: str
     why: Phrase
     instead: str = ""
+    told_by: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,7 +104,7 @@ class CutForm:
         labels: what a number is called where this form gives it another meaning.
         usual: whether it is one of those that anything else goes with.
         on_card: what the card tells to do, where that is said otherwise than step by step.
-        tried_after: place in the order in which suggestions try the forms of a part.
+        trouble: how much more it asks of a faller than the plain form of its part; suggestions take the least first.
     """
 
     key: str
@@ -116,7 +118,7 @@ class CutForm:
     labels: Mapping[str, str] = field(default_factory=dict)
     usual: bool = False
     on_card: Callable[[Planned], tuple[Phrase, ...]] | None = None
-    tried_after: int = 0
+    trouble: int = 0
 
     @property
     def name(self) -> str:

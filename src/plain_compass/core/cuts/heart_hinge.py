@@ -71,5 +71,5 @@ FORM = CutForm(
     _steps,
     traits=HingeTraits("heart bored out", gap_m=lambda hinge: hinge.heart_m, marks=_marks),
     fields=("cut.hinge.heart_m",),
-    tried_after=2,
+    trouble=3,
 )

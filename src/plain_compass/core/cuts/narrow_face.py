@@ -37,4 +37,5 @@ FORM = CutForm(
     face_steps(cutting_words("cut.face.narrow.do")),
     traits=FaceTraits("narrow and deep, corners nipped", slopes=("roof", "floor")),
     fields=("cut.hinge.nip_m",),
+    trouble=1,
 )

@@ -7,6 +7,7 @@ import math
 from ..base.phrase import Phrase, phrase
 from ..design.traits import BackTraits
 from ..mechanics.driving import DrivenTo
+from ..mechanics.splitting import EARLY_MOST
 from ..plan.case import Planned
 from ..plan.driven import driving_of, thinning_of
 from .form import Bands, CutForm, CutStep, Fit
@@ -21,9 +22,11 @@ def _fits(result: Planned) -> Fit:
     if parts.splitting.split_index_plain > 1.0:
         if parts.splitting.split_index_bored > 1.0:
             return Fit("poor", phrase("cut.back.plain.fits.thickness_splits"))
-        return Fit("refused", phrase("cut.back.plain.fits.cut_behind_split"), "bored")
+        return Fit("refused", phrase("cut.back.plain.fits.cut_behind_split"), "bored", "split.index")
+    if (parts.splitting.moves_at_m or 0.0) > EARLY_MOST * parts.hinge.thickness_m:
+        return Fit("refused", phrase("cut.back.plain.fits.goes_early"), "bored", "split.early")
     if parts.balance.sits_back:
-        return Fit("refused", phrase("cut.back.plain.fits.tree_sit_back"), "quarter")
+        return Fit("refused", phrase("cut.back.plain.fits.tree_sit_back"), "quarter", "balance.sits_back")
     if parts.wedging.wanted and not parts.wedging.first_fits:
         return Fit("poor", phrase("cut.back.plain.fits.wedge_fits_behind"), "quarter")
     if parts.splitting.split_index_plain > 0.5:

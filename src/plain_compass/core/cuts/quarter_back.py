@@ -87,4 +87,5 @@ FORM = CutForm(
     _steps,
     traits=BackTraits("quarter cut, wedge first", wedge_first=True, wedge_beside_bar=False),
     fields=("cut.back.side",),
+    trouble=1,
 )

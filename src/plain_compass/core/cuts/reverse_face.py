@@ -27,4 +27,5 @@ FORM = CutForm(
     face_steps(cutting_words("cut.face.reverse.do")),
     traits=FaceTraits("reverse: level roof", slopes=("floor",), butt_slides=True),
     on_card=two_cuts_on_card,
+    trouble=1,
 )

@@ -16,9 +16,9 @@ def _fits(result: Planned) -> Fit:
     if parts.section.width_m <= reach:
         return Fit("poor", phrase("cut.back.sides.fits.bar_reaches_across"), "plain")
     if parts.section.width_m > 2 * reach:
-        return Fit("refused", phrase("cut.back.sides.fits.even_sides_bar"), "bored")
+        return Fit("refused", phrase("cut.back.sides.fits.even_sides_bar"), "bored", "bar.reach")
     if parts.splitting.split_index_plain > 1.0:
-        return Fit("refused", phrase("cut.back.sides.fits.cut_behind_split"), "bored")
+        return Fit("refused", phrase("cut.back.sides.fits.cut_behind_split"), "bored", "split.index")
     return GOOD
 
 
@@ -66,4 +66,5 @@ FORM = CutForm(
     traits=BackTraits("from two sides", from_behind=True),
     fields=("cut.back.side", "cut.back.shaved"),
     usual=True,
+    trouble=1,
 )

@@ -35,4 +35,4 @@ def _design(case: Case) -> Cut:
     return replace(case.cut, hinge=replace(case.cut.hinge, form="tapered", left_m=ends[0], right_m=ends[1]))
 
 
-FORM = CutForm("tapered", "hinge", _fits, _design, no_steps, traits=HingeTraits("tapered"), tried_after=1)
+FORM = CutForm("tapered", "hinge", _fits, _design, no_steps, traits=HingeTraits("tapered"), trouble=1)

@@ -57,4 +57,5 @@ FORM = CutForm(
         "bored, toothed [strap]", held=True, strapped=True, keeps_back=True, bored=True, marks=strap_marks
     ),
     fields=("cut.back.lower_m",),
+    trouble=2,
 )

@@ -111,4 +111,5 @@ FORM = CutForm(
     traits=BackTraits("two V cuts from the sides", held=True, kept=_kept_rib, marks=_marks),
     fields=("cut.back.strap_m",),
     labels={"cut.back.strap_m": "cut.back.vees.rib_label"},
+    trouble=2,
 )

@@ -19,7 +19,7 @@ T = TypeVar("T")
 
 
 def first_design(tree: Tree, wood: Wood, lay_deg: float, practice: Practice, constants: Indicative) -> Cut:
-    """An open face, even hinge and plain stepped back cut in the middle of the practice's ranges.
+    """An open face, even hinge and plain stepped back cut within the practice's ranges.
 
     Raises InputError when the tree cannot be as measured.
     """
@@ -27,7 +27,7 @@ def first_design(tree: Tree, wood: Wood, lay_deg: float, practice: Practice, con
     height = min(STUMP_HEIGHT_M, tree.height_m / 10)
     section = section_at(tree, height, lay_deg, constants.profile_exponent[wood.group])
     depth = section.depth_m
-    thickness = max(sum(practice.hinge_ratio) / 2 * depth, practice.hinge_least_m)
+    thickness = practice.hinge_m(depth)
     floor = 20.0
     return Cut(
         lay_deg=lay_deg,

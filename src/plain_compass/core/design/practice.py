@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+STOUT_m = 0.05
+"""A hinge of five centimetres is stout on any tree (practice of the trade: 25 to 50 mm)."""
 BORES = ("always", "forward lean", "split not clear", "never")
 
 
@@ -37,3 +39,12 @@ class Practice:
     order: str
     bore_when: str = "split not clear"
     kept_away_lengths: float = 2.0
+
+    def hinge_m(self, depth_m: float) -> float:
+        """Thickness of a hinge to begin with: the middle of the range, on large stems less, never under the least.
+
+        Past ``STOUT_m`` more thickness steers an ordinary tree no better and only holds it longer against the wedges:
+        from there the thin end of the range is enough.
+        """
+        low, high = self.hinge_ratio
+        return max(min((low + high) / 2 * depth_m, max(low * depth_m, STOUT_m)), self.hinge_least_m)

@@ -14,8 +14,7 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.frames import full_turn_deg, turned_on
-from ..base.paths import value_at, with_value
+from ..base.frames import turned_on
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits
 from ..mechanics.loads import blown_on, loaded
@@ -23,6 +22,7 @@ from ..mechanics.mass import tree_mass
 from ..mechanics.splitting import splittings_of, sweep_back_cuts
 from ..plan.case import Case, Planned
 from ..plan.many import many_of, place_of
+from ..tree.moved import moved
 from ..tree.stem import axis_at
 from ..tree.timber import fracture_J_m2
 from .reckon import rod_across, shutting_pull, widened
@@ -84,18 +84,18 @@ def slopes_in_steps(planned: Planned, spreads: Mapping[str, float], *, whole: bo
     case, base = planned.case, _mass_numbers(planned.case)
     ahead, heavier = _split_slopes(planned) if whole else (0.0, 0.0)
     yield {}
-    moved: dict[str, _Moved] = {}
+    others: dict[str, _Moved] = {}
     for path, spread in spreads.items():
         found = _moved_by(case, path, spread, into=whole and path.startswith(CUT_INTO))
-        moved |= {path: found} if found is not None else {}
+        others |= {path: found} if found is not None else {}
         yield {}
-    into = [path for path in moved if whole and path.startswith(CUT_INTO)]
-    cut_into = dict(zip(into, _cut_slopes(case, [moved[path] for path in into]), strict=True))
+    into = [path for path in others if whole and path.startswith(CUT_INTO)]
+    cut_into = dict(zip(into, _cut_slopes(case, [others[path] for path in into]), strict=True))
     for path, spread in spreads.items():
         if path.startswith("wood."):
             yield {path: _wood_slopes(path.removeprefix("wood."), spread, held_back=case.cut.back.held)}
-        elif path in moved:
-            sign, _, numbers = moved[path]
+        elif path in others:
+            sign, _, numbers = others[path]
             slopes = {name: sign * (numbers[name] - base[name]) for name in base} | cut_into.get(path, {})
             if not path.startswith(CUT_INTO):
                 slopes["split"] = ahead * slopes["forward"] + heavier * slopes["mass"]
@@ -156,8 +156,7 @@ def _moved_by(case: Case, path: str, spread: float, *, into: bool) -> _Moved | N
         return None
     for sign in (1.0, -1.0):
         try:
-            tree = with_value(case.tree, path.removeprefix("tree."), _moved(case, path, sign * spread))
-            other = replace(case, tree=tree)
+            other = replace(case, tree=moved(case.tree, path.removeprefix("tree."), sign * spread))
             numbers = _mass_numbers(other)
             if into:
                 check_cut_fits(place_of(other).section(), other.cut)
@@ -165,11 +164,6 @@ def _moved_by(case: Case, path: str, spread: float, *, into: bool) -> _Moved | N
             continue
         return _Moved(sign, other, numbers)
     return None
-
-
-def _moved(case: Case, path: str, by: float) -> float:
-    value = float(value_at(case, path)) + by
-    return full_turn_deg(value) if path.endswith("bearing_deg") else value
 
 
 def _split_slopes(planned: Planned) -> tuple[float, float]:

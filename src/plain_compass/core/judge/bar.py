@@ -8,13 +8,13 @@ from ..base.quantity import Kind
 from ..mechanics.bar import NICKS_DEG, BarPlan, bar_plan, off_line_m, usable_m
 from ..mechanics.hinge import bored_m, rear_line
 from ..plan.case import Case, Parts, Planned
-from .findings import Finding, Limit, Told, margin_of
+from .findings import Finding, Limit, Told, as_fact, stated
 from .limits import Uses, judged
 
 
 def bar_findings(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     """Reach, room and direction."""
-    found = [_reach(case, parts, uses)]
+    found = _reach(case, parts, uses)
     if case.cut.back.strapped:
         found.append(_room(case, parts, uses))
     if case.cut.back.traits.bored:
@@ -27,28 +27,23 @@ def reach_m(case: Case) -> float:
     return usable_m(case.kit.bar_m, case.tree.trunk.bark_m, shaved=case.cut.back.shaved == "yes")
 
 
-def _reach(case: Case, parts: Parts, uses: Uses) -> Finding:
+def _reach(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
+    """Whether it gets through, and that it takes two sides where it does not reach across."""
     reach = reach_m(case)
     held = case.cut.back.held
     across = parts.face.hinge_length_m if held else parts.section.width_m
     use = uses["bar.reach"]
     text = "bar.reach.bar_reaches_across"
     if across > reach:
-        text = "bar.reach.bar_inside_bark"
+        text = "bar.reach.from_two_sides"
     if use > 1:
         text = "bar.reach.even_sides_bar"
-    return Finding(
-        id="bar.reach",
-        group=Group.BAR,
-        level=Level.STOP if use > 1 else Level.WATCH if across > reach else Level.CLEAR,
-        value=across,
-        limit=2 * reach,
-        kind=Kind.LENGTH,
-        margin=margin_of(use),
-        sentence=phrase(text, across=across, bar=reach),
-        change=phrase("bar.reach.change"),
-        mark="kerf",
-    )
+    told = Told(phrase(text, across=across, bar=reach), phrase("bar.reach.change"))
+    found = [judged(Limit("bar.reach", Group.BAR, "kerf"), uses, (across, 2 * reach, Kind.LENGTH), told)]
+    if reach < across and use <= 1:
+        sides = phrase("bar.sides.two", across=across, bar=reach)
+        found.append(as_fact(stated(Limit("bar.sides", Group.BAR, "kerf"), Level.CLEAR, sides, "bar.reach.change")))
+    return found
 
 
 def _room(case: Case, parts: Parts, uses: Uses) -> Finding:

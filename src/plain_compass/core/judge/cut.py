@@ -8,7 +8,7 @@ from ..cuts import form_of, forms
 from ..cuts.form import CutForm, Fit
 from ..plan.case import Planned
 from ..plan.reach import in_reach
-from .findings import Finding, Limit, stated
+from .findings import Finding, Limit, as_fact, stated
 
 GROUPS = {"face": Group.FACE, "hinge": Group.HINGE, "back": Group.SPLIT}
 MARKS = {"face": "face", "hinge": "hinge", "back": "kerf"}
@@ -28,15 +28,16 @@ def cut_findings(planned: Planned) -> tuple[Finding, ...]:
 
 
 def _unsuited(form: CutForm, fit: Fit) -> Finding:
-    level = Level.STOP if fit.level == "refused" else Level.WATCH
+    refused = fit.level == "refused"
     other = forms().get((form.part, fit.instead))
     change = phrase("cut.form.change")
     if other is not None and other is not form:
         change = phrase("cut.form.instead", name=phrase(other.name))
     text = phrase("cut.form.unsuited", name=phrase(form.name), why=fit.why)
-    return stated(
-        Limit(f"cut.{form.part}", GROUPS[form.part], MARKS[form.part]), level, text, change, source="practice"
-    )
+    limit = Limit(f"cut.{form.part}", GROUPS[form.part], MARKS[form.part])
+    found = stated(limit, Level.STOP if refused else Level.WATCH, text, change, source="practice")
+    # A form that suits less well is a choice; what a limit tells with its number is told there.
+    return found if refused and not fit.told_by else as_fact(found)
 
 
 def _specialist(form: CutForm, planned: Planned) -> list[Finding]:

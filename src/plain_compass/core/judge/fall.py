@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 from ..base.levels import Group, Level
@@ -12,21 +13,37 @@ from ..fall.nominal import NominalFall
 from ..plan.case import Planned
 from ..plan.reach import called
 from ..site.site import Cost
-from .findings import Finding, Limit, Told, against, margin_of, stated
+from .chances import STOP_ABOVE, level_of_chance
+from .findings import Finding, Limit, Told, against, as_fact, margin_of, stated
 
-LEVELS_FROM = {"sits_back": (0.01, 0.10), "lost_early": (0.10, 2.0), "hangs": (0.02, 0.30), "breaks": (0.10, 2.0)}
-"""Chances from which each is a watch, and a stop; 2 is never."""
 TOLD_FROM = {"never": 0.001, "matters": 0.02, "nuisance": 0.10}
 """By what it costs, the dearest first: the chance from which a target is told."""
-CLOSE_FROM = 0.05
-"""Chance from which it is worth a watch: one fall in twenty."""
+STATES_OF = {
+    "sits_back": ("balance.sits_back",),
+    "stays_up": ("balance.over", "balance.shuts_first"),
+    "splits": ("split.index",),
+    "lost_early": ("hinge.side", "hinge.holds"),
+    "breaks": ("landing.break",),
+}
+"""Ways in which a fall goes wrong that are limits of the plan: their chance is told once, by the limit."""
 
 
 def fall_findings(planned: Planned, fall: NominalFall, fan: Fan) -> tuple[Finding, ...]:
-    """What the plan's own fall and its likely ones say."""
-    found = [_drift(planned, fan), _targets(planned, fan), *_chances(fan), *_butt(fall)]
-    found += [*_start(fall), *_top(planned), *_close(fan)]
-    return tuple(found)
+    """What the plan's own fall and its likely ones say, beside what the limits of the plan say already."""
+    targets, drift = _targets(planned, fan), _drift(planned, fan)
+    # A drift matters by what it brings the tree down on.
+    drift = as_fact(drift) if targets.level == Level.CLEAR else drift
+    return (drift, targets, *_hangs(fan), *_butt(fall), *_start(fall), *_top(planned))
+
+
+def wrongs_told(findings: tuple[Finding, ...], fan: Fan) -> tuple[Chance, ...]:
+    """Every way in which the fall may go wrong with its chance: that of the limit it is the failing of, where it is."""
+    known = {finding.id: finding.chance for finding in findings}
+    told = []
+    for chance in fan.wrongs:
+        each = [share for id in STATES_OF.get(chance.key, ()) if (share := known.get(id)) is not None]
+        told.append(replace(chance, share=1.0 - math.prod(1.0 - share for share in each)) if each else chance)
+    return tuple(told)
 
 
 def _drift(planned: Planned, fan: Fan) -> Finding:
@@ -38,14 +55,10 @@ def _drift(planned: Planned, fan: Fan) -> Finding:
     change = phrase("fall.drift.change")
     if use >= 1:
         change = phrase("fall.drift.aim_off", off=abs(middle), side=phrase("side.right" if middle > 0 else "side.left"))
-    found = against(
-        Limit("fall.drift", Group.LANDING, "lay"),
-        min(use, 1.0),
-        (abs(middle), tolerance, Kind.ANGLE),
-        Told(phrase(text, middle=middle, low=low, high=high), change),
-        indicative=True,
-    )
+    told = Told(phrase(text, middle=middle, low=low, high=high), change)
+    limit, compared = Limit("fall.drift", Group.LANDING, "lay"), (abs(middle), tolerance, Kind.ANGLE)
     # Never worse than to watch: what a drift does is judged by what it hits.
+    found = against(limit, min(use, 1.0), compared, told, watch_from=1.0, indicative=True)
     return replace(found, margin=margin_of(use))
 
 
@@ -54,7 +67,7 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
     site = planned.case.site
     told = [hit for hit in hit_chances(planned, fan) if hit[2].share >= TOLD_FROM[hit[1]]]
     if not told:
-        if not site.obstacles:
+        if not site.obstacles and site.looked != "yes":
             return stated(
                 Limit("fall.not_judged", Group.LANDING),
                 Level.UNKNOWN,
@@ -70,7 +83,7 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
         )
     name, cost, chance = told[0]
     level = Level.STOP if cost == Cost.NEVER else Level.WATCH
-    return replace(
+    found = replace(
         stated(
             Limit("fall.targets", Group.LANDING, "lay"),
             level,
@@ -87,39 +100,20 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
         ),
         value=chance.share,
         limit=TOLD_FROM[cost],
-        kind=Kind.RATIO,
+        unit=Kind.RATIO,
+        chance=chance.share,
     )
+    return as_fact(found) if cost == Cost.NUISANCE else found
 
 
-CHANCES = {
-    "sits_back": (Group.BALANCE, "centre"),
-    "lost_early": (Group.HINGE, "hinge"),
-    "hangs": (Group.LANDING, "lay"),
-    "breaks": (Group.LANDING, "lay"),
-}
-"""Other ways in which a fall may go wrong: the limit state of each, and where it is shown."""
-
-
-def _chances(fan: Fan) -> list[Finding]:
-    """Each of the other ways in which it may go wrong, once it is worth telling."""
-    found = []
-    for chance in fan.wrongs:
-        if chance.key not in CHANCES:
-            continue
-        watch, stop = LEVELS_FROM[chance.key]
-        group, mark = CHANCES[chance.key]
-        level = Level.STOP if chance.share >= stop else Level.WATCH if chance.share >= watch else Level.CLEAR
-        if level == Level.CLEAR and chance.share == 0:
-            continue
-        told = stated(
-            Limit(f"fall.{chance.key}", group, mark),
-            level,
-            phrase(f"fall.{chance.key}.likely", chance=chance.share),
-            f"fall.{chance.key}.change",
-            indicative=True,
-        )
-        found.append(replace(told, value=chance.share, limit=min(stop, 1.0), kind=Kind.RATIO))
-    return found
+def _hangs(fan: Fan) -> list[Finding]:
+    """How often it hangs in a neighbour, where it does at all."""
+    share = fan.hangs.share
+    if share == 0:
+        return []
+    level, sentence = level_of_chance(share, 0.0), phrase("fall.hangs.likely", chance=share)
+    found = stated(Limit("fall.hangs", Group.LANDING, "lay"), level, sentence, "fall.hangs.change", indicative=True)
+    return [replace(found, value=share, limit=STOP_ABOVE, unit=Kind.RATIO, chance=share)]
 
 
 def _butt(fall: NominalFall) -> list[Finding]:
@@ -177,22 +171,6 @@ def _top(planned: Planned) -> list[Finding]:
             Level.WATCH,
             phrase("fall.top.snaps", why=phrase(why)),
             "fall.top.change",
-            indicative=True,
-        )
-    ]
-
-
-def _close(fan: Fan) -> list[Finding]:
-    """Where many of the falls turn on whether the hinge only just holds."""
-    share = fan.close_calls / len(fan.samples)
-    if share < CLOSE_FROM:
-        return []
-    return [
-        stated(
-            Limit("fall.close", Group.HINGE, "hinge"),
-            Level.WATCH,
-            phrase("fall.close.likely_falls_hinge", close=float(fan.close_calls), count=len(fan.samples)),
-            "fall.close.change",
             indicative=True,
         )
     ]

@@ -13,9 +13,9 @@ from ..plan.reach import DEAR, behind, better_side, called, caught, lying
 from ..site.hang_up import Catch, gap_m
 from ..site.landing import hits_on
 from ..site.site import Cost
-from ..site.ways_out import STEEP_DEG, people_inside, ways_out
+from ..site.ways_out import STEEP_DEG, ways_out
 from ..tree.around import Around
-from .findings import Finding, Limit, stated, unknown
+from .findings import Finding, Limit, as_fact, stated, unknown
 
 WATCH_FROM = 0.4
 """Share of the energy of the fall taken by a neighbour from which a hang-up is to be watched for."""
@@ -27,7 +27,7 @@ TEARS_FREE_DEG = 60.0
 
 def ground_findings(case: Case, parts: Standing) -> tuple[Finding, ...]:
     """What the site plan says about this lay. Without a plan nothing is known, and it is said so."""
-    if not case.site.obstacles:
+    if not case.site.obstacles and case.site.looked != "yes":
         return (
             unknown(
                 "way_out.not_judged", Group.WAY_OUT, "way_out.not_judged.ways_out_judged", "way_out.not_judged.change"
@@ -47,7 +47,6 @@ def ground_findings(case: Case, parts: Standing) -> tuple[Finding, ...]:
         *tangled_findings(case),
         ways_finding(case),
         _stand(case, parts),
-        *_people(case),
     )
 
 
@@ -72,7 +71,7 @@ def targets_finding(case: Case) -> Finding:
         )
     worst = costly[0]
     level = Level.STOP if worst.obstacle.cost == Cost.NEVER else Level.WATCH
-    return _site(
+    found = _site(
         "landing.targets",
         Group.LANDING,
         level,
@@ -83,6 +82,8 @@ def targets_finding(case: Case) -> Finding:
         cost=phrase(f"cost.{worst.obstacle.cost}"),
         more=len(costly) - 1,
     )
+    # A nuisance is a price one may pay.
+    return as_fact(found) if worst.obstacle.cost == Cost.NUISANCE else found
 
 
 def _miss(case: Case, parts: Standing) -> list[Finding]:
@@ -243,20 +244,3 @@ def _stand(case: Case, parts: Standing) -> Finding:
     text = "way_out.stand.neither" if bad else "way_out.stand.better" if why else "way_out.stand.either"
     side = phrase(f"side.{best.side}")
     return _site("way_out.stand", Group.WAY_OUT, level, text, "way_out.stand.change", side=side, why=bad or why)
-
-
-def _people(case: Case) -> list[Finding]:
-    inside = people_inside(case.site, case.at, case.tree.height_m)
-    if not inside:
-        return []
-    return [
-        _site(
-            "way_out.people",
-            Group.WAY_OUT,
-            Level.WATCH,
-            "way_out.people.inside",
-            "way_out.people.change",
-            names=tuple(called(case.site.obstacles[index]) for index in inside),
-            zone=case.site.kept_away_lengths * case.tree.height_m,
-        )
-    ]

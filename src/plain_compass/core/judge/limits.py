@@ -23,6 +23,7 @@ from ..mechanics.bar import off_line_m, usable_m
 from ..mechanics.hinge import bored_m, holding_law, led_m
 from ..mechanics.law import spare_Nm
 from ..mechanics.seats import seat_wanted_m
+from ..mechanics.splitting import EARLY_MOST
 from ..mechanics.wedge import stands_in_kept
 from ..plan.many import Many
 from .findings import LEAST_MARGIN, WATCH_FROM, Finding, Limit, Told, against, level_of
@@ -92,7 +93,8 @@ def _goes_over(many: Many) -> Array:
 
 
 def _holds(many: Many) -> Array:
-    return _share(many.use.needed_tilt_deg, many.use.lets_go_deg)
+    """The tilt until which a hinge is needed over that at which the face shuts; side weight is its own limit."""
+    return _share(many.use.needed_tilt_deg, many.face.closing_angle_deg)
 
 
 def _taper(many: Many) -> Array:
@@ -112,6 +114,17 @@ def _overcut(many: Many) -> Array:
 def _apart(many: Many) -> Array:
     apart = many.designs.apart_m
     return _asked(apart > 0, apart / APART_MOST_m)
+
+
+def early_ratio(many: Many) -> Array:
+    """Wood that still stands when a tree cut from behind goes, over its hinge; 0 where it stands until that is cut."""
+    goes = np.nan_to_num(np.asarray(many.splitting.moves_at_m, dtype=np.float64))
+    return _share(goes, many.hinge.thickness_m)
+
+
+def _early(many: Many) -> Array:
+    """What stands beyond the hinge as it goes, over what may: nothing where the hinge is cut before."""
+    return _asked(~many.designs.held, np.maximum(early_ratio(many) - 1.0, 0.0) / (EARLY_MOST - 1.0))
 
 
 def _strap(many: Many) -> Array:
@@ -159,15 +172,21 @@ def _fits_first(many: Many) -> Array:
     return _asked(many.wedging.tilt_deg > 0, np.where(stands, np.minimum(use, SMALL_STEM_USE), use))
 
 
+def _lifted(many: Many) -> Mask:
+    """Where it is the wedges that tip the tree: what one person pushes over asks nothing of them."""
+    found: Mask = many.placed & (many.wedging.moment_Nm > many.wedging.by_hand_Nm)
+    return found
+
+
 def _room(many: Many) -> Array:
     table = many.seats.table
-    return _asked(many.placed, _worst(many, table.driven_m / np.maximum(table.room_m, NOTHING)))
+    return _asked(_lifted(many), _worst(many, table.driven_m / np.maximum(table.room_m, NOTHING)))
 
 
 def _seat_sound(many: Many) -> Array:
     known = np.array([case.tree.decay.kind != "unknown" for case in many.cases])
     worst = _worst(many, SOUND_SEAT_LEAST / np.maximum(many.seats.table.sound_fraction, NOTHING))
-    return _asked(many.placed & known, worst)
+    return _asked(_lifted(many) & known, worst)
 
 
 def _carried(many: Many) -> Array:
@@ -284,8 +303,10 @@ def wind_per_newton(many: Many) -> Array:
 def _wind(many: Many) -> Array:
     if many.cases[0].site.wind_m_s is None:
         return np.full(len(many.cases), np.nan)
-    force = many.gust.mean_N
-    return np.where(force > 0, np.maximum(force, NOTHING) * wind_per_newton(many), 0.0)
+    force, takes = many.gust.mean_N, wind_per_newton(many)
+    # A plan that does not work in a calm is told by what it does not do then.
+    use = np.where(force > 0, np.maximum(force, NOTHING) * np.where(np.isfinite(takes), takes, 0.0), 0.0)
+    return _asked(np.isfinite(takes), use)
 
 
 def rope_wanted_Nm(many: Many) -> Array:
@@ -326,8 +347,9 @@ LIMITS: Mapping[str, Measure] = {
     "face.overcut": Measure(Group.FACE, _overcut),
     "face.apart": Measure(Group.FACE, _apart, 0.25),
     "split.index": Measure(Group.SPLIT, lambda many: many.splitting.split_index, 0.5),
+    "split.early": Measure(Group.SPLIT, _early),
     "split.strap": Measure(Group.SPLIT, _strap),
-    "wedge.fits_first": Measure(Group.WEDGE, _fits_first, 0.85),
+    "wedge.fits_first": Measure(Group.WEDGE, _fits_first, 1.0),
     "wedge.drive": Measure(Group.WEDGE, _drive),
     "wedge.room": Measure(Group.WEDGE, _room, 0.9),
     "wedge.sound": Measure(Group.WEDGE, _seat_sound),
@@ -336,7 +358,7 @@ LIMITS: Mapping[str, Measure] = {
     "wedge.spacing": Measure(Group.WEDGE, _spacing),
     "wedge.stack": Measure(Group.WEDGE, _stack),
     "wedge.holds": Measure(Group.WEDGE, _spits),
-    "bar.reach": Measure(Group.BAR, _bar, 0.5),
+    "bar.reach": Measure(Group.BAR, _bar, 0.95),
     "bar.bore_room": Measure(Group.BAR, _bore_room, 0.9),
     "bar.nick": Measure(Group.BAR, _nick),
     "decay.shell": Measure(Group.DECAY, _shell),

@@ -11,7 +11,7 @@ from ..mechanics.resting import Resting
 from ..plan.case import Case, Parts
 from ..site.landing import reaches_m
 from ..tree.wood import Indicative
-from .findings import Finding, Limit, Told, stated, unknown
+from .findings import Finding, Limit, Told, as_fact, stated, unknown
 from .limits import Uses, judged
 
 EARLY_DEG = 80.0
@@ -28,7 +28,7 @@ def lying_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
     if case.cut.is_aloft:
         return _aloft(case)
     found = [_break(lying, uses), *_first_touch(lying), *_roll(case, lying), *slide_findings(case, lying.slides_deg)]
-    if not case.site.spots:
+    if not case.site.spots and case.site.looked != "yes":
         found.append(
             unknown(
                 "landing.ground_not_judged",
@@ -46,7 +46,11 @@ def _aloft(case: Case) -> tuple[Finding, ...]:
     limit = Limit("cut.aloft", Group.AROUND, "lay")
     text, read = phrase("cut.aloft.reach", high=high, reach=reach), case.cut.aloft == "read"
     who = stated(limit, Level.WATCH if read else Level.STOP, text, "cut.aloft.change", indicative=True)
-    rest = unknown("landing.aloft", Group.LANDING, "landing.aloft.not_reckoned", "landing.aloft.change")
+    rest = stated(
+        Limit("landing.aloft", Group.LANDING), Level.CLEAR, phrase("landing.aloft.not_reckoned"), "landing.aloft.change"
+    )
+    # Nothing settles it: it is how such a cut is made, told beside what is judged.
+    rest = as_fact(rest)
     return who, rest
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..base.levels import Group
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
+from ..mechanics.splitting import EARLY_MOST
 from ..plan.case import Case, Parts
 from ..plan.driven import thinning_of
 from ..tree.cracks import crack_at_cut
@@ -13,6 +14,8 @@ from .findings import Finding, Limit, Told, unknown
 from .limits import MOST_SHOWN, SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, APART_MOST_m, Uses, judged
 from .wedges import wedge_findings
 
+LEAST_HINGE_m = 1e-4
+"""A hinge that is cut through still has a thickness to divide by."""
 BY_THICKNESS = 0.95
 """Share of the index that a bored cut would have too, from which it is the hinge's thickness that splits the stem."""
 
@@ -33,6 +36,7 @@ def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...
         *overcut(case, parts, uses),
         *apart(case, uses),
         split(case, parts, uses),
+        *early(parts, uses),
         *strap(uses),
         *wedge_findings(case, parts, uses),
         *bar_findings(case, parts, uses),
@@ -141,7 +145,7 @@ def hold_until(parts: Parts, uses: Uses) -> Finding:
     return judged(
         Limit("hinge.holds", Group.HINGE, "face"),
         uses,
-        (needed, use.lets_go_deg, Kind.ANGLE),
+        (needed, parts.face.closing_angle_deg, Kind.ANGLE),
         Told(sentence, change),
         indicative=True,
     )
@@ -187,6 +191,17 @@ def split(case: Case, parts: Parts, uses: Uses) -> Finding:
         Told(sentence, change),
         indicative=True,
     )
+
+
+def early(parts: Parts, uses: Uses) -> list[Finding]:
+    """Does a tree cut from behind go before the cut is down to its hinge?"""
+    if "split.early" not in uses:
+        return []
+    left = parts.splitting.moves_at_m
+    ratio = (left or 0.0) / max(parts.hinge.thickness_m, LEAST_HINGE_m)
+    sentence = phrase("split.early.goes", left=left, share=ratio) if left else phrase("split.early.stands")
+    told, compared = Told(sentence, phrase("split.early.change")), (ratio, EARLY_MOST, Kind.NUMBER)
+    return [judged(Limit("split.early", Group.SPLIT, "kerf"), uses, compared, told, indicative=True)]
 
 
 def strap(uses: Uses) -> list[Finding]:

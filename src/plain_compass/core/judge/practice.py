@@ -1,16 +1,20 @@
-"""The practice findings: the design against the chosen school's ranges."""
+"""The practice findings: the design against the chosen school's ranges. Past a range is a fact, past a floor a stop."""
 
 from __future__ import annotations
+
+from dataclasses import replace
 
 from ..base.levels import Group, Level
 from ..base.phrase import phrase
 from ..base.quantity import Kind
 from ..plan.case import Case, Parts
-from .findings import Finding, Limit, Told, margin_of
+from .findings import Finding, Limit, Told, as_fact, margin_of
 from .limits import Uses
 
 LEAST_BORED_m = 0.25
 """Smaller stems are not bored even where a practice always bores."""
+EARLY_FROM = 0.6
+"""Share of what may still stand when a tree goes from which a practice that looks at splitting bores it."""
 TWICE = 2.0
 """Times the usual thickness that each part of a hinge has which a slot has parted."""
 SLACK = 1e-3
@@ -18,7 +22,7 @@ SLACK = 1e-3
 
 
 def practice_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...]:
-    """Every finding that comes from the practice. Outside its range is a watch; its hard floors are stops."""
+    """Every finding that comes from the practice. Outside its range is a fact; its hard floors are stops."""
     found = [
         _face_depth(case, parts),
         _opening(case, parts),
@@ -26,22 +30,23 @@ def practice_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ..
         _step(case),
         # A taper on the wrong side that matters is told by the physics.
         *([] if "hinge.taper" in uses else _uneven(case, parts)),
-        *_bore(case, parts),
+        *_bore(case, parts, uses),
         *_kept_away(case),
     ]
     return tuple(found)
 
 
 def _ranged(limit: Limit, value: float, span: tuple[float, float], kind: Kind, told: Told) -> Finding:
-    """A value against a range: clear inside it, watch outside; the margin shows how near the nearer end is."""
+    """A value against a range: clear inside it, with a margin that shows how near the nearer end is; a fact outside."""
     low, high = span
     slack = SLACK * high
     inside = low - slack <= value <= high + slack
     nearer = low if abs(value - low) < abs(value - high) else high
     middle, half = (low + high) / 2, max((high - low) / 2, 1e-9)
     margin = margin_of(0.6 * abs(value - middle) / half if inside else 0.85)
-    level = Level.CLEAR if inside else Level.WATCH
-    return Finding(limit.id, limit.group, level, value, nearer, kind, margin, *told, source="practice", mark=limit.mark)
+    compared = (value, nearer, kind, margin)
+    found = Finding(limit.id, limit.group, Level.CLEAR, *compared, *told, source="practice", mark=limit.mark)
+    return found if inside else as_fact(found)
 
 
 def _face_depth(case: Case, parts: Parts) -> Finding:
@@ -111,56 +116,35 @@ def _uneven(case: Case, parts: Parts) -> list[Finding]:
     side = "left" if difference > 0 else "right"
     sentence = phrase("hinge.uneven.thicker", more=abs(difference), side=phrase(f"side.{side}"))
     change = phrase("hinge.uneven.change")
-    return [
-        Finding(
-            "hinge.uneven",
-            Group.HINGE,
-            Level.WATCH,
-            abs(difference),
-            0.003,
-            Kind.LENGTH,
-            0.2,
-            sentence,
-            change,
-            "practice",
-            False,
-            "hinge",
-        )
-    ]
+    compared = (abs(difference), 0.003, Kind.LENGTH)
+    return [_fact(Limit("hinge.uneven", Group.HINGE, "hinge"), compared, Told(sentence, change))]
 
 
-def _bore(case: Case, parts: Parts) -> list[Finding]:
+def _fact(limit: Limit, compared: tuple[float, float, str], told: Told) -> Finding:
+    """A choice that is not this school's."""
+    found = Finding(limit.id, limit.group, Level.CLEAR, *compared, None, *told, "practice", mark=limit.mark)
+    return as_fact(found)
+
+
+def _bore(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     """Bore when this school does: always, with forward lean, or when cutting from behind is not clear of splitting."""
     index, when = parts.splitting.split_index_plain, case.practice.bore_when
     if case.cut.back.held or when == "never":
         return []
     leans = parts.balance.ahead_m > 0
-    asked = {"always": True, "forward lean": leans, "split not clear": index >= 0.5}[when]
+    early = uses.get("split.early", 0.0) >= EARLY_FROM
+    asked = {"always": True, "forward lean": leans, "split not clear": index >= 0.5 or early}[when]
     if not asked or (when == "always" and parts.section.depth_m < LEAST_BORED_m):
         return []
     text = {
         "always": "split.bore.practice_bores_every",
         "forward lean": "split.bore.weight_ahead_hinge",
-        "split not clear": "split.bore.cut_behind_splitting",
+        "split not clear": "split.bore.cut_behind_splitting" if index >= 0.5 else "split.bore.goes_early",
     }[when]
     change = phrase("split.bore.change")
     sentence = phrase(text, index=index)
-    return [
-        Finding(
-            "split.bore",
-            Group.SPLIT,
-            Level.WATCH,
-            index,
-            0.5,
-            "number",
-            0.1,
-            sentence,
-            change,
-            "practice",
-            True,
-            "kerf",
-        )
-    ]
+    found = _fact(Limit("split.bore", Group.SPLIT, "kerf"), (index, 0.5, Kind.NUMBER), Told(sentence, change))
+    return [replace(found, indicative=True)]
 
 
 def _kept_away(case: Case) -> list[Finding]:
@@ -170,10 +154,5 @@ def _kept_away(case: Case) -> list[Finding]:
         return []
     text = "way_out.distance.people_kept_tree"
     sentence = phrase(text, site=site, school=school)
-    change = phrase("way_out.distance.change")
-    margin = margin_of(school / site * 0.85)
-    return [
-        Finding(
-            "way_out.distance", Group.WAY_OUT, Level.WATCH, site, school, "number", margin, sentence, change, "practice"
-        )
-    ]
+    told = Told(sentence, phrase("way_out.distance.change"))
+    return [_fact(Limit("way_out.distance", Group.WAY_OUT), (site, school, Kind.NUMBER), told)]

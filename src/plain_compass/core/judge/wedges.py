@@ -13,7 +13,7 @@ from ..base.quantity import Kind
 from ..mechanics.seats import seat_wanted_m
 from ..mechanics.wedge import SeatResult, stands_in_kept
 from ..plan.case import Case, Parts
-from .findings import Finding, Limit, Told, margin_of, stated, unknown
+from .findings import Finding, Limit, Told, as_fact, margin_of, stated, unknown
 from .limits import SOUND_SEAT_LEAST, Uses, judged
 
 
@@ -25,7 +25,9 @@ def wedge_findings(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     found = [_fits_first(case, parts, uses)]
     if not wedging.seats:
         return [*found, _about("wedge.drive", uses, phrase("wedge.drive.tree_needs_wedges"), "wedge.drive.none_change")]
-    found += [_drive(case, parts, uses), _room(parts, uses), _seat_sound(case, parts, uses)]
+    found.append(_drive(case, parts, uses))
+    if not wedging.goes_by_hand:
+        found += [_room(parts, uses), _seat_sound(case, parts, uses)]
     if "wedge.carried" in uses:
         asked = sum(seat.stacked for seat in wedging.seats)
         sentence = phrase("wedge.drive.wedges_placed_carried", n=asked, have=case.kit.wedge_count)
@@ -61,12 +63,14 @@ def _fits_first(case: Case, parts: Parts, uses: Uses) -> Finding:
     needs = seat_wanted_m(case.cut, case.kit)
     kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
     text, change = "wedge.fits_first.wedge_fits_anything", "wedge.fits_first.change"
+    # A small stem that stands by itself is tipped by hand or lever: how it is done, and no reason to stop.
+    by_hand = kerf < needs and not parts.balance.sits_back
     if kerf < needs:
         text = "wedge.fits_first.wedge_fits_kerf"
-        # A small stem that stands by itself is tipped by hand or lever.
-        change = change if parts.balance.sits_back else "wedge.fits_first.by_hand_change"
+        change = "wedge.fits_first.by_hand_change" if by_hand else change
     told = Told(phrase(text, kerf=kerf, needs=needs), phrase(change))
-    return judged(Limit("wedge.fits_first", Group.WEDGE, "wedges"), uses, (kerf, needs, Kind.LENGTH), told)
+    found = judged(Limit("wedge.fits_first", Group.WEDGE, "wedges"), uses, (kerf, needs, Kind.LENGTH), told)
+    return as_fact(found) if by_hand else found
 
 
 def _in_strap(case: Case, parts: Parts) -> SeatResult:

@@ -5,13 +5,15 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from ..base.levels import Group
+from ..base.levels import Group, Level
 from ..base.phrase import phrase
 from ..base.quantity import Kind
 from ..plan.case import Case, Parts
 from ..site.wind import speed_for_force_m_s
-from .findings import Finding, Limit, Told, unknown
+from .findings import Finding, Limit, Told, as_fact, stated, unknown
 from .limits import Uses, judged
+
+CHANGE = "balance.wind.change"
 
 
 def wind_finding(case: Case, parts: Parts, uses: Uses, takes: Callable[[], float]) -> Finding:
@@ -30,6 +32,9 @@ def wind_finding(case: Case, parts: Parts, uses: Uses, takes: Callable[[], float
             "balance.wind_not_judged.wind_been_judged",
             "balance.wind_not_judged.change",
         )
+    if "balance.wind" not in uses:
+        calm = stated(Limit("balance.wind", Group.BALANCE, "centre"), Level.CLEAR, phrase("balance.wind.calm"), CHANGE)
+        return as_fact(calm)
     gust = parts.gust
     area, in_leaf = gust.area_m2, gust.in_leaf
     use, per_newton = uses["balance.wind"], takes()
@@ -45,6 +50,6 @@ def wind_finding(case: Case, parts: Parts, uses: Uses, takes: Callable[[], float
         Limit("balance.wind", Group.BALANCE, "centre"),
         uses,
         (site.wind_m_s, min(most, 99.0), Kind.SPEED),
-        Told(phrase(text, **values), phrase("balance.wind.change")),
+        Told(phrase(text, **values), phrase(CHANGE)),
         indicative=True,
     )

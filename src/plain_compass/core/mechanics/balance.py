@@ -13,7 +13,7 @@ from ..base.strips import Along, strip
 from ..design.cut import Cut, Kit
 from ..tree.timber import Timbers
 from .hinge import break_angles_deg, holding_law, law_of, led_m
-from .law import HingeLaw, Tipping, goes_at_rad, standing_use
+from .law import HingeLaw, Tipping, goes_at_rad, most_spare_back_Nm, standing_use
 from .loads import Loads
 from .mass import Mass
 from .seats import seat_wanted_m
@@ -112,17 +112,41 @@ def _sits_back(
 ) -> Array:
     """What trees that lean back ask of the wood that still holds when a first wedge fits."""
     mass, back = carried
-    cuts = stumps.designs.cuts
     kerf, fits = first_kerfs(stumps, kit)
     use = np.where(back.standing_Nm < 0, finished, 0.0)
     # Farther back the tree stands further ahead: what does not lean back on its hinge does not there either.
     fits &= back.standing_Nm < 0
     if fits.any():
-        held = held_behind_kerf(stumps, timbers, kerf)
-        load = back._replace(ahead_Nm=mass.weight_N * (mass.com_forward_m - held.centre_m))
+        held, load = _when_wedged(stumps, timbers, (mass, back), kerf)
         then = standing_use(held.law, load, shuts_rad(held.arm_m, kit))
         use = np.where(fits, np.where(load.standing_Nm < 0, then, 0.0), use)
-    return np.where(np.array([wedge_in_first(cut) for cut in cuts]), 0.0, use)
+    return np.where(np.array([wedge_in_first(cut) for cut in stumps.designs.cuts]), 0.0, use)
+
+
+def _when_wedged(
+    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Tipping], kerf_m: Array
+) -> tuple[Held, Tipping]:
+    """What holds when a first wedge fits, and what tips the tree over that."""
+    mass, back = carried
+    held = held_behind_kerf(stumps, timbers, kerf_m)
+    return held, back._replace(ahead_Nm=mass.weight_N * (mass.com_forward_m - held.centre_m))
+
+
+def backward_spare_Nm(stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Loads[Array]], kit: Kit) -> Array:
+    """What holds each tree behind, over what tips it back, before a wedge does; at the tilt at which it is most.
+
+    Below nothing it sits back, as ``Balance.sits_back_utilisation`` has it; this goes on evenly where a tree leans
+    ahead; shape (B,).
+    """
+    mass, loads = carried
+    back = tipping_of(mass, stumps, loads.harmed_Nm)
+    kerf, fits = first_kerfs(stumps, kit)
+    arm = stumps.hinge.region.forward_m - stumps.sections.back_m
+    finished = most_spare_back_Nm(law_of(stumps.strength), back, shuts_rad(arm, kit))
+    if not fits.any():
+        return finished
+    held, load = _when_wedged(stumps, timbers, (mass, back), kerf)
+    return np.where(fits, most_spare_back_Nm(held.law, load, shuts_rad(held.arm_m, kit)), finished)
 
 
 def first_kerfs(stumps: Stumps, kit: Kit) -> tuple[Array, Mask]:

@@ -170,6 +170,13 @@ def standing_use(law: HingeLaw, load: Tipping, most_rad: Array) -> Array:
     return np.where(load.standing_Nm == 0, 0.0, least)
 
 
+def most_spare_back_Nm(law: HingeLaw, load: Tipping, most_rad: Array) -> Array:
+    """The most by which a hinge resists more than tips a tree back, at any tilt back up to ``most_rad``; (B,)."""
+    tilt = most_rad[:, None] * STANDS_AT
+    found: Array = (law.moments_Nm(tilt) + load.moments_Nm(-np.sin(tilt), np.cos(tilt))).max(axis=1)
+    return found
+
+
 STANDS_AT: Array = np.linspace(0.0, 1.0, 49)[1:] ** 2
 """Where standing is looked at, in shares of the farthest tilt: closer together near upright, where hinges are stiff."""
 

@@ -17,6 +17,9 @@ from .stump import Stumps
 
 STRAP_SHARE = 1.0 / 3.0
 """Share of rupture that a strap may carry in tension: it was cut into, and nobody knows how straight its grain runs."""
+EARLY_MOST = 2.0
+"""Times its hinge that may still stand when a tree cut from behind goes: past that it was never cut to its hinge, and
+tears what is left (judgement)."""
 NOTHING_m = 1e-9
 """Arms and breadths shorter than this carry nothing."""
 

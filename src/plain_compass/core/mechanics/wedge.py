@@ -172,7 +172,8 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
         force_N=_most(table.force_N, seats.used, 0.0),
         blows=_blows(curve, tilt, seats, kit, constants),
         seating_blows=constants.seating_blows * np.where(seats.used, table.stacked, 0).sum(axis=1) * (tilt > 0),
-        advance_per_blow_m=-_most(-table.advance_per_blow_m, seats.used, -np.inf),
+        # Two on each other are driven in turn where that moves them further.
+        advance_per_blow_m=-_most(-np.maximum(table.advance_per_blow_m, table.advance_singly_m), seats.used, -np.inf),
         first_fits=whole >= wanted,  # type: ignore[arg-type]  # of many, one answer a case
         shuts_first=balance.theta_go_deg >= closing,  # type: ignore[arg-type]
         doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]

@@ -8,8 +8,9 @@ for.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
@@ -110,7 +111,21 @@ def place_of(case: Case) -> Place:
     return Place(case.tree, case.cut.height_m, case.cut.gun_deg, exponent)
 
 
-def many_of(cases: Sequence[Case]) -> Many:
+class Grown(NamedTuple):
+    """What no field of a case holds, times what its own case has of it; shapes (B,).
+
+    Attributes:
+        fracture: energy a crack takes.
+        fibre: tilt at which a hinge of middling shape parts.
+        wind: force of the wind.
+    """
+
+    fracture: Array
+    fibre: Array
+    wind: Array
+
+
+def many_of(cases: Sequence[Case], grown: Grown | None = None) -> Many:
     """The physics in its order: section and mass, face and hinge, then what depends on both.
 
     The cases share site, kit, constants and the practice's tolerance. Whether the cuts fit is not asked here.
@@ -121,10 +136,13 @@ def many_of(cases: Sequence[Case]) -> Many:
     designs, sections, face, hinge = shape.designs, shape.sections, shape.face, shape.hinge
     trees = [(case.tree, case.wood) for case in cases]
     timbers = timbers_of(trees, designs.height_m.tolist(), constants)
+    if grown is not None:
+        fracture, fibre = timbers.fracture_J_m2 * grown.fracture, timbers.break_base_deg * grown.fibre
+        timbers = replace(timbers, fracture_J_m2=fracture, break_base_deg=fibre)
     mass = _weighed(cases)
     load_left = mass.com_left_m - hinge.region.left_m
     strength = hinge_strengths(hinge, designs, timbers, load_left_m=load_left, diameter_m=sections.diameter_m)
-    gust, rigging, loads = _loads(cases, designs, hinge.region)
+    gust, rigging, loads = _loads(cases, designs, hinge.region, 1.0 if grown is None else grown.wind)
     use = hinge_uses(mass, hinge, strength, loads.left_Nm, face.closing_angle_deg, first.practice.tolerance_deg)
     stumps = Stumps(shape, strength)
     balance = balances_of(stumps, timbers, (mass, loads), kit)
@@ -195,10 +213,11 @@ def _rigged(case: Case, hinge_m: tuple[float, float]) -> Rigging | None:
 
 
 def _loads(
-    cases: Sequence[Case], designs: Designs, region: Moments[Array]
+    cases: Sequence[Case], designs: Designs, region: Moments[Array], wind: Array | float
 ) -> tuple[Gust[Array], tuple[Rigging | None, ...], Loads[Array]]:
     """Wind and rope, and both together about the hinges."""
     gust = gusts_on([(case.tree, case.wood.group == "conifer") for case in cases], cases[0].site, designs)
+    gust = replace(gust, force_N=gust.force_N * wind, mean_N=gust.mean_N * wind)
     rigging = tuple(
         _rigged(case, (ahead, left)) if case.rope.use == "set" else None
         for case, ahead, left in zip(cases, region.forward_m.tolist(), region.left_m.tolist(), strict=True)

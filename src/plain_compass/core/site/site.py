@@ -42,6 +42,7 @@ COSTS: dict[str, str] = {
     Cost.NEVER: "must never be hit",
 }
 SHAPES = {"spot": "spot", "line": "line", "area": "area"}
+LOOKED = {"no": "not looked at", "yes": "looked at: what is not drawn is not there"}
 USUAL = {
     "tree": ("none", "spot", 2.5, 15.0),
     "save": ("matters", "spot", 3.0, 15.0),
@@ -161,6 +162,9 @@ class Site:
     wind_from_deg: float = bearing("wind from", "Bearing the wind blows from.")
     gust_ratio: float = quantity(
         1.6, kind=Kind.RATIO, low=1.0, high=3.0, label="gusts", step=0.1, help="Gusts over the mean speed of the wind."
+    )
+    looked: str = choice(
+        "no", LOOKED, "ground looked at", "Whether what is not drawn is not there, and the ground as even as its slope."
     )
     obstacles: tuple[Obstacle, ...] = ()
     spots: tuple[SpotHeight, ...] = ()

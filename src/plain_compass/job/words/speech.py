@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
+from ...core.advice.mend import Mends
 from ...core.base.errors import InputError
 from ...core.base.levels import Level
 from ...core.base.phrase import Phrase, Row, Value
@@ -78,20 +79,38 @@ class Speech:
         if finding.value is None or finding.limit is None:
             return ""
         about = "~ " if finding.indicative else ""
-        return f"{about}{self.show(finding.value, finding.kind)} against {self.show(finding.limit, finding.kind)}"
+        return f"{about}{self.show(finding.value, finding.unit)} against {self.show(finding.limit, finding.unit)}"
 
     def lead(self, verdict: Verdict) -> str:
         """How the verdict begins."""
-        return str(glossary()["leads"][verdict.level])
+        if verdict.level == Level.CLEAR:
+            key = "verdict.ready" if verdict.duties > 1 else "verdict.ready_one" if verdict.duties else "verdict.done"
+            return self.phrase(Phrase(key, (("count", float(verdict.duties)),)))
+        return self.phrase(f"verdict.{verdict.level}")
 
     def verdict(self, verdict: Verdict) -> str:
-        """The verdict as one or two sentences."""
-        text = f"{self.lead(verdict)} {self.phrase(verdict.ruling.sentence)}"
+        """The verdict as one or two sentences: what stands against the plan, or what is still to be done."""
+        if verdict.ruling is None:
+            return self.lead(verdict)
+        more = f"verdict.more_{verdict.level}" + ("s" if verdict.more > 1 else "")
+        parts = [self.lead(verdict), self.phrase(verdict.ruling.sentence), self.odds(verdict.ruling)]
         if verdict.more and verdict.level != Level.CLEAR:
-            what = {"stop": "stop", "watch": "to watch", "unknown": "unknown"}[verdict.level]
-            plural = "s" if what == "stop" and verdict.more > 1 else ""
-            text += f" And {verdict.more} more {what}{plural}."
-        return text
+            parts.append(self.phrase(Phrase(more, (("count", float(verdict.more)),))))
+        return " ".join(part for part in parts if part)
+
+    def no_mend(self, mends: Mends) -> str:
+        """What is said where nothing at hand mends a limit: what would, if anything does; nothing beside mends."""
+        if mends.mends:
+            return ""
+        if not mends.would:
+            return self.phrase("mend.nothing")
+        return self.phrase(Phrase("mend.would", (("what", mends.would[0].asked),)))
+
+    def odds(self, finding: Finding) -> str:
+        """How likely a limit is to fail, as a short sentence; nothing where that is not reckoned, or next to never."""
+        if finding.chance is None or finding.level == Level.CLEAR or finding.id.startswith("fall."):
+            return ""
+        return self.phrase(Phrase("verdict.odds", (("chance", finding.chance),)))
 
     def error(self, error: Exception, label: str = "") -> str:
         """An error as a sentence in this person's units, naming the field, the value and what would be accepted."""

@@ -8,12 +8,14 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
 from ....core.base.levels import LEVELS, Level
-from ...drawing.marks import paint_level
+from ...drawing.marks import paint_level, paint_tick
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.text import unbroken
 
 Align = Qt.AlignmentFlag
 WRAP = Qt.TextFlag.TextWordWrap
+TO_DO, DONE = "to do", "done"
+"""Signs of a duty: a box, and a ticked one."""
 WORDS_A_PIECE = 90
 """Words of a note that stay together; a longer one may go on overleaf between two pieces."""
 
@@ -87,6 +89,9 @@ def _paint(painter: QPainter, item: Item, box: QRectF) -> None:
     painter.setFont(font(12))
     if item.sign in LEVELS:
         paint_level(painter, QPointF(box.left() + 7, box.top() + 8), 5, Level(item.sign), LIGHT)
+        painter.setPen(pen(LIGHT.ink))
+    elif item.sign in (TO_DO, DONE):
+        paint_tick(painter, QPointF(box.left() + 7, box.top() + 8), 5, LIGHT, is_done=item.sign == DONE)
         painter.setPen(pen(LIGHT.ink))
     elif item.sign:
         painter.drawText(QRectF(box.left(), box.top(), 16, 16), Align.AlignLeft, item.sign)

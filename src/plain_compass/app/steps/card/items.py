@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from ....core.base.levels import FindingKind
 from ....core.cuts.sequence import ground_plan, order_of_cuts, wedge_plan
 from ...frame.store import Snapshot
-from .flow import Item, heading, notes_in_pieces
+from .flow import DONE, TO_DO, Item, heading, notes_in_pieces
 
 KEPT = 2
 """Snapshots whose items are kept: the one on the screen, and one that is being written to a file."""
@@ -27,9 +28,20 @@ def plan_items(snapshot: Snapshot) -> tuple[Item, ...]:
 
 @lru_cache(maxsize=KEPT)
 def finding_items(snapshot: Snapshot) -> tuple[Item, ...]:
-    """Every finding, worst first."""
-    found = [heading("Findings, worst first  (~ indicative)")]
-    for finding in snapshot.result.findings:
-        about = "~ " if finding.indicative else ""
-        found.append(Item(about + snapshot.speech.phrase(finding.sentence), finding.level))
+    """What is to do on the site with its ticks, every finding, worst first, and how the plan is made."""
+    speech, findings = snapshot.speech, snapshot.result.findings
+    duties = [finding for finding in findings if finding.kind == FindingKind.DUTY]
+    facts = [finding for finding in findings if finding.kind == FindingKind.FACT]
+    found = [heading("To do on site")]
+    for duty in duties:
+        done = f" ({duty.done.who or 'done'}, {duty.done.at})" if duty.done else ""
+        found.append(Item(speech.phrase(duty.sentence) + done, DONE if duty.done else TO_DO))
+    found.append(heading("Findings, worst first  (~ indicative)"))
+    for finding in findings:
+        if finding.kind in (FindingKind.LIMIT, FindingKind.UNKNOWN):
+            about = "~ " if finding.indicative else ""
+            told = f"{about}{speech.phrase(finding.sentence)} {speech.odds(finding)}".rstrip()
+            found.append(Item(told, finding.level))
+    if facts:
+        found += [heading("How it is made"), *(Item(speech.phrase(fact.sentence), "·") for fact in facts)]
     return tuple(found)

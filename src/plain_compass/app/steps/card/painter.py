@@ -22,7 +22,7 @@ from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
 from ...drawing.tape_painter import paint_tape
 from ...drawing.text import unbroken
-from ...frame.band import paint_strip, worst_of
+from ...frame.band import paint_strip, strip_of
 from ...frame.store import Snapshot
 from .flow import WRAP, Item, flow
 from .items import finding_items, plan_items
@@ -178,7 +178,7 @@ def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> fl
     for index, group in enumerate(GROUPS):
         row, column = divmod(index, across)
         box = QRectF(MARGIN + column * width, top + 42 * row, width - 12, 40)
-        strip = group, worst_of(snapshot.result.findings, group)
+        strip = strip_of(snapshot.result.findings, group)
         paint_strip(painter, box, strip, snapshot.speech, LIGHT, 0.78)
     return top + 88
 

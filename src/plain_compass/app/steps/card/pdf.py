@@ -10,8 +10,9 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF
 from PySide6.QtGui import QGuiApplication, QPageSize, QPainter, QPdfWriter
 
 from ....job.disk import write_atomically
-from ....job.document import Job, assess_tree
+from ....job.document import Job
 from ....job.fall import with_its_fall
+from ....job.spreads import judged_tree
 from ...drawing.palette import load_fonts
 from ...frame.store import Snapshot
 from .painter import paint_card
@@ -57,4 +58,5 @@ def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str, 
     load_fonts()
     write = write_strip if strip else write_card
     plan = job.plan(tree_id)
-    write(Snapshot(job, plan, with_its_fall(plan, assess_tree(job, tree_id))), output, paper)
+    result, chances = judged_tree(job, tree_id)
+    write(Snapshot(job, plan, with_its_fall(plan, result), chances=chances), output, paper)

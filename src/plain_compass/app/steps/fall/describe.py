@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from html import escape
 
+from ....core.judge.fall import wrongs_told
 from ....core.judge.unmeasured import lacking_of
 from ....job.fall import WRONGS, butt_words, named_driver
 from ....job.units import chance_words
@@ -22,7 +23,7 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
     low, middle, high = (show(value, "aside") for value in fan.off_deg)
     wrong = [
         f"{speech.say(WRONGS[chance.key])} {chance_words(chance.share)}"
-        for chance in fan.wrongs
+        for chance in wrongs_told(design.result.findings, fan)
         if chance.share >= TOLD_FROM
     ]
     hung = fall.hangs_on is not None

@@ -1,0 +1,59 @@
+"""Where each finding is put right: the step of the work, and the field or tool there that settles or changes it."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+
+class Where(NamedTuple):
+    """Where to go.
+
+    Attributes:
+        step: key of the step.
+        field: path of the field; empty where it is done on the drawing.
+    """
+
+    step: str
+    field: str = ""
+
+
+PLACES: tuple[tuple[str, Where], ...] = (
+    ("who.company", Where("look", "person.limits.company")),
+    ("who.trained", Where("look", "person.limits.trained")),
+    ("who.stem", Where("look", "person.limits.biggest_m")),
+    ("measured.diameter", Where("look", "tree.trunk.diameter_m")),
+    ("measured.height", Where("look", "tree.height_m")),
+    ("measured.crown", Where("look", "tree.crown.base_m")),
+    ("measured.lean", Where("look", "tree.lean.angle_deg")),
+    ("balance.lean", Where("look", "tree.lean.method")),
+    ("split.crack", Where("look", "tree.crack")),
+    ("around.above", Where("look", "tree.around.dead_limbs")),
+    ("around.life", Where("look", "tree.around.nests")),
+    ("around.leave", Where("look", "tree.around.leave")),
+    ("fork.", Where("look", "tree.fork.kind")),
+    ("defect.", Where("look")),
+    ("decay.", Where("look", "tree.decay.kind")),
+    ("wedge.sound", Where("look", "tree.decay.kind")),
+    ("balance.wind", Where("ground", "site.wind_m_s")),
+    ("way_out.not_judged", Where("ground", "site.looked")),
+    ("landing.not_judged", Where("ground", "site.looked")),
+    ("landing.ground_not_judged", Where("ground", "site.looked")),
+    ("fall.not_judged", Where("ground", "site.looked")),
+    ("rope.", Where("ground", "rope.haul_N")),
+    ("duty.", Where("ground")),
+    ("way_out.", Where("ground")),
+    ("landing.", Where("ground")),
+    ("fall.", Where("fall")),
+    ("cut.aloft", Where("cut", "cut.aloft")),
+    ("hinge.step", Where("cut", "cut.back.step_m")),
+    ("hinge.", Where("cut", "cut.hinge.left_m")),
+    ("face.depth", Where("cut", "cut.face.depth_m")),
+    ("face.", Where("cut", "cut.face.roof_deg")),
+    ("bar.", Where("cut", "kit.bar_m")),
+)
+"""How ids begin, the more particular first, and where they lead; anything else is changed on the cut."""
+
+
+def where_of(id: str) -> Where:
+    """Where a finding is put right."""
+    return next((where for head, where in PLACES if id.startswith(head)), Where("cut"))

@@ -1,0 +1,79 @@
+"""How far many cases are from failing each limit: functions that fall through zero where the limit is reached.
+
+A share used up that jumps to nothing (a tree that goes by itself needs no lift) or that folds back at nothing (side
+weight, left or right) has no slope worth following. Its limit state has one here: positive while it holds, in a measure
+of its own, and as smooth as its relation. All others follow the logarithm of their share.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import TypeAlias
+
+import numpy as np
+
+from ..base.polygon import Array
+from ..mechanics.balance import backward_spare_Nm, tipping_of, wedge_in_first
+from ..mechanics.hinge import holding_law, led_m
+from ..mechanics.law import spare_Nm
+from ..plan.many import Many
+from .limits import LIMITS, wedges_bring_rad
+
+State: TypeAlias = Callable[[Many], tuple[Array, ...]]
+"""Limit states of many cases, each of shape (B,); any of them below zero is the limit failing."""
+
+
+def _goes_over(many: Many) -> tuple[Array, ...]:
+    """By how much the load is more than the hinge where the wedges bring the tree, or a push more than what holds."""
+    law, load = holding_law(many.strength), tipping_of(many.mass, many, many.loads.forward_Nm)
+    margin = np.radians(many.cases[0].constants.tip_margin_deg)
+    spare = spare_Nm(law, load, np.maximum(wedges_bring_rad(many) - margin, 0.0))
+    return (np.maximum(spare, many.wedging.by_hand_Nm - many.wedging.moment_Nm),)
+
+
+def _shuts_first(many: Many) -> tuple[Array, ...]:
+    """By how much the load is more than the hinge from where the face shuts on."""
+    law, load = holding_law(many.strength), tipping_of(many.mass, many, many.loads.forward_Nm)
+    return (spare_Nm(law, load, np.radians(many.face.closing_angle_deg)),)
+
+
+def _sits_back(many: Many) -> tuple[Array, ...]:
+    """By how much what still holds behind is more than what goes back, at the tilt at which it is most."""
+    spare = backward_spare_Nm(many, many.timbers, (many.mass, many.loads), many.cases[0].kit)
+    first = np.array([wedge_in_first(cut) for cut in many.designs.cuts])
+    return (np.where(first, np.inf, spare),)
+
+
+def _side(many: Many) -> tuple[Array, ...]:
+    """What the tilt leaves of the hinge less what the side weight takes, to either side."""
+    _, off = led_m(many.mass, many.hinge)
+    last = np.minimum(many.face.closing_angle_deg, many.use.needed_tilt_deg)
+    bends = (last / many.strength.break_angle_deg) ** 2
+    takes = np.where(off < 0, -1.0, 1.0) * np.maximum(many.use.side_utilisation - bends, 0.0)
+    return 1.0 - bends - takes, 1.0 - bends + takes
+
+
+def _holds(many: Many) -> tuple[Array, ...]:
+    """Tilt left between where the hinge is needed and where the face shuts, for a weight to either side."""
+    _, off = led_m(many.mass, many.hinge)
+    needed = np.where(off < 0, -1.0, 1.0) * many.use.needed_tilt_deg
+    return many.face.closing_angle_deg - needed, many.face.closing_angle_deg + needed
+
+
+def straight(id: str) -> State:
+    """One less a share that may be nothing."""
+
+    def left(many: Many) -> tuple[Array, ...]:
+        return (1.0 - np.nan_to_num(LIMITS[id].uses(many), nan=0.0, posinf=np.inf),)
+
+    return left
+
+
+STATES: Mapping[str, State] = {
+    "balance.over": _goes_over,
+    "balance.sits_back": _sits_back,
+    "balance.shuts_first": _shuts_first,
+    "hinge.side": _side,
+    "hinge.holds": _holds,
+} | {id: straight(id) for id in ("split.early", "split.strap", "wedge.drive", "wedge.room", "balance.wind")}
+"""Limits whose share has no logarithm worth following."""
