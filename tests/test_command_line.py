@@ -257,3 +257,62 @@ def test_the_answer_tells_when_the_tree_goes_and_what_is_seen_on_the_way(
     assert len(law["tilt_deg"]) == len(law["moment_Nm"]) and law["moment_Nm"][0] == 0
     assert max(law["moment_Nm"]) == pytest.approx(found["hinge"]["peak_Nm"], rel=0.02)
     assert found["butt"]["does"]
+
+
+# Ways out, and what scripts may end on ------------------------------------------------------------------------
+
+
+def test_assess_tells_kinds_chances_duties_and_difficulty(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["assess", "demo", "--tree", "WH-07", "--json"]) == 0
+    whole = json.loads(capsys.readouterr().out)
+    kinds = {finding["kind"] for finding in whole["findings"]}
+    assert {"limit", "duty", "fact"} <= kinds
+    over = next(finding for finding in whole["findings"] if finding["id"] == "balance.over")
+    assert 0.02 < over["chance"] < 0.2 and over["beta"] > 0.8 and over["level"] == "watch"
+    assert over["where"]["step"] == "cut"
+    assert [duty["id"] for duty in whole["duties"]] == ["duty.ways", "duty.people"]
+    assert whole["duties"][0]["done"] is None
+    assert whole["difficulty"]["grade"] == "demanding" and whole["difficulty"]["reasons"]
+
+
+@pytest.mark.parametrize(
+    ("settings", "fail_on", "status"),
+    [
+        ([], "stop", 0),
+        ([], "watch", 1),
+        (["person.limits.company=alone"], "stop", 1),
+        (["person.limits.trained=not said"], "unknown", 1),
+    ],
+)
+def test_a_script_may_end_on_a_verdict_and_otherwise_any_answer_is_zero(
+    settings: list[str], fail_on: str, status: int, capsys: pytest.CaptureFixture[str]
+) -> None:
+    chosen = [part for each in settings for part in ("--set", each)]
+    assert main(["assess", "demo", "--tree", "WH-07", *chosen]) == 0
+    assert main(["assess", "demo", "--tree", "WH-07", *chosen, "--fail-on", fail_on]) == status
+    capsys.readouterr()
+
+
+def test_mend_offers_the_simplest_first_and_says_what_moves(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["mend", "demo", "--tree", "WH-07", "--json"]) == 0
+    troubles = {each["id"]: each for each in json.loads(capsys.readouterr().out)["troubles"]}
+    mends = troubles["balance.over"]["mends"]
+    assert 1 <= len(mends) <= 3 and mends[0]["lever"] == "thinner"
+    assert mends[0]["cut"]["hinge"]["left_m"] < 0.045
+    assert all({"words", "moves", "verdict"} <= set(mend) for mend in mends)
+    assert main(["mend", "demo", "--tree", "WH-07"]) == 0
+    out = capsys.readouterr().out
+    assert "1. Leave a thinner hinge" in out
+    assert main(["mend", "demo", "--tree", "WH-18"]) == 0
+    assert "WH-18" in capsys.readouterr().out
+
+
+def test_the_fall_tells_the_same_chances_as_the_limits(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["assess", "demo", "--tree", "WH-12", "--json"]) == 0
+    findings = {f["id"]: f for f in json.loads(capsys.readouterr().out)["findings"]}
+    assert main(["fall", "demo", "--tree", "WH-12", "--json", "--samples", "256"]) == 0
+    told = json.loads(capsys.readouterr().out)["spread"]["chances"]
+    side, holds = findings["hinge.side"]["chance"], findings["hinge.holds"]["chance"]
+    assert told["hinge_lost_early"] == pytest.approx(1 - (1 - side) * (1 - holds))
+    assert told["splits"] == pytest.approx(findings["split.index"]["chance"])
+    assert told["breaks"] == pytest.approx(findings["landing.break"]["chance"])

@@ -123,6 +123,22 @@ SLIPS = (
     Slip("job/own_constants.py", "if number and low <= value <= high:", "if number:", JOB),
     Slip("app/frame/recovery.py", "        if now == self.becoming:\n", "        if False:\n", "tests/app/test_kept_work.py"),
     Slip("app/frame/autosave.py", "if not self._timer.isActive():\n            self._timer.start", "if True:\n            self._timer.start", "tests/app/test_kept_work.py"),
+    # Chances, duties, ways out
+    Slip("core/judge/chances.py", "return math.erfc(-index / math.sqrt(2.0)) / 2", "return math.erfc(-index / math.sqrt(2.0))"),
+    Slip("core/judge/chances.py", "found[strong, stiff] = found[stiff, strong] = TOGETHER", "found[strong, stiff] = found[stiff, strong] = 0.0"),
+    Slip("core/judge/chances.py", "if use > 1.0 or chance > STOP_ABOVE:", "if chance > STOP_ABOVE:"),
+    Slip("core/judge/chances.py", "-turned * each, now)", "turned * each, now)"),
+    Slip("core/judge/states.py", "return 1.0 - bends - takes, 1.0 - bends + takes", "return (1.0 - bends - np.abs(takes),)"),
+    Slip("core/judge/states.py", "np.maximum(wedges_bring_rad(many) - margin, 0.0)", "np.maximum(wedges_bring_rad(many) + 4 * margin, 0.0)"),
+    Slip("core/judge/duties.py", "if (each.id, each.about) in ticked else each", "if each.id in {t.id for t in done} else each", "tests/core"),
+    Slip("core/judge/who.py", "past = GRADES.index(found.grade) > GRADES.index(Grade(by.trained))", "past = False", "tests/core"),
+    Slip("core/judge/findings.py", "rules = to_do if level == Level.CLEAR else alike", "rules = alike", "tests/core"),
+    Slip("core/advice/mend.py", "if finding.level == Level.STOP and was.get(finding.id) != Level.STOP:", "if False:", "tests/core"),
+    Slip("core/advice/mend.py", "finding.kind == FindingKind.LIMIT and finding.level != Level.CLEAR:", "finding.level == Level.STOP:", "tests/core"),
+    Slip("core/advice/worth.py", "wanted = CLEAR_BETA * spread", "wanted = CLEAR_BETA * way.spread", "tests/core"),
+    Slip("core/advice/suggest.py", "not (is_clear and design.is_own),", "0,", "tests/core"),
+    Slip("core/tree/moved.py", "math.hypot(along, across_deg)", "along", "tests/core"),
+    Slip("job/edits.py", "now = before if duty.done is not None else", "now = before if False else", "tests/core tests/job"),
 )  # fmt: skip
 
 

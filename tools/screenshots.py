@@ -45,6 +45,14 @@ def _fall(window: Any, shot: Callable[[str], None]) -> None:
     window.store.undo()
 
 
+def _suggestions(window: Any, shot: Callable[[str], None]) -> None:
+    """Designs side by side in the page."""
+    window.store.look_at("WH-07")
+    window.edits.suggest().search()
+    shot("suggestions")
+    window.page.leave_suggestions()
+
+
 def main() -> int:
     """Write every view; a folder may be given instead of docs/screenshots."""
     folder = Path(sys.argv[1]) if len(sys.argv) > 1 else FOLDER
@@ -71,6 +79,7 @@ def main() -> int:
         if isinstance(window.page, LookPage):
             window.page.compute()
         window.side.survey.compute()
+        window.side.mends.finish()
         app.processEvents()
         window.grab().save(str(folder / f"{name}.png"))
 
@@ -105,6 +114,7 @@ def main() -> int:
     window.show_scheme("light")
     _stages_and_rope(window, shot)
     _fall(window, shot)
+    _suggestions(window, shot)
     window.store.look_at("WH-07")
     window.show_step("card")
     shot("card")

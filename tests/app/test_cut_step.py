@@ -340,5 +340,5 @@ def test_a_picked_finding_is_brought_out_in_the_drawing(window: Window) -> None:
     assert cut_page(window).plan.mark == window.store.snapshot.result.findings[0].mark
     strip = window.band.strip(2).center().toPoint()
     QTest.mouseClick(window.band, Left, pos=strip)
-    index = window.side.findings.currentIndex().row()
-    assert window.store.snapshot.result.findings[index].group == "hinge"
+    row = window.side.findings.findings_model.rows[window.side.findings.currentIndex().row()]
+    assert row.finding is not None and row.finding.group == "hinge"

@@ -93,6 +93,7 @@ def finished(window: Window) -> None:
     for watch in window.findChildren(FallWatch):
         watch.finish()
     window.pages["ground"].rose.finish()  # type: ignore[attr-defined]
+    window.side.mends.finish()
     QTest.qWait(5)
 
 

@@ -103,10 +103,11 @@ def test_the_costliest_comes_first_and_rules_the_finding() -> None:
 
 
 @pytest.mark.parametrize(
-    ("cost", "level"), [("none", "clear"), ("nuisance", "watch"), ("matters", "watch"), ("never", "stop")]
+    ("cost", "level"), [("none", "clear"), ("nuisance", "fact"), ("matters", "watch"), ("never", "stop")]
 )
 def test_what_a_hit_would_cost_sets_the_level(cost: str, level: str) -> None:
-    assert finding(assess(standing(on(spot(0, 8, cost=cost)))), "landing.targets").level == level
+    found = finding(assess(standing(on(spot(0, 8, cost=cost)))), "landing.targets")
+    assert (found.kind if found.kind == "fact" else found.level) == level
 
 
 def test_a_site_with_nothing_drawn_is_not_judged_rather_than_clear() -> None:

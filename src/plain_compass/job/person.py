@@ -13,7 +13,6 @@ from .units import PACE_M
 class Person:
     """What a person's own measuring goes by, and what is theirs to fell."""
 
-    name: str = name("", "your name")
     pace_m: float = quantity(
         PACE_M,
         kind="length",
@@ -33,3 +32,4 @@ class Person:
         help="How far your paced distances lie apart, as a share of the distance.",
     )
     limits: Stated = field(default_factory=Stated)
+    name: str = name("", "your name")

@@ -47,6 +47,19 @@ def paint_design(c: Canvas) -> None:
     _measures(c)
 
 
+def paint_small(c: Canvas) -> None:
+    """The stump and the cut alone, without a word: to be held against others at a glance."""
+    c.painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    _wood(c)
+    _taken_out(c)
+    _back(c)
+    _hinge(c)
+    _rot(c)
+    _wedges(c)
+    c.painter.setPen(pen(c.palette.lay, 2.0 * c.size))
+    paint_arrow(c.painter, _front(c), _front(c) + QPointF(0, -22 * c.size), 9 * c.size)
+
+
 def _ring(c: Canvas) -> None:
     """Bearing ring with the lay at the top, and the arrow of the lay."""
     radius, lay = ring_radius(c.result, c.scale, c.gap), c.result.case.cut.gun_deg
@@ -89,13 +102,19 @@ def _wood(c: Canvas) -> None:
 
 
 def _face(c: Canvas) -> None:
+    """Wood taken out in front, and how long the hinge behind it is."""
+    _taken_out(c)
+    if c.stump.face is not None:
+        _hinge_length(c)
+
+
+def _taken_out(c: Canvas) -> None:
     """Wood taken out in front, bark and all."""
     face, slot = c.stump.face, c.stump.slot
     if face is not None:
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.setPen(c.outline("face", 1.2))
         c.painter.drawPolygon(polygon(c.scale.plan(face)))
-        _hinge_length(c)
     if slot is not None:
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.setPen(pen(c.palette.load, 1.2 * c.size))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any, Protocol, cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QInputDialog
@@ -19,10 +19,16 @@ from .field_edit import FieldEdit
 
 if TYPE_CHECKING:
     from .practice_dialog import PracticeDialog
-    from .suggest_dialog import SuggestDialog
 
 MOST_WEDGES = 6
 """More wedges than this round one kerf leave no room to drive them."""
+
+
+class Suggesting(Protocol):
+    """A page that shows suggested designs in place of its drawings."""
+
+    def suggest(self) -> Any:
+        """Begin to search, and show what is found."""
 
 
 class EditActions:
@@ -61,7 +67,7 @@ class EditActions:
             Command("wedge.stack", "Two on each other", "Alt+D", self.stack_wedge, lambda: bool(self._seats())),
         ]
 
-    def suggest(self) -> SuggestDialog | None:
+    def suggest(self) -> Any:
         """Search the table of cuts for this tree, if there is one to search for."""
         snapshot = self.store.snapshot
         lacking = lacking_of(snapshot.plan.tree)
@@ -69,14 +75,8 @@ class EditActions:
             words = snapshot.speech.tell(lacking)
             self.desk.message.refuse(f"No cut is suggested for a tree that is not measured: {words} first.")
             return None
-        # Dialogs are imported when they are first opened, for start-up time only.
-        from .suggest_dialog import SuggestDialog
-
-        dialog = SuggestDialog(self.store, self.desk.frame)
-        dialog.finished.connect(self.desk.frame.activateWindow)
-        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        dialog.open()
-        return dialog
+        self.desk.show_step("cut")
+        return cast(Suggesting, self.desk.page).suggest()
 
     def read_practices(self) -> PracticeDialog:
         """The schools and where they disagree."""

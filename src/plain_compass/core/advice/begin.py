@@ -83,6 +83,14 @@ def seats_for(cut: Cut, kit: Kit, depth_m: float) -> tuple[WedgeSeat, ...]:
     return tuple(WedgeSeat(at) for at in ABREAST[count]) if count else ()
 
 
+def stacked_seats(cut: Cut, kit: Kit, depth_m: float) -> tuple[WedgeSeat, ...]:
+    """Seats for the wedges carried, two on each other; none where there are not two, or they may not be stacked."""
+    if kit.stackable == "no":
+        return ()
+    seats = seats_for(cut, replace(kit, wedge_count=kit.wedge_count // 2), depth_m)
+    return tuple(replace(seat, stacked=2) for seat in seats)
+
+
 def _asked_back(plain: Assessment) -> str:
     """The back cut that the practice, or the tree, asks for instead of a plain one; nothing where it suits."""
     if any(finding.id == "split.bore" for finding in plain.findings):
@@ -107,10 +115,7 @@ def _doubled(found: Assessment) -> Assessment:
     """Wedges on each other, where one alone lifts too little and there are two."""
     case, wedging = found.case, found.parts.wedging
     enough = not wedging.wanted or wedging.goes_by_hand or _lifts(found) < DOUBLE_FROM
-    if enough or case.kit.stackable == "no" or case.kit.wedge_count < 2:
+    doubled = stacked_seats(case.cut, case.kit, found.parts.section.depth_m)
+    if enough or not doubled:
         return found
-    seats = case.cut.wedges[: case.kit.wedge_count // 2]
-    doubled = tuple(replace(seat, stacked=2) for seat in seats)
-    if len(doubled) == 1 and not case.cut.back.held:
-        doubled = (replace(doubled[0], at_deg=0.0),)
     return assess(replace(case, cut=replace(case.cut, wedges=doubled)))

@@ -11,12 +11,12 @@ from ..base.phrase import Phrase, phrase
 from ..base.quantity import declared
 from ..cuts import form_of, forms_of
 from ..cuts.form import Fit
-from ..design.cut import Cut, WedgeSeat
+from ..design.cut import Cut
 from ..design.first import resized
 from ..plan.case import Case, Planned
 from ..site.rigging import initial_rope
 from ..tree.sections import Place
-from .begin import seats_for
+from .begin import seats_for, stacked_seats
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,9 +82,8 @@ def _wedges(planned: Planned) -> Iterator[Change]:
         if len(seats) == count:
             yield Change("wedges", phrase("mend.wedges", count=float(count)), 0, _cut(case, wedges=seats))
     single = tuple(seat for seat in cut.wedges if seat.stacked == 1)
-    if kit.stackable != "no" and kit.wedge_count >= 2 and (single or not cut.wedges):
-        seats = cut.wedges[: kit.wedge_count // 2] or (WedgeSeat(0.0),)
-        doubled = tuple(replace(seat, stacked=2) for seat in seats)
+    doubled = stacked_seats(cut, kit, depth)
+    if doubled and (single or not cut.wedges):
         yield Change("stack", phrase("mend.stack"), 0, _cut(case, wedges=doubled))
 
 

@@ -19,7 +19,7 @@ from ..judge.findings import Finding
 from ..judge.unmeasured import require_measured
 from ..plan.case import Case
 from ..plan.many import place_of
-from .begin import begun, seats_for
+from .begin import begun, seats_for, stacked_seats
 from .survey import least_margin
 
 BEST = 3
@@ -156,8 +156,8 @@ class _Search:
     def _doubled(self, start: Suggestion) -> Suggestion:
         """The same design with its wedges on each other, where one alone lifts too little and the kit allows it."""
         case, wedging = start.result.case, start.result.parts.wedging
-        seats = tuple(replace(seat, stacked=2) for seat in case.cut.wedges[: case.kit.wedge_count // 2])
-        if not (wedging.wanted and seats) or case.kit.stackable == "no":
+        seats = stacked_seats(case.cut, case.kit, start.result.parts.section.depth_m)
+        if not (wedging.wanted and seats):
             return start
         (tried,) = self._assessed([replace(case, cut=replace(case.cut, wedges=seats))])
         if tried is None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF
-from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
 
 from ....core.cuts import PARTS
 from ....core.judge.findings import Finding
@@ -12,6 +12,7 @@ from ...frame.page import Picture
 from ...frame.store import Snapshot, Store
 from .details import Details
 from .form_choice import FormChoice
+from .suggestions import Suggestions, about
 from .views import PlanView, SideView
 
 
@@ -51,10 +52,38 @@ class CutPage(QWidget):
         whole.addLayout(tools)
         whole.addLayout(more)
         whole.addWidget(self.details)
-        whole.addLayout(drawings, 1)
+        self.stack = QStackedWidget()
+        sheet = QWidget()
+        drawings.setContentsMargins(0, 0, 0, 0)
+        sheet.setLayout(drawings)
+        self.stack.addWidget(sheet)
+        whole.addWidget(self.stack, 1)
+        self.suggestions: Suggestions | None = None
+
+    def suggest(self) -> Suggestions:
+        """Suggested designs in place of the drawings, until one is taken over or the cut is left as it is."""
+        self.leave_suggestions()
+        found = self.suggestions = Suggestions(self.store, self)
+        found.finished.connect(self.leave_suggestions)
+        self.stack.addWidget(found)
+        self.stack.setCurrentWidget(found)
+        found.setFocus()
+        return found
+
+    def leave_suggestions(self) -> None:
+        """Back to the drawings."""
+        left, self.suggestions = self.suggestions, None
+        if left is not None:
+            left.cancelled = True
+            self.stack.setCurrentIndex(0)
+            self.stack.removeWidget(left)
+            left.deleteLater()
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document: the plan first, since it sets the scale of both."""
+        if self.suggestions is not None and self.suggestions.about != about(snapshot):
+            # Designs of another plan are no answer any more.
+            self.leave_suggestions()
         self.plan.refresh(snapshot)
         self.side.refresh(snapshot)
         for choice in self.choices:
