@@ -45,6 +45,17 @@ def _fall(window: Any, shot: Callable[[str], None]) -> None:
     window.store.undo()
 
 
+def _imperial(window: Any, shot: Callable[[str], None]) -> None:
+    """A bored cut in inches and the other vocabulary."""
+    window.store.set("cut.back.form", "bored", "bored")
+    window.store.set("cut.face.form", "conventional", "conventional")
+    window.store.set("units", "imperial", "imperial")
+    window.store.set("words", "gob", "words")
+    shot("cut-bored-imperial")
+    for _ in range(4):
+        window.store.undo()
+
+
 def _suggestions(window: Any, shot: Callable[[str], None]) -> None:
     """Designs side by side in the page."""
     window.store.look_at("WH-07")
@@ -102,13 +113,7 @@ def main() -> int:
     window.side.show_face(1)
     shot("tree-sheet")
     window.side.show_face(0)
-    window.store.set("cut.back.form", "bored", "bored")
-    window.store.set("cut.face.form", "conventional", "conventional")
-    window.store.set("units", "imperial", "imperial")
-    window.store.set("words", "gob", "words")
-    shot("cut-bored-imperial")
-    for _ in range(4):
-        window.store.undo()
+    _imperial(window, shot)
     window.show_scheme("dark")
     shot("cut-dark")
     window.show_scheme("light")
