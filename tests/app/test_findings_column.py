@@ -11,6 +11,8 @@ from PySide6.QtWidgets import QApplication
 
 from plain_compass.app.frame.findings_list import FindingsList
 from plain_compass.app.frame.window import Window
+from plain_compass.core.judge.places import PLACES
+from plain_compass.job.fields import label_of
 
 Left, Keys = Qt.MouseButton.LeftButton, Qt.Key
 
@@ -125,6 +127,16 @@ def test_a_duty_is_ticked_and_the_tick_taken_back(window: Window) -> None:
     store.redo()
     QTest.mouseClick(shown.viewport(), Left, pos=centre_of(shown, column(window).row_of("duty", "duty.ways")))
     assert store.snapshot.plan.duties == ()
+
+
+def test_what_is_unknown_names_the_field_that_settles_it_and_every_place_is_there(window: Window) -> None:
+    window.store.set("site.wind_m_s", None, "wind")
+    shown = column(window)
+    row = shown.findings_model.rows[shown.row_of("finding", "balance.wind_not_judged")]
+    assert row.paragraphs[-1][0] == "→ Ground: wind"
+    for _, where in PLACES:
+        assert where.step in window.pages.keys_there
+        assert not where.field or label_of(where.field)
 
 
 def test_a_click_goes_to_where_a_finding_is_settled(window: Window) -> None:

@@ -207,3 +207,12 @@ def test_a_lean_moved_across_leans_more_and_elsewhere() -> None:
     assert (over.angle_deg, over.bearing_deg) == (pytest.approx(2.0), pytest.approx(190.0))
     tree = round_tree(lean__angle_deg=0.0, lean__bearing_deg=0.0)
     assert moved(tree, ACROSS, 2.0).lean.bearing_deg == pytest.approx(90.0)
+
+
+def test_a_slope_keeps_its_sense_on_whichever_side_it_was_taken() -> None:
+    """More lean ahead helps and more lean back harms, and both are followed on the side on which the limit fails."""
+    for bearing, sense in ((0.0, 1.0), (180.0, -1.0)):
+        made = standing(lean__angle_deg=0.4, lean__bearing_deg=bearing)
+        chances = chances_of(made, Spreads({"tree.lean.angle_deg": 0.7}))
+        (way,) = chances.ways["balance.over"]
+        assert way.slopes[0] * sense > 0

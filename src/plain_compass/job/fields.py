@@ -40,6 +40,11 @@ def is_choice(path: str) -> bool:
     return "choice" in _field(root_of(path), path).metadata
 
 
+def label_of(path: str) -> str:
+    """The label of whatever stands at a path, with vocabulary words in square brackets."""
+    return choice_at(path)[0] if is_choice(path) else quantity_at(path).label
+
+
 def choice_at(path: str) -> tuple[str, dict[str, str], str]:
     """(label, options, help) of the choice at a path."""
     meta = _field(root_of(path), path).metadata

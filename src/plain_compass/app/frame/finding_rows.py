@@ -12,6 +12,8 @@ from typing import TypeAlias
 from ...core.advice.mend import Mend, Mends, levers_of
 from ...core.base.levels import FindingKind, Level
 from ...core.judge.findings import Finding
+from ...core.judge.places import where_of
+from ...job.fields import label_of
 from ...job.words import Speech
 
 Paragraph: TypeAlias = tuple[str, int, bool]
@@ -123,6 +125,15 @@ def _paragraphs(finding: Finding, speech: Speech) -> Iterator[Paragraph]:
         yield small, 12, False
     if finding.level != Level.CLEAR:
         yield speech.phrase(finding.change), 13, False
+    if finding.kind == FindingKind.UNKNOWN and not finding.id.startswith(WAITS):
+        yield _leads_to(finding, speech), 12, False
+
+
+def _leads_to(finding: Finding, speech: Speech) -> str:
+    """The step and the field that settle what is unknown; a click goes there."""
+    where = where_of(finding.id)
+    name = speech.say(label_of(where.field)) if where.field else ""
+    return f"→ {where.step.capitalize()}{': ' + name if name else ''}"
 
 
 def _duty(finding: Finding, speech: Speech) -> Iterator[Paragraph]:

@@ -23,7 +23,7 @@ from ..plan.many import Grown, Many, many_of, place_of
 from ..tree.moved import moved
 from .findings import Finding
 from .limits import IDS, shares_of
-from .states import STATES
+from .states import STATES, breaks_like_the_first
 
 CLEAR_BELOW, STOP_ABOVE = 0.02, 0.20
 """A limit that fails less often than 1 time in 50 is clear; one that fails more often than 1 time in 5 is a stop."""
@@ -31,6 +31,9 @@ CLEAR_BETA = 2.0537489106318225
 """The first as an index: how many spreads a clear state stands above failing."""
 TOGETHER = 0.7
 """Correlation of rupture and elasticity in one tree: dense wood is strong and stiff."""
+BREAK = "landing.break"
+BREAKS = frozenset({BREAK})
+"""What is laid on the ground as a beam, which takes as long as all the rest."""
 LEAST_SHARE = 1e-6
 """A share of nothing at all has no logarithm."""
 NEAR, PART = 3.5, 0.08
@@ -221,14 +224,14 @@ def chances_of(case: Case, spreads: Spreads) -> Chances:
     widths = inputs_of(case, spreads)
     moves = {name: fits for name, width in widths.items() if (fits := _fitting(case, name, width, (1.0, -1.0)))}
     inputs, signs = tuple(moves), np.array([sign for sign, _ in moves.values()], dtype=np.float64)
-    states, use = states_of(many_shifted([Shifted(case), *(one for _, one in moves.values())]))
+    states, use = states_of(many_shifted([Shifted(case), *(one for _, one in moves.values())]), same_ground=True)
     states = {key: state for key, state in states.items() if not math.isnan(use[IDS.index(key[0]), 0])}
     tied = _tied(inputs)
     slopes = {key: signs * _away(state) for key, state in states.items()}
     again = _worth_a_second_look(states, slopes, tied)
     other = {at: fits[1] for at in again if (fits := _fitting(case, inputs[at], widths[inputs[at]], (-signs[at],)))}
     if other:
-        behind, _ = states_of(many_shifted([Shifted(case), *other.values()]))
+        behind, _ = states_of(many_shifted([Shifted(case), *other.values()]), same_ground=True)
         _on_the_failing_side(slopes, {key: _away(behind[key]) for key in states}, np.array([*other]), signs)
     ways: dict[str, list[Way]] = {}
     for key, state in states.items():
@@ -245,12 +248,18 @@ Key: TypeAlias = tuple[str, int]
 """A limit's id, and which of its ways of failing."""
 
 
-def states_of(many: Many) -> tuple[dict[Key, Array], Array]:
+def states_of(many: Many, *, same_ground: bool = False) -> tuple[dict[Key, Array], Array]:
     """(states of all limits that have a chance, by id and way, shape (B,); shares used up, shape (limits, B)).
 
     A state is positive while its limit holds, and infinite where that is not asked.
+
+    Args:
+        same_ground: whether the trees lie alike on the same ground but for their own size and wood: then only the
+            first is laid on it as a beam.
     """
-    use = shares_of(many).use
+    use = shares_of(many, BREAKS if same_ground else frozenset()).use
+    if same_ground:
+        use[IDS.index(BREAK)] = breaks_like_the_first(many)
     found: dict[Key, Array] = {}
     for id in SPREAD:
         shares = use[IDS.index(id)]

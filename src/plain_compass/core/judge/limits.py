@@ -407,9 +407,10 @@ class Shares:
 IDS = tuple(LIMITS)
 
 
-def shares_of(many: Many) -> Shares:
-    """Every limit of every case."""
-    return Shares(many, np.stack([kind.uses(many) for kind in LIMITS.values()]))
+def shares_of(many: Many, without: frozenset[str] = frozenset()) -> Shares:
+    """Every limit of every case, but for those that are not asked for."""
+    none = np.full(len(many.cases), np.nan)
+    return Shares(many, np.stack([none if id in without else kind.uses(many) for id, kind in LIMITS.items()]))
 
 
 def level_at(id: str, use: float) -> Level:

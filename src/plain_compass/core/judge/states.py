@@ -16,6 +16,7 @@ from ..base.polygon import Array
 from ..mechanics.balance import backward_spare_Nm, tipping_of, wedge_in_first
 from ..mechanics.hinge import holding_law, led_m
 from ..mechanics.law import spare_Nm
+from ..mechanics.resting import resting_alone
 from ..plan.many import Many
 from .limits import LIMITS, wedges_bring_rad
 
@@ -67,6 +68,22 @@ def straight(id: str) -> State:
         return (1.0 - np.nan_to_num(LIMITS[id].uses(many), nan=0.0, posinf=np.inf),)
 
     return left
+
+
+def breaks_like_the_first(many: Many) -> Array:
+    """Bending of lying stems over what they bear, from that of the first: weight times length over rupture and d cubed.
+
+    Of a beam that spans the same humps the moment goes as its load and its length, its strength as the cube of its
+    thickness. Not a number where a top is cut off aloft.
+    """
+    first = many.cases[0]
+    if first.cut.is_aloft:
+        return np.full(len(many.cases), np.nan)
+    length = np.array([case.tree.height_m - case.cut.height_m for case in many.cases])
+    thick = np.array([case.tree.trunk.diameter_m for case in many.cases])
+    bends = many.mass.mass_kg * length / (many.timbers.rupture_Pa * thick**3)
+    found: Array = resting_alone(many.laid(0), first.constants).break_index * bends / bends[0]
+    return found
 
 
 STATES: Mapping[str, State] = {

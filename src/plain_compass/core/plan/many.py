@@ -64,6 +64,11 @@ class Many(Stumps):
         found: Mask = (self.wedging.tilt_deg > 0) & self.seats.used.any(axis=1)
         return found
 
+    def laid(self, at: int) -> Laid:
+        """One tree on the ground along its lay."""
+        case = self.cases[at]
+        return Laid(case.profile, case.tree, case.wood, row(self.mass, at), case.cut.height_m)
+
     @cached_property
     def resting(self) -> Resting[Array]:
         """How each tree lies along its lay."""
