@@ -85,6 +85,34 @@ def fan_works() -> dict[str, Work]:
     }
 
 
+def judging_works() -> dict[str, Work]:
+    """Chances as they are asked when a drag ends, and the search for ways out, of one trouble and of all."""
+    from plain_compass.core.advice.mend import mends_for, to_mend
+    from plain_compass.core.judge.chances import chances_of
+    from plain_compass.job.demo import demo_job
+    from plain_compass.job.spreads import judged_tree, spreads_of
+
+    plans, judged = {}, {}
+    for tree_id in ("WH-07", "WH-15"):
+        plans[tree_id], judged[tree_id] = demo_job().plan(tree_id), judged_tree(demo_job(), tree_id)
+
+    def chances(number: int) -> object:
+        case = judged["WH-07"][0].case
+        hinge = replace(case.cut.hinge, left_m=0.05 + number * 1e-5)
+        return chances_of(replace(case, cut=replace(case.cut, hinge=hinge)), spreads_of(plans["WH-07"]))
+
+    def mends(tree_id: str, most: int) -> Work:
+        result, known = judged[tree_id]
+        ids = [finding.id for finding in to_mend(result)][:most]
+        return lambda _: mends_for(result, spreads_of(plans[tree_id]), known, ids)
+
+    return {
+        "chances of every limit, as a drag ends": chances,
+        "ways out of one trouble": mends("WH-07", 1),
+        "ways out of all of them": mends("WH-15", 99),
+    }
+
+
 def timed(works: dict[str, Work]) -> dict[str, tuple[Times, float]]:
     """(times, ratio to a dragged hinge's ``assess`` timed before and after it) of each, medians over the rounds."""
     base, found = assessments()[BASE], {}
@@ -226,6 +254,9 @@ AIMS = {
     "drag": "16 ms",
     "open 600": "2,000 ms",
     "fall, first": "50 ms",
+    "chances": "50 ms",
+    "ways out of one": "500 ms",
+    "ways out of all": "1,500 ms",
 }
 """What is wanted of quiet minutes."""
 
@@ -251,7 +282,7 @@ def main() -> int:
     parser.add_argument("--against", type=Path, help="another checkout to be timed beside this one")
     against = parser.parse_args().against
     with tempfile.TemporaryDirectory(prefix="plain-compass-bench-") as scratch:
-        times = timed(everything() | fan_works()) | bench_drag(Path(scratch))
+        times = timed(everything() | judging_works() | fan_works()) | bench_drag(Path(scratch))
         start_ms, memory = bench_start(Path(scratch))
     falls = bench_falls()
     rows = [
@@ -261,7 +292,11 @@ def main() -> int:
     rows.append(("start to usable window", "–", f"{start_ms:.0f} ms", "–", "1,000 ms"))
     rows.append(("resident memory", f"{memory:.0f} MiB", "–", "–", "250 MB"))
     beside = side_page(against) if against else kept_part("Beside the version before")
-    missed = kept_part("What was missed, and why") + kept_part("A small step, and what moves far")
+    missed = (
+        kept_part("What was missed, and why")
+        + kept_part("A small step, and what moves far")
+        + kept_part("What is said of trees")
+    )
     told = page(rows) + beside + growth_page() + falls_page(falls) + edits_page() + missed
     PAGE.write_text(told, encoding="utf-8")
     return 0

@@ -117,7 +117,7 @@ def everything() -> dict[str, Work]:
     return assessments() | searches() | jobs(6) | jobs(600)
 
 
-CALLS = {"lay rose": 1, "suggest": 1, "survey": 3, "stages": 5, "open 600": 1}
+CALLS = {"lay rose": 1, "suggest": 1, "survey": 3, "stages": 5, "open 600": 1, "chances": 5, "ways out": 1}
 """Calls in one burst of what takes longer; all else is called 20 times."""
 
 

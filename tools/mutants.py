@@ -135,6 +135,7 @@ SLIPS = (
     Slip("core/judge/findings.py", "rules = to_do if level == Level.CLEAR else alike", "rules = alike", "tests/core"),
     Slip("core/advice/mend.py", "if finding.level == Level.STOP and was.get(finding.id) != Level.STOP:", "if False:", "tests/core"),
     Slip("core/advice/mend.py", "finding.kind == FindingKind.LIMIT and finding.level != Level.CLEAR:", "finding.level == Level.STOP:", "tests/core"),
+    Slip("core/advice/mend.py", "(change.lever != \"lay\" or self._falls_well(change))", "True", "tests/core"),
     Slip("core/advice/worth.py", "wanted = CLEAR_BETA * spread", "wanted = CLEAR_BETA * way.spread", "tests/core"),
     Slip("core/advice/suggest.py", "not (is_clear and design.is_own),", "0,", "tests/core"),
     Slip("core/tree/moved.py", "math.hypot(along, across_deg)", "along", "tests/core"),

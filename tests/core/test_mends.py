@@ -21,7 +21,7 @@ from plain_compass.core.assess import Assessment, assess, with_chances
 from plain_compass.core.base.levels import FindingKind
 from plain_compass.core.judge.chances import CLEAR_BETA, Spreads, Way, chances_of
 from plain_compass.core.plan.case import Case
-from plain_compass.core.site.site import Site
+from plain_compass.core.site.site import Obstacle, Place, Site
 from plain_compass.core.tree.tree import Crown, CrownReading
 from plain_compass.job.spreads import cutting_spreads, usual_spreads, wood_spreads
 
@@ -105,6 +105,19 @@ def test_depth_is_never_bought_past_the_practice_nor_a_hinge_below_its_least() -
         if change.lever == "depth":
             assert low * depth - 1e-3 <= change.case.cut.face.depth_m <= high * depth + 1e-3
         assert change.case.cut.hinge.left_m >= made.practice.hinge_least_m - 1e-9
+
+
+def test_another_lay_is_offered_only_where_no_likely_fall_hits_what_must_never_be_hit() -> None:
+    """A shed beside a lay, not under the crown as it would lie, and still in the fan."""
+    made = leaning(-2.5, 0.0, 0.42, wedge_count=1)
+    free = judged(made)[1]["balance.over"]
+    lay = next(mend.change.case.cut.lay_deg for mend in free.mends if mend.change.lever == "lay")
+    turn = math.radians(lay + 17.0)
+    at = Place(18.0 * math.sin(turn), 18.0 * math.cos(turn))
+    shed = Obstacle("roof", "shed", "never", "spot", (at,), 1.0, 4.0)
+    beside = replace(made, site=replace(made.site, obstacles=(shed,)))
+    offered = [mend.change.case.cut.lay_deg for mend in judged(beside)[1]["balance.over"].mends]
+    assert lay not in offered
 
 
 def test_a_search_ends_when_it_is_told_to() -> None:

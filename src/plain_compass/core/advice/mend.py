@@ -12,10 +12,14 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..assess import Assessment, assess, fits, with_chances
+from ..base.errors import ReckoningError
 from ..base.levels import LEVELS, FindingKind, Level
 from ..base.phrase import Phrase
 from ..base.polygon import Array
+from ..fall.fan import fan_of
+from ..fall.nominal import nominal_fall
 from ..judge.chances import CLEAR_BETA, SPREAD, UNASKED, Chances, Spreads, chances_of, states_of
+from ..judge.fall import fall_findings
 from ..judge.findings import Finding
 from ..judge.limits import IDS
 from ..plan.case import Case
@@ -197,7 +201,20 @@ class _Whole:
         # Chances take longest, and are asked only where nothing else speaks against it.
         if suits(plain) is not None or not self._stands(plain, wanted if wanted not in IDS else ""):
             return False
-        return self._stands(self(change), wanted)
+        return self._stands(self(change), wanted) and (change.lever != "lay" or self._falls_well(change))
+
+    def _falls_well(self, change: Change) -> bool:
+        """Whether a tree turned to another lay hits nothing there, in any likely fall, that it must not."""
+        after, own = self(change), self.spreads
+        if not after.case.site.obstacles or "aim_deg" not in own.cutting:
+            return True
+        known = dict(own.measured) | {f"wood.{name}": share for name, share in own.wood.items()}
+        try:
+            fall = nominal_fall(after)
+            fan = fan_of(after, known, own.cutting, LIKELY_FALLS, 1)
+        except ReckoningError:
+            return False
+        return not any(f.level == Level.STOP for f in fall_findings(after, fall, fan))
 
     def plain(self, change: Change) -> Assessment:
         """The plan with a change, its chances not asked."""
@@ -250,6 +267,8 @@ class _Finder:
                 self.mends.append(Mend(change, after, _moves(self.whole.before, after, self.id)))
 
 
+LIKELY_FALLS = 512
+"""Falls by which another lay is judged: a power of two, as the sequence wants it."""
 TRIES = 2
 """Steps of one lever that are judged whole before it is given up."""
 
