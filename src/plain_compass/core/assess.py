@@ -117,7 +117,7 @@ def assessed(shares: Shares, row: int) -> Assessment:
         wind_finding(case, parts, uses, lambda: float(wind_per_newton(many)[row])),
     )
     findings = worst_first(judged + practice_findings(case, parts, uses))
-    return Assessment(case, parts, findings, verdict_of(findings))
+    return Assessment(case, parts, findings, verdict_of(findings, is_ranked=True))
 
 
 def with_chances(result: Assessment, chances: Chances, *, is_pending: bool = False) -> Assessment:
@@ -136,18 +136,18 @@ def with_person(result: Assessment, said: Stated) -> Assessment:
 
 def with_duties_done(result: Assessment, done: Sequence[Done]) -> Assessment:
     """An assessment with the duties ticked that were done."""
-    return _with(result, with_done(result.findings, done))
+    return _with(result, with_done(result.findings, done)) if done else result
 
 
 def _with(result: Assessment, findings: tuple[Finding, ...]) -> Assessment:
     findings = worst_first(findings)
-    return replace(result, findings=findings, verdict=verdict_of(findings))
+    return replace(result, findings=findings, verdict=verdict_of(findings, is_ranked=True))
 
 
 def with_unknowns(result: Assessment) -> Assessment:
     """An assessment that calls unknown whatever rests on something that has not been measured."""
     findings = unmeasured.with_unknowns(result.case.tree, result.findings)
-    return result if findings is result.findings else replace(result, findings=findings, verdict=verdict_of(findings))
+    return result if findings is result.findings else _with(result, findings)
 
 
 def with_fall(result: Assessment, fall: NominalFall, fan: Fan) -> Assessment:

@@ -213,9 +213,13 @@ class Verdict:
     duties: int
 
 
-def verdict_of(findings: tuple[Finding, ...]) -> Verdict:
-    """Rule by the worst finding; by what is to be done where none stands against the plan."""
-    ranked = worst_first(findings)
+def verdict_of(findings: tuple[Finding, ...], *, is_ranked: bool = False) -> Verdict:
+    """Rule by the worst finding; by what is to be done where none stands against the plan.
+
+    Args:
+        is_ranked: whether they stand worst first already.
+    """
+    ranked = findings if is_ranked else worst_first(findings)
     level = max((f.level for f in findings), key=LEVELS.index, default=Level.CLEAR)
     alike = [f for f in ranked if f.level == level and f.kind not in KINDS_LAST]
     to_do = [f for f in ranked if f.is_open]

@@ -163,9 +163,10 @@ def _trained(planned: Planned, by: Stated) -> Finding:
     past = GRADES.index(found.grade) > GRADES.index(Grade(by.trained))
     grade, limit = phrase(f"grade.{found.grade}"), Limit("who.trained", Group.AROUND)
     if not past:
-        return stated(
-            limit, Level.CLEAR, phrase("who.trained.within", grade=grade), "who.trained.change", source="site"
-        )
+        why = tuple(words for _, words in found.reasons)
+        text = "who.trained.within_for" if why else "who.trained.within"
+        within = phrase(text, grade=grade, why=why) if why else phrase(text, grade=grade)
+        return stated(limit, Level.CLEAR, within, "who.trained.change", source="site")
     why = tuple(words for each, words in found.reasons if GRADES.index(each) > GRADES.index(Grade(by.trained)))
     sentence = phrase("who.trained.past", grade=grade, why=why, trained=phrase(f"grade.{by.trained}"))
     return stated(limit, Level.STOP, sentence, "who.trained.change", source="site")
