@@ -16,7 +16,7 @@ from shapely.ops import unary_union
 from builders import assessed, case, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.cli import main
 from plain_compass.core.advice.faults import FAULTS, play
-from plain_compass.core.advice.suggest import suggest
+from plain_compass.core.advice.suggest import _Search, _shifted, suggest
 from plain_compass.core.advice.survey import least_margin
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.paths import with_value
@@ -161,14 +161,18 @@ def test_a_search_is_cancelled_when_it_is_told_to_and_tells_how_far_it_is() -> N
 
 
 def test_a_margin_won_by_depth_alone_counts_half() -> None:
-    found = suggest(assess_tree(demo_job(), "WH-12"))
-    assert found is not None
-    deep = next(each for each in found.best if each.margin < least_margin(each.result))
-    face, case = deep.result.case.cut.face, deep.result.case
-    low, high = case.practice.face_depth_ratio
-    middle = face.depth_m - 0.8 * (high - low) / 2 * deep.result.parts.section.depth_m
-    before = least_margin(assess(with_value(case, "cut.face.depth_m", middle)))
-    assert deep.margin == pytest.approx((before + least_margin(deep.result)) / 2)
+    won = 0
+    for tree in ("WH-07", "WH-12", "WH-18", "WH-24"):
+        search = _Search(assess_tree(demo_job(), tree), None)
+        for start in search.tried([("open", "strip", "plain"), ("conventional", "strip", "bored")]):
+            deeper = assess(_shifted(start, (0.8, 0.0)))
+            plain, told = least_margin(deeper), search._moved(start, (0.8, 0.0), deeper).margin
+            if plain > start.margin:
+                won += 1
+                assert told == pytest.approx((start.margin + plain) / 2)
+            else:
+                assert told == pytest.approx(plain)
+    assert won
 
 
 def test_suggestions_stay_within_the_depths_of_the_practice() -> None:
