@@ -118,4 +118,12 @@ def _doubled(found: Assessment) -> Assessment:
     doubled = stacked_seats(case.cut, case.kit, found.parts.section.depth_m)
     if enough or not doubled:
         return found
-    return assess(replace(case, cut=replace(case.cut, wedges=doubled)))
+    # On each other they lift twice as high and are driven harder: taken where that asks less of them in all.
+    return min(found, assess(replace(case, cut=replace(case.cut, wedges=doubled))), key=_asked_of_wedges)
+
+
+def _asked_of_wedges(found: Assessment) -> float:
+    """The most that is asked of the wedges over what they give: lift, advance of the hardest blow, blows in all."""
+    wedging, constants = found.parts.wedging, found.case.constants
+    hard = constants.least_advance_m / max(wedging.advance_per_blow_m, 1e-9)
+    return max(_lifts(found), hard, wedging.blows / constants.most_blows)
