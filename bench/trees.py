@@ -16,11 +16,13 @@ TWO_WEDGES_m = 0.042
 """What two wedges of the kit lift on each other."""
 CROWN_MIDDLE = 0.4
 """Where the middle of a crown's outline stands, from its base to the top."""
+TRAINED = "demanding"
+"""What the person who plans says they are trained for."""
 PLUMBED = 0.5
 """Share of the leans that were hung with a plumb line; the others were taken with a clinometer."""
 
 
-def ordinary(count: int, seed: int, practice: str) -> Iterator[Any]:
+def ordinary(count: int, seed: int, practice: str, trained: str = TRAINED) -> Iterator[Any]:
     """Plans of ordinary trees with the practice's first design: 15 to 120 cm, little lean, everything answered.
 
     Leaning -2 to 4 degrees along the lay and one degree (standard deviation) across it, one to three wedges, a bar of
@@ -29,10 +31,10 @@ def ordinary(count: int, seed: int, practice: str) -> Iterator[Any]:
     rng = np.random.default_rng(seed)
     for number in range(count):
         along, across = rng.uniform(-2.0, 4.0), rng.normal(0.0, 1.0)
-        yield _job(f"O{number:04d}", _with_lean(_upright(rng), along, across), rng, practice)
+        yield _job(f"O{number:04d}", _with_lean(_upright(rng), along, across), rng, practice, trained)
 
 
-def hard(count: int, seed: int, practice: str) -> Iterator[Any]:
+def hard(count: int, seed: int, practice: str, trained: str = TRAINED) -> Iterator[Any]:
     """Plans of hard ones by turns.
 
     Leaners of 8 to 20 degrees, rot to a shell of a quarter and less, side weight past what a hinge holds, back lean
@@ -52,7 +54,7 @@ def hard(count: int, seed: int, practice: str) -> Iterator[Any]:
         tree = _with_lean(tree, along, across)
         if kind == "shell":
             tree = _hollow(tree, rng.uniform(0.15, 0.25))
-        yield _job(f"H{number:04d} {kind}", tree, rng, practice)
+        yield _job(f"H{number:04d} {kind}", tree, rng, practice, trained)
 
 
 def _upright(rng: np.random.Generator) -> Any:
@@ -115,7 +117,7 @@ def _hollow(tree: Any, shell_ratio: float) -> Any:
     return replace(tree, decay=Decay(kind="cavity", radius_m=float((1.0 - shell_ratio) * radius)))
 
 
-def _job(name: str, tree: Any, rng: np.random.Generator, practice: str, trained: str = "demanding") -> Any:
+def _job(name: str, tree: Any, rng: np.random.Generator, practice: str, trained: str) -> Any:
     """A job of one tree, its first design on a lay to the north."""
     from plain_compass.core.design.cut import Kit
     from plain_compass.core.judge.who import Stated

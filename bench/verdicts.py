@@ -15,7 +15,7 @@ from typing import Any, NamedTuple
 sys.path.insert(0, str(Path(__file__).resolve().parent))
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent / "src"))
 
-from trees import hard, ordinary
+from trees import TRAINED, hard, ordinary
 
 SEED = 20
 """The same trees every time."""
@@ -82,16 +82,17 @@ def main() -> int:
     parser.add_argument("--count", type=int, default=2000)
     parser.add_argument("--practice", action="append")
     parser.add_argument("--suggest", action="store_true")
+    parser.add_argument("--trained", default=TRAINED)
     parser.add_argument("--hard", type=int, default=300)
     arguments = parser.parse_args()
     from plain_compass.job.tables import practices
 
     for key in arguments.practice or practices():
-        first, then = counted(ordinary(arguments.count, SEED, key), suggests=arguments.suggest)
+        first, then = counted(ordinary(arguments.count, SEED, key, arguments.trained), suggests=arguments.suggest)
         print(told(f"{key}, ordinary", first), flush=True)
         if arguments.suggest:
             print(told(f"{key}, ordinary, after suggest", then), flush=True)
-        print(told(f"{key}, hard", counted(hard(arguments.hard, SEED, key))[0]), flush=True)
+        print(told(f"{key}, hard", counted(hard(arguments.hard, SEED, key, arguments.trained))[0]), flush=True)
     return 0
 
 
