@@ -10,6 +10,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from plain_compass.app.frame.findings_list import FindingsList
+from plain_compass.app.frame.mend_watch import MendWatch
+from plain_compass.app.frame.store import Store
 from plain_compass.app.frame.window import Window
 from plain_compass.core.judge.places import PLACES
 from plain_compass.job.fields import label_of
@@ -156,3 +158,18 @@ def test_while_something_is_dragged_the_pegs_say_that_they_are_reckoned(window: 
     assert window.side.mends.answer is None
     window.store.finish("hinge left dragged")
     assert "Balance: reckoning" not in window.band.accessibleDescription()
+
+
+def test_a_search_begun_for_another_plan_never_answers_for_one_that_is_known(store: Store) -> None:
+    watch = MendWatch(store)
+    watch.finish()
+    known = watch.answer
+    assert known
+    store.set("cut.hinge.left_m", 0.07, "hinge")
+    watch.step()
+    assert watch.busy and watch.answer is None
+    store.undo()
+    assert watch.answer is known
+    watch.finish()
+    assert watch.answer is known
+    watch.stop()

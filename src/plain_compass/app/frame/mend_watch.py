@@ -59,6 +59,8 @@ class MendWatch(QObject):
         key = snapshot.result.case, tuple(finding.id for finding in to_mend(snapshot.result))
         if key == self._key:
             return
+        # What was looked for was of another plan.
+        self._timer.stop()
         self._key = key
         self.answer = next((answer for known, answer in self._known if known == key), None)
         if self.answer is None:
