@@ -43,7 +43,8 @@ def redrawn(case: Any, spreads: Any, draws: int, seed: int) -> dict[str, float]:
     """How often each limit fails when every input is drawn anew."""
     from plain_compass.core.base.errors import InputError
     from plain_compass.core.design.checks import check_cut_fits, check_tree
-    from plain_compass.core.judge.chances import TOGETHER, inputs_of, many_shifted, shifted
+    from plain_compass.core.fall.spread import TOGETHER
+    from plain_compass.core.judge.chances import inputs_of, many_shifted, shifted
     from plain_compass.core.judge.limits import IDS, shares_of
     from plain_compass.core.plan.many import place_of
 

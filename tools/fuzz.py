@@ -27,6 +27,7 @@ from plain_compass.job.files import job_text, parse_job
 from plain_compass.job.geojson import import_geojson, site_geojson
 from plain_compass.job.report import assessment_to_plain
 from plain_compass.job.spot_heights import import_spots
+from plain_compass.job.spreads import judged_tree
 from plain_compass.job.tree_list import export_csv, import_csv
 from plain_compass.job.typed import parse_typed
 from plain_compass.job.units import EXAMPLES
@@ -127,8 +128,8 @@ def cases(chance: Chance) -> None:
     job = demo_job()
     plan = _extreme(chance.choice(job.trees), chance)
     job = replace(job, trees=(plan,), site=_extreme(job.site, chance), kit=_extreme(job.kit, chance))
-    result = with_its_fall(plan, assess_tree(job, plan.id))
-    json.dumps(assessment_to_plain(job, plan, result), allow_nan=False)
+    result, chances = judged_tree(job, plan.id)
+    json.dumps(assessment_to_plain(job, plan, with_its_fall(plan, result), chances), allow_nan=False)
 
 
 KINDS: tuple[Callable[[Chance], None], ...] = (job_files, typed, tables, cases)

@@ -138,6 +138,7 @@ SLIPS = (
     Slip("core/advice/mend.py", "(change.lever != \"lay\" or self._falls_well(change))", "True", "tests/core"),
     Slip("core/advice/worth.py", "wanted = CLEAR_BETA * spread", "wanted = CLEAR_BETA * way.spread", "tests/core"),
     Slip("core/advice/suggest.py", "not (is_clear and design.is_own),", "0,", "tests/core"),
+    Slip("app/frame/mend_watch.py", "        self._forget()\n        self._key, self", "        self._key, self", "tests/app/test_findings_column.py"),
     Slip("core/tree/moved.py", "math.hypot(along, across_deg)", "along", "tests/core"),
     Slip("job/edits.py", "now = before if duty.done is not None else", "now = before if False else", "tests/core tests/job"),
 )  # fmt: skip

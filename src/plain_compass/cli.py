@@ -182,9 +182,12 @@ def _assess(arguments: argparse.Namespace) -> int:
     from .job.spreads import judged_tree
 
     job, plan = _load(arguments)
-    result = with_its_fall(plan, judged_tree(job, plan.id)[0])
+    result, chances = judged_tree(job, plan.id)
+    result = with_its_fall(plan, result)
     if arguments.json:
-        print(json.dumps(assessment_to_plain(job, plan, result), indent=2, ensure_ascii=False, allow_nan=False))
+        print(
+            json.dumps(assessment_to_plain(job, plan, result, chances), indent=2, ensure_ascii=False, allow_nan=False)
+        )
     else:
         print(table(job, plan, result))
     worst = LEVELS.index(result.verdict.level)

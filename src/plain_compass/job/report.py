@@ -13,7 +13,7 @@ from ..core.assess import Assessment
 from ..core.base.errors import ReckoningError
 from ..core.base.levels import FindingKind
 from ..core.fall.nominal import nominal_fall
-from ..core.judge.chances import chances_of
+from ..core.judge.chances import Chances
 from ..core.judge.findings import Finding
 from ..core.judge.places import where_of
 from ..core.mechanics.hinge import HingeStrength, law_of
@@ -23,7 +23,7 @@ from ..core.plan.reach import better_side, called, caught, lying
 from ..core.site.landing import hits_on
 from ..core.site.ways_out import kept_away_m, ways_out
 from .document import Job, TreePlan
-from .spreads import measure_better, plan_spreads, spreads_of
+from .spreads import measure_better, plan_spreads
 from .units import tape_rounded
 from .words import Speech
 
@@ -48,7 +48,7 @@ def _asked(value: Any, *names: str) -> dict[str, Any]:
     return {name: plain(getattr(value, name)) for name in names}
 
 
-def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[str, Any]:
+def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment, chances: Chances) -> dict[str, Any]:
     """The assessment grouped as the model names it."""
     parts, speech = result.parts, job.speech
     section, use = parts.section, parts.use
@@ -84,7 +84,7 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment) -> dict[st
         "ways_out": [plain(way) | {"free": way.free} for way in ways_out(result.case.site, result.case.at, lay_deg)],
         "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
         "findings": [_finding(finding, speech) for finding in result.findings],
-        "survey": _survey(job, plan, result),
+        "survey": _survey(job, plan, result, chances),
         "curve": {"tilt_deg": use.tilt_deg.tolist(), "use": [round(float(u), 6) for u in use.use]},
     }
 
@@ -119,9 +119,9 @@ def _lying(resting: Resting) -> dict[str, Any]:
     return found | {name: [round(float(each), 4) for each in held] for name, held in along.items()}
 
 
-def _survey(job: Job, plan: TreePlan, result: Assessment) -> dict[str, Any]:
+def _survey(job: Job, plan: TreePlan, result: Assessment, chances: Chances) -> dict[str, Any]:
     found = survey(result.case, plan_spreads(plan))
-    sentence = measure_better(plan, result, chances_of(result.case, spreads_of(plan)), job.speech)
+    sentence = measure_better(plan, result, chances, job.speech)
     return {"measure_better": sentence, "inputs": [plain(each) for each in found]}
 
 

@@ -91,7 +91,7 @@ def usual_spreads(tree: Tree) -> dict[str, float]:
 
 def fall_spreads(plan: TreePlan) -> dict[str, float]:
     """Spread of everything a fall depends on: the tree as it was measured, and the wood of its species."""
-    return plan_spreads(plan) | {f"wood.{name}": ratio for name, ratio in wood_spreads(plan.tree.species).items()}
+    return spreads_of(plan).found
 
 
 def wood_spreads(species: str) -> dict[str, float]:

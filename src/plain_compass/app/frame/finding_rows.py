@@ -27,7 +27,7 @@ class Row:
     """One row.
 
     Attributes:
-        kind: ``heading``, ``finding``, ``mend``, ``duty`` or ``fold``.
+        kind: ``heading``, ``finding``, ``mend``, ``note`` (in place of mends), ``duty`` or ``fold``.
         paragraphs: what it says.
         finding: what it is about; of a mend, what that mends.
         mend: the way out it offers.

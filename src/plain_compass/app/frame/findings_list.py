@@ -23,6 +23,7 @@ from PySide6.QtGui import QCursor, QFocusEvent, QFontMetrics, QKeyEvent, QMouseE
 from PySide6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem, QWidget
 
 from ...core.advice.mend import Mend, Mends
+from ...core.base.levels import FindingKind
 from ...core.judge.findings import Finding
 from ...job.words import Speech
 from ..drawing.marks import paint_level, paint_tick
@@ -218,24 +219,23 @@ class FindingsList(QListView):
     def _stay_at(self, before: Row) -> None:
         """Keep the keyboard where it was, after rows have come or gone."""
         assert before.finding is not None
-        for at, row in enumerate(self.findings_model.rows):
-            if row.kind == before.kind and row.finding is not None and row.finding.id == before.finding.id:
-                self.selectionModel().blockSignals(True)
-                self.setCurrentIndex(self.findings_model.index(at))
-                self.selectionModel().blockSignals(False)
-                return
+        at = self.row_of(before.kind, before.finding.id)
+        if at >= 0:
+            self.selectionModel().blockSignals(True)
+            self.setCurrentIndex(self.findings_model.index(at))
+            self.selectionModel().blockSignals(False)
 
     def show_picked(self, finding: Finding) -> None:
         """Select the row of a finding, out of its fold where it lies in one."""
-        for _ in range(2):
-            for at, row in enumerate(self.findings_model.rows):
-                if row.kind in ("finding", "duty") and row.finding is not None and row.finding.id == finding.id:
-                    index = self.findings_model.index(at)
-                    self.setCurrentIndex(index)
-                    self.scrollTo(index)
-                    return
+        kind = "duty" if finding.kind == FindingKind.DUTY else "finding"
+        if self.row_of(kind, finding.id) < 0:
             self.opened |= {"clear", "fact"}
             self._lay_out_anew()
+        at = self.row_of(kind, finding.id)
+        if at >= 0:
+            index = self.findings_model.index(at)
+            self.setCurrentIndex(index)
+            self.scrollTo(index)
 
     def row_of(self, kind: str, id: str) -> int:
         """Place of the first row of a kind about a finding; -1 where there is none."""

@@ -10,6 +10,7 @@ from ..cuts import form_of
 from ..design.cut import Cut, Kit, WedgeSeat
 from ..design.first import first_design
 from ..plan.case import Case
+from ..plan.many import place_of
 from .rose import BESIDE_STRAP
 
 ROOM_FOR_m = {3: 0.45, 2: 0.22}
@@ -47,12 +48,7 @@ NEAR_BACK = 0.4
 def _is_stiff(found: Assessment) -> bool:
     """Whether the wedges have much to do against the hinge."""
     wedging = found.parts.wedging
-    return wedging.wanted and not wedging.goes_by_hand and _lifts(found) > STIFF_FROM
-
-
-def _lifts(found: Assessment) -> float:
-    """The most any seat is asked of the lift its wedges have."""
-    return max((seat.lift_m / max(seat.available_m, 1e-9) for seat in found.parts.wedging.seats), default=0.0)
+    return wedging.wanted and not wedging.goes_by_hand and wedging.lift_use > STIFF_FROM
 
 
 def _thinned(found: Assessment) -> Assessment:
@@ -66,9 +62,13 @@ def _thinned(found: Assessment) -> Assessment:
 
 def _assessed(case: Case) -> Assessment:
     """Assess a cut with the wedges carried at their places in it."""
-    unseated = assess(replace(case, cut=replace(case.cut, wedges=())))
-    seats = seats_for(case.cut, case.kit, unseated.parts.section.depth_m)
-    return assess(replace(case, cut=replace(case.cut, wedges=seats)))
+    return assess(replace(case, cut=wedged(case)))
+
+
+def wedged(case: Case) -> Cut:
+    """The cut with the wedges carried at their places in it."""
+    depth = place_of(case).section().depth_m
+    return replace(case.cut, wedges=seats_for(case.cut, case.kit, depth))
 
 
 def seats_for(cut: Cut, kit: Kit, depth_m: float) -> tuple[WedgeSeat, ...]:
@@ -114,7 +114,7 @@ def _with_back(plain: Assessment, key: str) -> Assessment:
 def _doubled(found: Assessment) -> Assessment:
     """Wedges on each other, where one alone lifts too little and there are two."""
     case, wedging = found.case, found.parts.wedging
-    enough = not wedging.wanted or wedging.goes_by_hand or _lifts(found) < DOUBLE_FROM
+    enough = not wedging.wanted or wedging.goes_by_hand or wedging.lift_use < DOUBLE_FROM
     doubled = stacked_seats(case.cut, case.kit, found.parts.section.depth_m)
     if enough or not doubled:
         return found
@@ -126,4 +126,4 @@ def _asked_of_wedges(found: Assessment) -> float:
     """The most that is asked of the wedges over what they give: lift, advance of the hardest blow, blows in all."""
     wedging, constants = found.parts.wedging, found.case.constants
     hard = constants.least_advance_m / max(wedging.advance_per_blow_m, 1e-9)
-    return max(_lifts(found), hard, wedging.blows / constants.most_blows)
+    return max(wedging.lift_use, hard, wedging.blows / constants.most_blows)

@@ -18,7 +18,7 @@ from ..base.phrase import Phrase
 from ..base.polygon import Array
 from ..fall.fan import fan_of
 from ..fall.nominal import nominal_fall
-from ..judge.chances import CLEAR_BETA, SPREAD, UNASKED, Chances, Spreads, chances_of, states_of
+from ..judge.chances import CLEAR_BETA, HELD_BETA, SPREAD, Chances, Spreads, chances_of, states_of
 from ..judge.fall import fall_findings
 from ..judge.findings import Finding
 from ..judge.limits import IDS
@@ -30,8 +30,6 @@ MOST = 3
 """Mends told of one limit: three can be weighed against each other."""
 AT_ONCE = 24
 """Changes reckoned in one go, between two looks at whether anybody has had enough of it."""
-HELD_BETA = 0.8416212335729143
-"""Index of a limit that fails 1 time in 5: no other limit may come nearer by a mend than this."""
 SLACK = 1.05
 """So much surer than clear, as the spreads of before have it, a change must look before it is judged whole."""
 LESS = 0.1
@@ -156,7 +154,10 @@ class _Looked:
         self.shares += use.T.tolist()
 
     def promises(self, id: str, at: int, before: Chances) -> bool:
-        """Whether a change looks as if it made a limit clear and left the others standing, or as they stood."""
+        """Whether a change looks as if it made a limit clear and left the others standing, or as they stood.
+
+        No other limit may come nearer by it than one that fails as often as a stop begins.
+        """
         if id in IDS:
             share = self.shares[at][IDS.index(id)]
             if share > 1.0 or (id in self.betas and self.betas[id][at] < CLEAR_BETA * SLACK):
@@ -173,10 +174,7 @@ def _looked_at(cases: Sequence[Case], before: Chances) -> tuple[dict[str, list[f
     states, use = states_of(many_of(cases))
     betas: dict[str, list[float]] = {}
     for (id, way), state in states.items():
-        known = before.ways.get(id)
-        # What was not asked before has no spread of its own yet: a tenth of what it may use.
-        spread = known[min(way, len(known) - 1)].spread if known else UNASKED
-        index = state / max(spread, 1e-9)
+        index = state / max(before.like(id, way).spread, 1e-9)
         betas[id] = np.minimum(betas[id], index).tolist() if id in betas else index.tolist()
     return betas, use
 
@@ -208,10 +206,9 @@ class _Whole:
         after, own = self(change), self.spreads
         if not after.case.site.obstacles or "aim_deg" not in own.cutting:
             return True
-        known = dict(own.measured) | {f"wood.{name}": share for name, share in own.wood.items()}
         try:
             fall = nominal_fall(after)
-            fan = fan_of(after, known, own.cutting, LIKELY_FALLS, 1)
+            fan = fan_of(after, own.found, own.cutting, LIKELY_FALLS, 1)
         except ReckoningError:
             return False
         return not any(f.level == Level.STOP for f in fall_findings(after, fall, fan))

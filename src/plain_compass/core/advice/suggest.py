@@ -18,8 +18,7 @@ from ..judge.chances import Spreads, chances_of
 from ..judge.findings import Finding
 from ..judge.unmeasured import require_measured
 from ..plan.case import Case
-from ..plan.many import place_of
-from .begin import begun, seats_for, stacked_seats
+from .begin import begun, stacked_seats, wedged
 from .survey import least_margin
 
 BEST = 3
@@ -104,8 +103,8 @@ def suggest(
         found += search.tried(combinations[first : first + AT_ONCE])
     if tell is not None and not tell(len(combinations) / whole):
         return None
-    found = _by_what_differs(found)
     search.alike = _alike(found)
+    found = [_over(each, search.alike) for each in found]
     refined = search.refined(_unlike(sorted(found, key=_rank))[:BEST])
     good = tuple(each for each in refined if not each.stops)
     nearest = None if good else (refined[0] if refined else None)
@@ -153,6 +152,10 @@ class _Search:
             found.append(self._whole(min((start, *variants), key=_rank)))
         return sorted(found, key=_rank)
 
+    def _like(self, start: Suggestion, tried: Assessment) -> Suggestion:
+        """A design of the same forms, over what this choice can change."""
+        return _over(_judged(self.result, start.forms, tried), self.alike)
+
     def _doubled(self, start: Suggestion) -> Suggestion:
         """The same design with its wedges on each other, where one alone lifts too little and the kit allows it."""
         case, wedging = start.result.case, start.result.parts.wedging
@@ -162,12 +165,12 @@ class _Search:
         (tried,) = self._assessed([replace(case, cut=replace(case.cut, wedges=seats))])
         if tried is None:
             return start
-        doubled = _over(_judged(self.result, start.forms, tried), self.alike)
+        doubled = self._like(start, tried)
         return min((start, replace(doubled, is_own=start.is_own)), key=_rank)
 
     def _moved(self, start: Suggestion, shift: tuple[float, float], tried: Assessment) -> Suggestion:
         """What a shifted design is worth; what depth alone has bought counts by half."""
-        found = _over(_judged(self.result, start.forms, tried), self.alike)
+        found = self._like(start, tried)
         if shift[0] > 0 and found.margin > start.margin:
             return replace(found, margin=start.margin + DEPTH_BUYS * (found.margin - start.margin))
         return found
@@ -180,7 +183,7 @@ class _Search:
         if self.spreads is None:
             return design
         judged = with_chances(design.result, chances_of(design.result.case, self.spreads))
-        found = _over(_judged(self.result, design.forms, judged), self.alike)
+        found = self._like(design, judged)
         return replace(found, margin=design.margin, is_own=design.is_own)
 
 
@@ -206,13 +209,8 @@ def _alike(found: list[Suggestion]) -> _Alike:
     return _Alike(frozenset(same), frozenset(set.intersection(*watched) if watched else ()))
 
 
-def _by_what_differs(found: list[Suggestion]) -> list[Suggestion]:
-    """The designs with their margins and what is to watch over what this choice can change."""
-    alike = _alike(found)
-    return [_over(each, alike) for each in found]
-
-
 def _over(design: Suggestion, alike: _Alike) -> Suggestion:
+    """A design with its margin and what is to watch over what this choice can change."""
     own = [f.margin or 0.0 for f in _margined(design.result) if f.id not in alike.margins]
     watched = tuple(
         f
@@ -272,13 +270,7 @@ def _designed(case: Case, keys: tuple[str, str, str]) -> Case | None:
             case = replace(case, cut=form_of(part, key).design(case))
     except InputError:
         return None
-    return replace(case, cut=_wedged(case))
-
-
-def _wedged(case: Case) -> Cut:
-    """The cut with the wedges carried at their places in it."""
-    depth = place_of(case).section().depth_m
-    return replace(case.cut, wedges=seats_for(case.cut, case.kit, depth))
+    return replace(case, cut=wedged(case))
 
 
 def _shifted(start: Suggestion, shift: tuple[float, float]) -> Case:

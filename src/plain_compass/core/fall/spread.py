@@ -34,6 +34,8 @@ Slopes: TypeAlias = dict[str, float]
 
 CUT_INTO = ("tree.trunk.", "tree.decay.", "tree.lobes.")
 """How the inputs begin that the section at the cut depends on, and so the hinge."""
+OWN = AIM, LEFT, RIGHT, WIND = "cut.aim", "cut.hinge_left", "cut.hinge_right", "site.wind"
+"""What is not measured: how the cutter aims, either end of the hinge, the wind."""
 LEAST_THICK_m = 0.004
 """A hinge cut thinner by mistake is one that is cut through."""
 TOGETHER = 0.7
@@ -204,8 +206,7 @@ def samples_of(
             ``hinge_share`` of it, and of the wind as a share.
         count, seed: how many; the same seed gives the same ones.
     """
-    own = ("cut.aim", "cut.hinge_left", "cut.hinge_right", "site.wind")
-    inputs = (*own, *_most(slopes, MOST - len(own)))
+    inputs = (*OWN, *_most(slopes, MOST - len(OWN)))
     moved = np.clip(_tied(normals(count, len(inputs), seed), inputs), -FARTHEST, FARTHEST)
     by = {name: np.zeros(count) for name in (*LOGS, *PLACES)}
     for column, path in enumerate(inputs):

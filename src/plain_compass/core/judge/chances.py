@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from statistics import NormalDist
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -18,6 +19,7 @@ from ..base.errors import InputError
 from ..base.levels import FindingKind, Level
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits, check_tree
+from ..fall.spread import AIM, CUT_INTO, LEFT, RIGHT, TOGETHER, WIND
 from ..plan.case import Case
 from ..plan.many import Grown, Many, many_of, place_of
 from ..tree.moved import moved
@@ -27,10 +29,8 @@ from .states import STATES, breaks_like_the_first
 
 CLEAR_BELOW, STOP_ABOVE = 0.02, 0.20
 """A limit that fails less often than 1 time in 50 is clear; one that fails more often than 1 time in 5 is a stop."""
-CLEAR_BETA = 2.0537489106318225
-"""The first as an index: how many spreads a clear state stands above failing."""
-TOGETHER = 0.7
-"""Correlation of rupture and elasticity in one tree: dense wood is strong and stiff."""
+CLEAR_BETA, HELD_BETA = (NormalDist().inv_cdf(1.0 - chance) for chance in (CLEAR_BELOW, STOP_ABOVE))
+"""The same as indices: how many spreads a state that is clear, or no stop, stands above failing."""
 BREAK = "landing.break"
 BREAKS = frozenset({BREAK})
 """What is laid on the ground as a beam, which takes as long as all the rest."""
@@ -78,14 +78,16 @@ class Spreads:
     wood: Mapping[str, float] = field(default_factory=dict)
     cutting: Mapping[str, float] = field(default_factory=dict)
 
-
-AIM, LEFT, RIGHT, WIND = "cut.aim", "cut.hinge_left", "cut.hinge_right", "site.wind"
+    @property
+    def found(self) -> dict[str, float]:
+        """Spread of what is found in the tree and its wood, by name: all but how it is cut."""
+        return dict(self.measured) | {f"wood.{name}": share for name, share in self.wood.items()}
 
 
 def inputs_of(case: Case, spreads: Spreads) -> dict[str, float]:
     """Spread of every input by name, in its own unit; shares of the wood and the wind."""
     own, hinge = spreads.cutting, case.cut.hinge
-    found = dict(spreads.measured) | {f"wood.{name}": share for name, share in spreads.wood.items()}
+    found = spreads.found
     if "hinge_m" in own:
         for name, thick in ((LEFT, hinge.left_m), (RIGHT, hinge.right_m)):
             found[name] = max(own["hinge_m"], own["hinge_share"] * thick)
@@ -172,17 +174,17 @@ class Chances:
             ways: dict[str, tuple[Way, ...]] = {}
             for (id, way), state in states.items():
                 if not math.isnan(use[IDS.index(id), row]):
-                    ways[id] = (*ways.get(id, ()), self._like(id, way, float(state[row])))
+                    ways[id] = (*ways.get(id, ()), replace(self.like(id, way), state=float(state[row])))
             found.append(Chances(self.inputs, self.tied, {id: _nearest_first(each) for id, each in ways.items()}))
         return tuple(found)
 
-    def _like(self, id: str, way: int, state: float) -> Way:
+    def like(self, id: str, way: int) -> Way:
+        """The way of failing here whose spread another plan for the same tree takes over."""
         known = self.ways.get(id)
         if known is None:
-            # What was not asked before has no spread of its own yet.
-            return Way(state, np.zeros(len(self.inputs)), UNASKED)
-        like = known[min(way, len(known) - 1)]
-        return Way(state, like.slopes, like.spread)
+            # What was not asked here has no spread of its own yet.
+            return Way(0.0, np.zeros(len(self.inputs)), UNASKED)
+        return known[min(way, len(known) - 1)]
 
     def shares(self, id: str) -> dict[str, float]:
         """Share of the spread of a limit's state that each input accounts for, by name, tied ones with one another."""
@@ -317,7 +319,7 @@ def _fitting(case: Case, name: str, width: float, signs: tuple[float, ...]) -> t
     return None
 
 
-INTO = ("tree.trunk.", "tree.decay.", "tree.lobes.", "tree.height_m", "cut.")
+INTO = (*CUT_INTO, "tree.height_m", "cut.")
 """How the inputs begin that the section at the cut, or what is cut into it, depends on."""
 
 

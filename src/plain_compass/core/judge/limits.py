@@ -116,15 +116,11 @@ def _apart(many: Many) -> Array:
     return _asked(apart > 0, apart / APART_MOST_m)
 
 
-def early_ratio(many: Many) -> Array:
-    """Wood that still stands when a tree cut from behind goes, over its hinge; 0 where it stands until that is cut."""
-    goes = np.nan_to_num(np.asarray(many.splitting.moves_at_m, dtype=np.float64))
-    return _share(goes, many.hinge.thickness_m)
-
-
 def _early(many: Many) -> Array:
-    """What stands beyond the hinge as it goes, over what may: nothing where the hinge is cut before."""
-    return _asked(~many.designs.held, np.maximum(early_ratio(many) - 1.0, 0.0) / (EARLY_MOST - 1.0))
+    """What stands beyond the hinge as a tree cut from behind goes, over what may: nothing where that is cut before."""
+    goes = np.nan_to_num(np.asarray(many.splitting.moves_at_m, dtype=np.float64))
+    beyond = np.maximum(_share(goes, many.hinge.thickness_m) - 1.0, 0.0)
+    return _asked(~many.designs.held, beyond / (EARLY_MOST - 1.0))
 
 
 def _strap(many: Many) -> Array:

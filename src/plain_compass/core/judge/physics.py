@@ -59,7 +59,7 @@ def balance(case: Case, parts: Parts, uses: Uses) -> Finding:
         change = phrase("balance.over.goes_change")
         compared = (state.ahead_m, 0.0, Kind.LENGTH)
         return judged(Limit("balance.over", Group.BALANCE, "centre"), uses, compared, Told(sentence, change))
-    shortest = max(wedging.seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9), default=None)
+    shortest = wedging.shortest
     lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
     where = phrase("place.ahead_of" if state.ahead_m >= 0 else "place.behind")
     what = "balance.over.must_lift"

@@ -96,14 +96,14 @@ def _reckoned(planned: Planned) -> Iterator[tuple[Grade, Phrase]]:
     case, parts = planned.case, planned.parts
     mass, wedging = parts.mass, parts.wedging
     ahead = math.degrees(math.atan2(mass.com_forward_m, mass.com_up_m))
-    lifts = max((seat.lift_m / max(seat.available_m, 1e-9) for seat in wedging.seats), default=0.0)
-    reach = reach_m(case)
+    reach, slope = reach_m(case), slope_at(case.site, case.at)[0]
+    side, lifts, split = parts.use.side_utilisation, wedging.lift_use, parts.splitting.split_index_plain
     values = {
         "lean": (max(ahead, 0.0), phrase("grade.lean", lean=ahead)),
-        "side": (parts.use.side_utilisation, phrase("grade.side", use=min(parts.use.side_utilisation, 9.99))),
+        "side": (side, phrase("grade.side", use=min(side, 9.99))),
         "lift": (lifts if wedging.wanted else 0.0, phrase("grade.lift", use=min(lifts, 9.99))),
-        "split": (parts.splitting.split_index_plain, phrase("grade.split", index=parts.splitting.split_index_plain)),
-        "slope": (slope_at(case.site, case.at)[0], phrase("grade.slope", slope=slope_at(case.site, case.at)[0])),
+        "split": (split, phrase("grade.split", index=split)),
+        "slope": (slope, phrase("grade.slope", slope=slope)),
         "stem": (parts.section.width_m / reach, phrase("grade.stem", across=parts.section.width_m, bar=reach)),
     }
     for key, (value, words) in values.items():

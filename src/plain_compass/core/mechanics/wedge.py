@@ -29,6 +29,8 @@ PAUSES_s = 2.0, 6.0
 """Shortest and longest wait for the top that is told."""
 MOST_ADVANCE_m = 0.2
 """A wedge that goes in all at once."""
+NO_LIFT_m = 1e-9
+"""A seat whose wedge lifts nothing has a lift to divide by."""
 LEAST_ARM_m = 1e-3
 """A seat on the hinge's own centroid lifts nothing, but has an arm to divide by."""
 
@@ -68,6 +70,11 @@ class SeatResult(Generic[N]):
     sound_fraction: N
     side_Nm: N
     spits_out: bool
+
+    @property
+    def lift_use(self: SeatResult[float]) -> float:
+        """Share of what it can lift that it must; asked of one case."""
+        return self.lift_m / max(self.available_m, NO_LIFT_m)
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,6 +118,16 @@ class Wedging(Generic[N]):
     def told_advance_m(self: Wedging[float]) -> float:
         """Advance of a blow as it is told, of one case: a wedge that goes in all at once goes no farther."""
         return min(self.advance_per_blow_m, MOST_ADVANCE_m)
+
+    @property
+    def shortest(self: Wedging[float]) -> SeatResult[float] | None:
+        """The seat that is shortest of lift, of one case; none where there are no seats."""
+        return max(self.seats, key=lambda seat: seat.lift_use, default=None)
+
+    @property
+    def lift_use(self: Wedging[float]) -> float:
+        """The most that any seat must lift of what it can; nothing where there are no seats."""
+        return self.shortest.lift_use if self.shortest is not None else 0.0
 
     @property
     def wanted(self) -> bool:

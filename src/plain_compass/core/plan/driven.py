@@ -38,8 +38,7 @@ def thinning_of(case: Case, parts: Parts) -> Thinning:
 
 def driving_of(case: Case, parts: Parts) -> tuple[DrivenTo, ...]:
     """How far the top should have moved at each lift of the seat that is shortest of lift."""
-    seats = parts.wedging.seats
-    if not parts.wedging.wanted or not seats:
+    shortest = parts.wedging.shortest
+    if not parts.wedging.wanted or shortest is None:
         return ()
-    shortest = max(seats, key=lambda seat: seat.lift_m / max(seat.available_m, 1e-9))
     return driving_table(shortest.lift_m, shortest.arm_m, case.tree.height_m - case.cut.height_m)

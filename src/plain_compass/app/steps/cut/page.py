@@ -12,7 +12,7 @@ from ...frame.page import Picture
 from ...frame.store import Snapshot, Store
 from .details import Details
 from .form_choice import FormChoice
-from .suggestions import Suggestions, about
+from .suggestions import Suggestions
 from .views import PlanView, SideView
 
 
@@ -81,7 +81,7 @@ class CutPage(QWidget):
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document: the plan first, since it sets the scale of both."""
-        if self.suggestions is not None and self.suggestions.about != about(snapshot):
+        if self.suggestions is not None and self.suggestions.about != snapshot.result.case:
             # Designs of another plan are no answer any more.
             self.leave_suggestions()
         self.plan.refresh(snapshot)

@@ -31,17 +31,12 @@ from ...drawing.text import unbroken
 from ...frame.band import paint_strip, strip_of
 from ...frame.painted import PaintedView
 from ...frame.plain_label import PlainLabel
-from ...frame.store import Snapshot, Store
+from ...frame.store import Store
 
 PEGS = (Group.BALANCE, Group.HINGE, Group.SPLIT, Group.WEDGE, Group.FACE, Group.BAR)
 """Limit states that the choice of a cut changes."""
 STUMP_PX, STRIP_PX = 190, 46
 """Height of a small stump, and of a row of pegs under it."""
-
-
-def about(snapshot: Snapshot) -> object:
-    """What suggestions are made for: another tree, site or kit wants others, and another cut too."""
-    return snapshot.result.case
 
 
 KEYS = (Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_3, Qt.Key.Key_Escape)
@@ -89,7 +84,8 @@ class Suggestions(QWidget):
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
-        self.about = about(store.snapshot)
+        # What they are made for: another tree, site or kit wants others, and another cut too.
+        self.about = store.snapshot.result.case
         self.found: Suggested | None = None
         self.cancelled = self._is_searching = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
