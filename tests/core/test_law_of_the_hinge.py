@@ -11,15 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from plain_compass.core.base.polygon import Array
-from plain_compass.core.mechanics.law import (
-    HingeLaw,
-    Tipping,
-    goes_at_rad,
-    resists_Nm,
-    spare_Nm,
-    standing_use,
-    stands_at_rad,
-)
+from plain_compass.core.mechanics.law import HingeLaw, Tipping, goes_at_rad, spare_Nm, standing_on, standing_use
 
 WIDTH_m, THICK_m, STEP_m = 0.40, 0.05, 0.025
 RUPTURE_Pa, ELASTICITY_Pa = 55e6, 9.5e9
@@ -98,7 +90,7 @@ def test_it_never_exceeds_its_peak_and_rises_to_it_without_a_step(
 def test_columns_of_any_layout_resist_alike() -> None:
     own, tilts = law(), np.radians(np.array([1.0, 4.0, 9.0]))
     wide = HingeLaw(*(np.repeat(getattr(own, name), 3) for name in NAMES))
-    assert resists_Nm(wide, tilts).tolist() == own.moments_Nm(tilts)[0].tolist()
+    assert wide.at_Nm(tilts).tolist() == own.moments_Nm(tilts)[0].tolist()
 
 
 # When a tree goes ------------------------------------------------------------------------------------------
@@ -174,8 +166,9 @@ def test_standing_follows_the_moment_and_is_the_same_on_either_side(
 @given(ahead_m=st.floats(-0.4, -0.01), peak_Nm=peak)
 def test_where_it_stands_the_hinge_carries_what_pulls_it_back(ahead_m: float, peak_Nm: float) -> None:
     own, pulls, most = law(peak_Nm=peak_Nm), load(ahead_m), one(math.radians(1.5))
-    tilt = stands_at_rad(own, pulls, most)[0]
-    if standing_use(own, pulls, most)[0] < 1.0:
+    use, (tilt,) = standing_on(own, pulls, most)
+    assert use.tolist() == standing_use(own, pulls, most).tolist()
+    if use[0] < 1.0:
         asked = -pulls.at_Nm(one(-tilt))[0]
         assert asked == pytest.approx(own.at_Nm(one(tilt))[0], rel=0.05, abs=30.0)
     else:

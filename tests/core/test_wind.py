@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from builders import batch, case, finding, round_tree
 from plain_compass.core.assess import Assessment, assess
-from plain_compass.core.mechanics.hinge import HingeStrength, law_of
+from plain_compass.core.mechanics.hinge import HingeStrength
 from plain_compass.core.site.site import Site
 from plain_compass.core.site.wind import drag_coefficient, silhouette_m2, speed_for_force_m_s, wind_force_N
 from plain_compass.job.typed import TypedError, parse
@@ -120,7 +120,7 @@ def test_a_headwind_takes_its_share_of_what_stands_ahead_of_the_hinge() -> None:
     gust = result.parts.gust
     assert not result.parts.wedging.wanted
     tilts, mass, strength = np.radians(np.arange(0.0, 90.0, 0.05)), calm.parts.mass, calm.parts.strength
-    law = law_of(HingeStrength(*batch(astuple(strength))))
+    law = HingeStrength(*batch(astuple(strength))).law
     ahead = mass.weight_N * calm.parts.balance.ahead_m
     weight = mass.bent_toppling_Nm * np.sin(tilts) + ahead * np.cos(tilts)
     share = gust.mean_N * gust.arm_m / (weight - law.moments_Nm(tilts)[0]).min()

@@ -147,10 +147,9 @@ def test_where_a_tree_goes_is_one_answer_for_one_and_for_many() -> None:
 
 def _own(one: Case) -> tuple:  # type: ignore[type-arg]
     from plain_compass.core.mechanics.balance import tipping_of
-    from plain_compass.core.mechanics.hinge import law_of
 
     many = many_of([one])
-    return law_of(many.strength), tipping_of(many.mass, many, many.loads.forward_Nm)
+    return many.strength.law, tipping_of(many.mass, many, many.loads.forward_Nm)
 
 
 def test_a_taper_lowers_use_and_drift_on_the_right_side_and_raises_both_on_the_wrong_one() -> None:

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from builders import assessed, batch, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.core.assess import Assessment
 from plain_compass.core.design.cut import BackCut, Kit, WedgeSeat
-from plain_compass.core.mechanics.hinge import law_of, led_m
+from plain_compass.core.mechanics.hinge import led_m
 from plain_compass.core.mechanics.law import HingeLaw, Tipping
 from plain_compass.core.mechanics.wedge import driving_factor, resisting_moments
 from plain_compass.core.plan.case import Parts
@@ -37,7 +37,7 @@ def law_and_load(parts: Parts) -> tuple[HingeLaw, Tipping]:
     mass = parts.mass
     ahead, _ = led_m(mass, parts.hinge)
     load = Tipping(*batch((mass.bent_toppling_Nm, mass.weight_N * ahead, parts.loads.forward_Nm)))
-    return law_of(batch(parts.strength)), load
+    return batch(parts.strength).law, load
 
 
 def test_the_tilt_brings_it_half_a_degree_past_where_the_hinge_lets_it_go() -> None:

@@ -16,7 +16,7 @@ from ..core.fall.nominal import nominal_fall
 from ..core.judge.chances import Chances
 from ..core.judge.findings import Finding
 from ..core.judge.places import where_of
-from ..core.mechanics.hinge import HingeStrength, law_of
+from ..core.mechanics.hinge import HingeStrength
 from ..core.mechanics.resting import Resting
 from ..core.plan.driven import driving_of, thinning_of
 from ..core.plan.reach import better_side, called, caught, lying
@@ -148,7 +148,7 @@ def _law(result: Assessment) -> dict[str, Any]:
     """Resistance of the hinge against tilt, every half degree until it has parted."""
     tilts = np.arange(0.0, min(result.parts.strength.break_angle_deg, 90.0) + 1.0, LAW_STEP_DEG)
     one = HingeStrength(*(np.array([value]) for value in astuple(result.parts.strength)))
-    moments = law_of(one).moments_Nm(np.radians(tilts))[0]
+    moments = one.law.moments_Nm(np.radians(tilts))[0]
     return {"tilt_deg": tilts.tolist(), "moment_Nm": [round(float(each), 2) for each in moments]}
 
 

@@ -24,7 +24,7 @@ def _fits(result: Planned) -> Fit:
 def _corner(result: Planned) -> Band:
     """The corner kept: across from its side inwards twice the strap's depth, along to the strap's depth."""
     section, back = result.parts.section, result.case.cut.back
-    half = float(abs(section.wood[:, 1]).max()) + 0.01
+    half = max(section.left_m, -section.right_m) + 0.01
     inner = half - 2 * back.strap_m
     low, high = (inner, FAR_m) if back.side == "left" else (-FAR_m, -inner)
     return Band(low, high, section.back_m - 0.01, 0.0, section.back_m + back.kept_m, 0.0)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import lru_cache
 
 from ..base.phrase import Phrase, phrase
 from ..design.cut import Cut
@@ -27,6 +28,7 @@ def hinge_line(result: Planned) -> tuple[float, float]:
     return at - result.case.cut.hinge.middle_m, slope
 
 
+@lru_cache(maxsize=8)
 def hinge_bands(result: Planned) -> Bands:
     """The finished hinge, in as many pieces as it has; each in two where its middle was left thicker."""
     section, face, cut = result.parts.section, result.parts.face, result.case.cut

@@ -14,7 +14,7 @@ import numpy as np
 
 from ..base.polygon import Array, across, clip
 from ..cuts import form_of
-from ..mechanics.law import HingeLaw, Tipping, standing_use, stands_at_rad
+from ..mechanics.law import HingeLaw, Tipping, standing_on
 from ..mechanics.ligament import released_J_m2
 from ..plan.case import Planned
 from ..tree.section import Section, Strips, sound_powers
@@ -235,8 +235,7 @@ def states_at(result: Planned, kept: list[Bands], every: int = 1) -> States:
     law = _law(result, capacity, fall, front - rear)
     load = Tipping(np.full(len(kept), parts.mass.bent_toppling_Nm), forward, np.zeros(len(kept)))
     shuts = np.arctan2(case.kit.kerf_m, np.maximum(centre - section.back_m, 1e-3))
-    standing = standing_use(law, load, np.where(forward < 0, shuts, law.peaks_rad))
-    tilt = stands_at_rad(law, load, np.where(forward < 0, shuts, law.peaks_rad))
+    standing, tilt = standing_on(law, load, np.where(forward < 0, shuts, law.peaks_rad))
     behind, before = (
         np.tan(tilt) * (arm / case.kit.kerf_m) for arm in (centre - section.back_m, section.front_m - centre)
     )
@@ -307,7 +306,7 @@ def _held(strips: Strips, kept: list[Bands]) -> tuple[Array, Array, Array]:
 
 def _extremes(section: Section, kept: list[Bands]) -> tuple[Array, Array, Array, Array]:
     """(rearmost, foremost, rightmost, leftmost) wood that holds, by state; shapes (n,)."""
-    wood_low, wood_high = float(section.wood[:, 1].min()), float(section.wood[:, 1].max())
+    wood_low, wood_high = section.right_m, section.left_m
     rows = []
     for bands in kept:
         rears, fronts, lows, highs = [], [], [], []
@@ -335,7 +334,10 @@ def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array
     """
     parts, case = result.parts, result.case
     section, apex = parts.section, parts.face.hinge_front_m
-    kerf = np.array([_kerf_front(bands, apex, section) for bands in kept])
+    rears = [_rears(bands, apex, section) for bands in kept]
+    # Behind the stem where nothing is cut yet.
+    uncut = section.back_m - 0.01
+    kerf = np.array([max(max(each, default=uncut), uncut) for each in rears])
     open_ = kerf > section.back_m
     zero, first, second = sound_powers(
         strips, np.broadcast_to(kerf[:, None], (len(kept), len(strips.left_m))), np.full((1, 1), 9.0)
@@ -351,7 +353,8 @@ def _split(result: Planned, strips: Strips, kept: list[Bands], forward_Nm: Array
     strength = working_strength(case.wood, case.tree.condition, case.constants)
     ligament, _, _ = sound_powers(strips, kerf[:, None], np.full((len(kept), len(strips.left_m)), apex))
     folds = case.constants.peak_share * case.wood.rupture_Pa / 6 * (ligament**2).sum(axis=1) * width
-    finished = ~held & np.array([_is_finished(bands, apex, parts.hinge_back_m, section) for bands in kept])
+    # Half a back cut folds nothing yet: the kerf must have come to the hinge over the whole width.
+    finished = ~held & np.array([bool(each) and min(each) >= parts.hinge_back_m - ALMOST_m for each in rears])
     moment = np.clip(np.where(held, np.minimum(forward_Nm, folds), np.minimum(forward_Nm, capacity_Nm)), 0.0, None)
     moment = np.where(finished, np.maximum(moment, folds), moment)
     energy = released_J_m2(
@@ -370,24 +373,12 @@ def _overcut_J_m2(result: Planned) -> float:
 
 def _rears(bands: Bands, apex: float, section: Section) -> list[float]:
     """Where the kerf stops behind each band that reaches the apex, in the middle of the band's width."""
-    low, high = float(section.wood[:, 1].min()), float(section.wood[:, 1].max())
+    low, high = section.right_m, section.left_m
     return [
         rear + slope * (max(one, low) + min(other, high)) / 2
         for one, other, rear, slope, front, _ in bands
         if front >= apex - 1e-6
     ]
-
-
-def _kerf_front(bands: Bands, apex: float, section: Section) -> float:
-    """Where the kerf nearest to the apex ends, along the lay; behind the stem where nothing is cut there yet."""
-    rears = _rears(bands, apex, section)
-    return max(max(rears, default=section.back_m - 0.01), section.back_m - 0.01)
-
-
-def _is_finished(bands: Bands, apex: float, hinge_back_m: float, section: Section) -> bool:
-    """Whether the kerf has come to the hinge over the whole width: half a back cut folds nothing yet."""
-    rears = _rears(bands, apex, section)
-    return bool(rears) and min(rears) >= hinge_back_m - ALMOST_m
 
 
 def _is_held(bands: Bands, apex: float) -> bool:

@@ -90,7 +90,8 @@ def _steps(result: Planned, _: Bands) -> tuple[CutStep, ...]:
 
 
 def _half_width(result: Planned) -> float:
-    return float(abs(result.parts.section.wood[:, 1]).max()) + 0.01
+    section = result.parts.section
+    return max(section.left_m, -section.right_m) + 0.01
 
 
 def _kept_rib(section: Section, _: Notch, back: BackCut, hinge: Standing) -> tuple[KeptPiece, ...]:

@@ -16,7 +16,6 @@ from typing import Generic, NamedTuple, TypeVar
 import numpy as np
 
 from ..base.polygon import Array
-from ..mechanics.law import resists_Nm
 from .rods import Rods
 
 LEAST_COSINE = 1e-3
@@ -66,7 +65,7 @@ NEAR = 1e-30
 
 def hinge_Nm(rods: Rods, tilt_rad: Array) -> Array:
     """What the hinge resists, by its law (indicative)."""
-    return resists_Nm(rods.law, tilt_rad)
+    return rods.law.at_Nm(tilt_rad)
 
 
 def planar_Nm(rods: Rods, tilt_rad: Array) -> Array:

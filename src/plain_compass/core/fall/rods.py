@@ -7,6 +7,7 @@ psi out of it, the trunk along u = (sin phi cos psi, sin psi, cos phi cos psi) i
 from __future__ import annotations
 
 from dataclasses import dataclass, fields, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -22,7 +23,7 @@ BEARINGS = 120
 BROKE_BY = ("face shut", "side load", "its own limit", "lost at once", "held to the ground")
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Rods:
     """Falls, one row each; every array has shape (n,).
 
@@ -72,7 +73,7 @@ class Rods:
     def __len__(self) -> int:
         return len(self.inertia_kg_m2)
 
-    @property
+    @cached_property
     def law(self) -> HingeLaw:
         """How their hinges resist."""
         law = (self.stiffness_Nm, self.peak_Nm, self.break_rad, self.peaks_at, self.softens_over, self.tail)

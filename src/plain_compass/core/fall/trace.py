@@ -89,7 +89,7 @@ class _Row:
     broke_rad: float
 
     def holds_back(self, tilt_rad: float) -> float:
-        """What the hinge takes by its law, less what the bent stem gives, over the inertia; see ``resists_Nm``."""
+        """What the hinge takes by its law, less what the bent stem gives, over the inertia; see ``HingeLaw``."""
         peak, per_rad, rise, peaks_at, softens_over, tail, breaks = self.law
         x = per_rad * tilt_rad
         held = peak * min(-math.expm1(-x) / rise, 1.0) * max(1.0 - (tilt_rad / breaks) ** 2, 0.0)

@@ -20,11 +20,11 @@ from ..base.quantity import Kind
 from ..base.rows import Mask
 from ..mechanics.balance import tipping_of
 from ..mechanics.bar import off_line_m, usable_m
-from ..mechanics.hinge import bored_m, holding_law, led_m
+from ..mechanics.hinge import bored_m, led_m
 from ..mechanics.law import spare_Nm
 from ..mechanics.seats import seat_wanted_m
 from ..mechanics.splitting import EARLY_MOST
-from ..mechanics.wedge import stands_in_kept
+from ..mechanics.wedge import moments_alone_Nm, stands_in_kept
 from ..plan.many import Many
 from .findings import LEAST_MARGIN, WATCH_FROM, Finding, Limit, Told, against, level_of
 
@@ -69,7 +69,7 @@ class Measure:
     watch_from: float = WATCH_FROM
 
 
-def _asked(where: Mask | bool, use: Array) -> Array:
+def _asked(where: Mask | bool, use: Array | float) -> Array:
     return np.where(where, use, np.nan)
 
 
@@ -103,7 +103,7 @@ def _taper(many: Many) -> Array:
     _, off = led_m(many.mass, many.hinge)
     loaded = np.abs(off) * many.mass.weight_N > LOADED_SHARE * many.strength.side_capacity_Nm
     uneven = np.abs(left - right) > UNEVEN_SHARE * (left + right) / 2
-    return _asked(loaded & uneven & (off * (left - right) > 0), np.full(len(off), BROKEN))
+    return _asked(loaded & uneven & (off * (left - right) > 0), BROKEN)
 
 
 def _overcut(many: Many) -> Array:
@@ -150,7 +150,7 @@ def _sits_back(many: Many) -> Array:
 
 def _shuts_first(many: Many) -> Array:
     shuts = np.asarray(many.wedging.shuts_first)
-    return _asked(shuts, np.full(len(shuts), BROKEN))
+    return _asked(shuts, BROKEN)
 
 
 def first_kerf_m(many: Many) -> Array:
@@ -198,7 +198,7 @@ def _in_strap(many: Many) -> Array:
         if cut.back.traits.keeps_back:
             section = many.sections.section(at)
             found[at] = stands_in_kept(section, cut.back, table.edge_left_m[at], table.edge_forward_m[at])
-    return _asked(many.placed & (found & many.seats.used).any(axis=1), np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & (found & many.seats.used).any(axis=1), BROKEN)
 
 
 def _spacing(many: Many) -> Array:
@@ -207,18 +207,18 @@ def _spacing(many: Many) -> Array:
     rows = np.arange(len(used))[:, None]
     left, ahead, there = table.edge_left_m[rows, order], table.edge_forward_m[rows, order], used[rows, order]
     near = (there[:, 1:] & (np.hypot(np.diff(left, axis=1), np.diff(ahead, axis=1)) < wide)).any(axis=1)
-    return _asked(many.placed & near, np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & near, BROKEN)
 
 
 def _stack(many: Many) -> Array:
     stacked = (many.seats.used & (many.seats.table.stacked == 2)).any(axis=1)
     allowed = many.cases[0].kit.stackable != "no"
-    return _asked(many.placed & stacked & (not allowed), np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & stacked & (not allowed), BROKEN)
 
 
 def _spits(many: Many) -> Array:
     spits = (many.seats.used & many.seats.table.spits_out).any(axis=1)
-    return _asked(many.placed & spits, np.full(len(many.cases), BROKEN))
+    return _asked(many.placed & spits, BROKEN)
 
 
 def bar_reach_m(many: Many) -> Array:
@@ -286,7 +286,7 @@ def wind_per_newton(many: Many) -> Array:
     against = np.maximum(gust.against, 0.0)
     # What the plan could take from ahead in a calm, and the tree still goes from where its wedges bring it.
     calm = many.loads.forward_Nm + gust.mean_N * gust.arm_m * against
-    load, law = tipping_of(many.mass, many, calm), holding_law(many.strength)
+    load, law = tipping_of(many.mass, many, calm), many.strength.holding_law
     brought = np.maximum(wedges_bring_rad(many) - np.radians(many.cases[0].constants.tip_margin_deg), 0.0)
     back = np.maximum(spare_Nm(law, load, np.where(many.wedging.tilt_deg > 0, brought, 0.0)), 0.0)
     shares = []
@@ -307,8 +307,8 @@ def _wind(many: Many) -> Array:
 
 def rope_wanted_Nm(many: Many) -> Array:
     """Moment the rope must give: what tips the tree by its weight alone, and what else holds against the rope."""
-    pulls = np.nan_to_num(_rope(many, "moment_forward_Nm"))
-    found: Array = many.wedging.alone_Nm + np.maximum(pulls - many.loads.forward_Nm, 0.0)
+    pulls, constants = np.nan_to_num(_rope(many, "moment_forward_Nm")), many.cases[0].constants
+    found: Array = moments_alone_Nm(many, many.mass, constants) + np.maximum(pulls - many.loads.forward_Nm, 0.0)
     return found
 
 

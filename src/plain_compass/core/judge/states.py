@@ -14,7 +14,7 @@ import numpy as np
 
 from ..base.polygon import Array
 from ..mechanics.balance import backward_spare_Nm, tipping_of, wedge_in_first
-from ..mechanics.hinge import holding_law, led_m
+from ..mechanics.hinge import led_m
 from ..mechanics.law import spare_Nm
 from ..mechanics.resting import resting_alone
 from ..plan.many import Many
@@ -26,7 +26,7 @@ State: TypeAlias = Callable[[Many], tuple[Array, ...]]
 
 def _goes_over(many: Many) -> tuple[Array, ...]:
     """By how much the load is more than the hinge where the wedges bring the tree, or a push more than what holds."""
-    law, load = holding_law(many.strength), tipping_of(many.mass, many, many.loads.forward_Nm)
+    law, load = many.strength.holding_law, tipping_of(many.mass, many, many.loads.forward_Nm)
     margin = np.radians(many.cases[0].constants.tip_margin_deg)
     spare = spare_Nm(law, load, np.maximum(wedges_bring_rad(many) - margin, 0.0))
     return (np.maximum(spare, many.wedging.by_hand_Nm - many.wedging.moment_Nm),)
@@ -34,7 +34,7 @@ def _goes_over(many: Many) -> tuple[Array, ...]:
 
 def _shuts_first(many: Many) -> tuple[Array, ...]:
     """By how much the load is more than the hinge from where the face shuts on."""
-    law, load = holding_law(many.strength), tipping_of(many.mass, many, many.loads.forward_Nm)
+    law, load = many.strength.holding_law, tipping_of(many.mass, many, many.loads.forward_Nm)
     return (spare_Nm(law, load, np.radians(many.face.closing_angle_deg)),)
 
 

@@ -12,7 +12,7 @@ from ..base.rows import Mask, N
 from ..base.strips import Along, strip
 from ..design.cut import Cut, Kit
 from ..tree.timber import Timbers
-from .hinge import break_angles_deg, holding_law, law_of, led_m
+from .hinge import break_angles_deg, led_m
 from .law import HingeLaw, Tipping, goes_at_rad, most_spare_back_Nm, standing_use
 from .loads import Loads
 from .mass import Mass
@@ -69,10 +69,10 @@ def balances_of(
 ) -> Balance[Array]:
     """Balance of B trees about their hinges' centroids."""
     mass, loads = carried
-    region, law = stumps.hinge.region, law_of(stumps.strength)
+    region, law = stumps.hinge.region, stumps.strength.law
     load = tipping_of(mass, stumps, loads.forward_Nm)
     over = np.arctan2(-load.standing_Nm, load.toppling_Nm)
-    back = tipping_of(mass, stumps, loads.harmed_Nm)
+    back = load._replace(steady_Nm=loads.harmed_Nm)
     finished = standing_use(law, back, shuts_rad(region.forward_m - stumps.sections.back_m, kit))
     ahead, left = mass.com_forward_m - region.forward_m, mass.com_left_m - region.left_m
     return Balance(
@@ -81,7 +81,7 @@ def balances_of(
         moment_forward_Nm=mass.weight_N * ahead + loads.forward_Nm,
         moment_left_Nm=mass.weight_N * left + loads.left_Nm,
         centre_over_deg=np.degrees(np.maximum(over, 0.0)),
-        theta_go_deg=np.degrees(goes_at_rad(holding_law(stumps.strength), load)),
+        theta_go_deg=np.degrees(goes_at_rad(stumps.strength.holding_law, load)),
         standing_utilisation=finished,
         sits_back_utilisation=_sits_back(stumps, timbers, (mass, back), kit, finished),
     )
@@ -142,7 +142,7 @@ def backward_spare_Nm(stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Arra
     back = tipping_of(mass, stumps, loads.harmed_Nm)
     kerf, fits = first_kerfs(stumps, kit)
     arm = stumps.hinge.region.forward_m - stumps.sections.back_m
-    finished = most_spare_back_Nm(law_of(stumps.strength), back, shuts_rad(arm, kit))
+    finished = most_spare_back_Nm(stumps.strength.law, back, shuts_rad(arm, kit))
     if not fits.any():
         return finished
     held, load = _when_wedged(stumps, timbers, (mass, back), kerf)

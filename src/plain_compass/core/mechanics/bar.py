@@ -124,7 +124,7 @@ def _less(stretch: tuple[Array, Array], heart: tuple[float, float]) -> tuple[Arr
 def _chords(section: Section, rear_m: float, front_m: tuple[float, float]) -> tuple[Array, Array, Array]:
     """(forward, right end, left end) of the kerf at even depths from rear to the hinge, shapes (SLICES,)."""
     at, slope = front_m
-    deepest = at + max(slope * float(section.wood[:, 1].min()), slope * float(section.wood[:, 1].max()))
+    deepest = at + max(slope * section.right_m, slope * section.left_m)
     forwards = np.linspace(rear_m + 1e-6, max(deepest, rear_m + 1e-4), SLICES)
     strips = section.strips
     inside = (strips.wood_m[:, :, 0].min(axis=1)[None] <= forwards[:, None]) & (

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Generic, NamedTuple
 
 import numpy as np
@@ -68,7 +69,7 @@ class HingeGeometry(Generic[N]):
         return self.region.forward_m
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class HingeStrength(Generic[N]):
     """What the hinge can do.
 
@@ -94,25 +95,25 @@ class HingeStrength(Generic[N]):
     tail: N
     holding: N
 
+    @cached_property
+    def law(self: HingeStrength[Array]) -> HingeLaw:
+        """The law by which B hinges resist as they fold."""
+        return HingeLaw(
+            stiffness_Nm=self.stiffness_Nm,
+            peak_Nm=self.peak_Nm,
+            break_rad=np.radians(self.break_angle_deg),
+            peaks_at=self.peaks_at,
+            softens_over=self.softens_over,
+            tail=self.tail,
+        )
 
-def holding_law(strength: HingeStrength[Array]) -> HingeLaw:
-    """The law by which B hinges resist at most: where holding long is the worse, and the species unknown."""
-    law = law_of(strength)
-    if (strength.holding == 1.0).all():
-        return law
-    return replace(law, stiffness_Nm=law.stiffness_Nm * strength.holding, peak_Nm=law.peak_Nm * strength.holding)
-
-
-def law_of(strength: HingeStrength[Array]) -> HingeLaw:
-    """The law by which B hinges resist as they fold."""
-    return HingeLaw(
-        stiffness_Nm=strength.stiffness_Nm,
-        peak_Nm=strength.peak_Nm,
-        break_rad=np.radians(strength.break_angle_deg),
-        peaks_at=strength.peaks_at,
-        softens_over=strength.softens_over,
-        tail=strength.tail,
-    )
+    @cached_property
+    def holding_law(self: HingeStrength[Array]) -> HingeLaw:
+        """The law by which B hinges resist at most: where holding long is the worse, and the species unknown."""
+        law = self.law
+        if (self.holding == 1.0).all():
+            return law
+        return replace(law, stiffness_Nm=law.stiffness_Nm * self.holding, peak_Nm=law.peak_Nm * self.holding)
 
 
 def front_line(section: Section, face: FaceGeometry, back: BackCut) -> tuple[float, float]:

@@ -10,7 +10,9 @@ fail near 1.2 to 1.5 % strain.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, fields
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
@@ -25,11 +27,14 @@ GRID_RAD: Array = np.radians(GRID_DEG)
 _SIN, _COS = np.sin(GRID_RAD), np.cos(GRID_RAD)
 PARTS = np.linspace(0.0, 1.0, 33)
 """Parts of a stretch of the grid in which a crossing is closed in on, straight within the last."""
+STANDS_FROM: Array = np.linspace(0.0, 1.0, 49) ** 2
+STANDS_AT: Array = STANDS_FROM[1:]
+"""Where standing is looked at, in shares of the farthest tilt: closer together near upright, where hinges are stiff."""
 NEXT_TO_NOTHING_Nm = 1e-9
 """Keeps a hinge of no wood at all from dividing by it."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class HingeLaw:
     """Resistance against tilt of B hinges; every column has shape (B,).
 
@@ -53,13 +58,13 @@ class HingeLaw:
         """Some of the hinges."""
         return HingeLaw(*(getattr(self, item.name)[rows] for item in fields(self)))
 
-    @property
+    @cached_property
     def rise(self) -> Array:
         """1 - e^-x_u: the rise at the peak."""
         found: Array = -np.expm1(-self.peaks_at)
         return found
 
-    @property
+    @cached_property
     def per_rad(self) -> Array:
         """x over tilt."""
         return self.rise * self.stiffness_Nm / np.maximum(self.peak_Nm, NEXT_TO_NOTHING_Nm)
@@ -69,27 +74,35 @@ class HingeLaw:
         """Tilt at which it resists most, its breaking left out."""
         return self.peaks_at / np.maximum(self.per_rad, NEXT_TO_NOTHING_Nm)
 
+    @cached_property
+    def _terms(self) -> tuple[Array, ...]:
+        """What ``_resists_Nm`` takes of the columns, in its order."""
+        softens = 1.0 / self.softens_over
+        return -self.per_rad, -1.0 / self.rise, self.peaks_at, softens, self.tail, 1.0 / self.break_rad, self.peak_Nm
+
     def moments_Nm(self, tilt_rad: Array) -> Array:
         """Resistance at tilts of shape (B, n), or (n,) for all; (B, n)."""
-        columns = (self.stiffness_Nm, self.peak_Nm, self.break_rad, self.peaks_at, self.softens_over, self.tail)
-        return resists_Nm(HingeLaw(*(each[:, None] for each in columns)), tilt_rad)
+        return _resists_Nm([each[:, None] for each in self._terms], tilt_rad)
 
     def at_Nm(self, tilt_rad: Array) -> Array:
-        """Resistance of each at a tilt of its own, shape (B,)."""
-        return resists_Nm(self, tilt_rad)
+        """Resistance at tilts that go with the columns as arrays do: of each at a tilt of its own, shape (B,)."""
+        return _resists_Nm(self._terms, tilt_rad)
 
 
-def resists_Nm(law: HingeLaw, tilt_rad: Array) -> Array:
-    """Resistance at tilts that go with the law's columns as arrays do.
+def _resists_Nm(terms: Sequence[Array], tilt_rad: Array) -> Array:
+    """M_u min((1 - e^-x)/(1 - e^-x_u), 1) s(x) (1 - (tilt/break)^2), x the tilt in the law's own measure.
 
-    M_u min((1 - e^-x)/(1 - e^-x_u), 1) s(x) (1 - (tilt/break)^2), x the tilt in the law's own measure, s = 1 up to x_u
-    and tail + (1 - tail) e^-((x - x_u)/x_s) after.
+    s = 1 up to x_u and tail + (1 - tail) e^-((x - x_u)/x_s) after.
+
+    Args:
+        terms: -x over tilt, -1/(1 - e^-x_u), x_u, 1/x_s, tail, 1/break, M_u.
     """
-    x = law.per_rad * tilt_rad
-    rises = np.minimum(-np.expm1(-x) / law.rise, 1.0)
-    softens = law.tail + (1.0 - law.tail) * np.exp(-np.maximum(x - law.peaks_at, 0.0) / law.softens_over)
-    breaks = np.maximum(1.0 - (tilt_rad / law.break_rad) ** 2, 0.0)
-    found: Array = law.peak_Nm * rises * softens * breaks
+    minus_per_rad, scale, peaks_at, per_softening, tail, per_break, peak = terms
+    minus_x = minus_per_rad * tilt_rad
+    rises = np.minimum(np.expm1(minus_x) * scale, 1.0)
+    softens = tail + (1.0 - tail) * np.exp(np.minimum(minus_x + peaks_at, 0.0) * per_softening)
+    breaks = np.maximum(1.0 - (tilt_rad * per_break) ** 2, 0.0)
+    found: Array = peak * rises * softens * breaks
     return found
 
 
@@ -161,13 +174,35 @@ def standing_use(law: HingeLaw, load: Tipping, most_rad: Array) -> Array:
     Returns:
         Shape (B,); infinite where the hinge resists nothing.
     """
-    tilt = most_rad[:, None] * STANDS_AT
+    return _least_asked(load, *_standing(law, load, most_rad[:, None] * STANDS_AT))
+
+
+def _standing(law: HingeLaw, load: Tipping, tilt_rad: Array) -> tuple[Array, Array]:
+    """(what the load asks, what the hinge gives) at tilts to the side to which each tree stands, shapes (B, n)."""
     sign = np.where(load.standing_Nm < 0, -1.0, 1.0)[:, None]
-    asks = sign * load.moments_Nm(sign * np.sin(tilt), np.cos(tilt))
-    gives = law.moments_Nm(tilt)
+    return sign * load.moments_Nm(sign * np.sin(tilt_rad), np.cos(tilt_rad)), law.moments_Nm(tilt_rad)
+
+
+def _least_asked(load: Tipping, asks: Array, gives: Array) -> Array:
     some = gives > NEXT_TO_NOTHING_Nm
     least: Array = np.where(some, np.maximum(asks, 0.0) / np.where(some, gives, 1.0), np.inf).min(axis=1)
     return np.where(load.standing_Nm == 0, 0.0, least)
+
+
+def standing_on(law: HingeLaw, load: Tipping, most_rad: Array) -> tuple[Array, Array]:
+    """(standing use, first tilt at which the hinge carries the tree, forward or back as it stands), shapes (B,).
+
+    The tilt is looked for where standing is looked at, straight between two places; ``most_rad`` where there is none.
+    """
+    tilt = most_rad[:, None] * STANDS_FROM
+    asks, gives = _standing(law, load, tilt)
+    use, short = _least_asked(load, asks[:, 1:], gives[:, 1:]), asks - gives
+    stands = short <= 0
+    first, rows = np.maximum(stands.argmax(axis=1), 1), np.arange(len(tilt))
+    low, high = short[rows, first - 1], short[rows, first]
+    share = np.where(low > high, np.clip(low / np.where(low > high, low - high, 1.0), 0.0, 1.0), 0.0)
+    found = tilt[rows, first - 1] + share * (tilt[rows, first] - tilt[rows, first - 1])
+    return use, np.where(stands.any(axis=1), found, most_rad)
 
 
 def most_spare_back_Nm(law: HingeLaw, load: Tipping, most_rad: Array) -> Array:
@@ -175,23 +210,3 @@ def most_spare_back_Nm(law: HingeLaw, load: Tipping, most_rad: Array) -> Array:
     tilt = most_rad[:, None] * STANDS_AT
     found: Array = (law.moments_Nm(tilt) + load.moments_Nm(-np.sin(tilt), np.cos(tilt))).max(axis=1)
     return found
-
-
-STANDS_AT: Array = np.linspace(0.0, 1.0, 49)[1:] ** 2
-"""Where standing is looked at, in shares of the farthest tilt: closer together near upright, where hinges are stiff."""
-
-
-def stands_at_rad(law: HingeLaw, load: Tipping, most_rad: Array) -> Array:
-    """First tilt, forward or back as the tree stands, at which the hinge carries it; ``most_rad`` where none does.
-
-    Looked at where standing is, straight between two places.
-    """
-    tilt = np.concatenate([np.zeros((len(most_rad), 1)), most_rad[:, None] * STANDS_AT], axis=1)
-    sign = np.where(load.standing_Nm < 0, -1.0, 1.0)[:, None]
-    short = sign * load.moments_Nm(sign * np.sin(tilt), np.cos(tilt)) - law.moments_Nm(tilt)
-    stands = short <= 0
-    first, rows = np.maximum(stands.argmax(axis=1), 1), np.arange(len(tilt))
-    low, high = short[rows, first - 1], short[rows, first]
-    share = np.where(low > high, np.clip(low / np.where(low > high, low - high, 1.0), 0.0, 1.0), 0.0)
-    found = tilt[rows, first - 1] + share * (tilt[rows, first] - tilt[rows, first - 1])
-    return np.where(stands.any(axis=1), found, most_rad)

@@ -15,7 +15,6 @@ from ..tree.section import Section
 from ..tree.wood import Indicative
 from .balance import Balance, tipping_of
 from .hands import by_hand_Nm
-from .hinge import holding_law
 from .law import HingeLaw, Tipping, goes_at_rad
 from .loads import Loads
 from .mass import Mass
@@ -95,7 +94,6 @@ class Wedging(Generic[N]):
         shuts_first: whether the face shuts while the hinge still holds the tree: it never goes.
         doubled_needed: whether a single wedge cannot lift far enough but two on each other can.
         by_hand_Nm: what one person gives with a push, and a lever on a small stem (indicative).
-        alone_Nm: most moment anything must give to tip the tree by its weight alone, without rope or wind.
         pause_s: how long the top takes to answer: a period of the sway, held to two to six seconds.
     """
 
@@ -111,7 +109,6 @@ class Wedging(Generic[N]):
     shuts_first: bool
     doubled_needed: bool
     by_hand_Nm: N
-    alone_Nm: N
     pause_s: N
 
     @property
@@ -171,7 +168,7 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
     sections, face, hinge = stumps.sections, stumps.face, stumps.hinge
     closing = face.closing_angle_deg
     tilt = drive_tilts_deg(balance.theta_go_deg, closing, constants)
-    curve = resisting_moments(tilt, tipping_of(mass, stumps, loads.forward_Nm), holding_law(stumps.strength))
+    curve = resisting_moments(tilt, tipping_of(mass, stumps, loads.forward_Nm), stumps.strength.holding_law)
     peak = np.maximum(curve.max(axis=1), 0.0)
     seats = _seats(stumps, kit, (peak, tilt), constants)
     some, table = seats.used.any(axis=1), seats.table
@@ -195,7 +192,6 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
         shuts_first=balance.theta_go_deg >= closing,  # type: ignore[arg-type]
         doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]
         by_hand_Nm=by_hand_Nm(stumps.designs.height_m, sections.diameter_m, constants),
-        alone_Nm=moments_wanted_Nm(stumps, poise, constants, peak),
         pause_s=np.clip(mass.sway_s, *PAUSES_s),
     )
     return plan, seats
@@ -207,16 +203,9 @@ def _most(values: Array, used: Mask, none: float) -> Array:
     return np.where(used.any(axis=1), found, none)
 
 
-def moments_wanted_Nm(stumps: Stumps, poise: Poise, constants: Indicative, peak_Nm: Array) -> Array:
-    """Most moment anything must give to tip the tree as it stands by its weight alone, without rope or wind.
-
-    Args:
-        peak_Nm: the same with both.
-    """
-    mass, _, loads = poise
-    if not loads.forward_Nm.any():
-        return peak_Nm
-    bare, law = tipping_of(mass, stumps, np.zeros_like(peak_Nm)), holding_law(stumps.strength)
+def moments_alone_Nm(stumps: Stumps, mass: Mass[Array], constants: Indicative) -> Array:
+    """Most moment anything must give to tip each tree as it stands by its weight alone, without rope or wind."""
+    bare, law = tipping_of(mass, stumps, np.zeros_like(mass.mass_kg)), stumps.strength.holding_law
     tilt = drive_tilts_deg(np.degrees(goes_at_rad(law, bare)), stumps.face.closing_angle_deg, constants)
     found: Array = np.maximum(resisting_moments(tilt, bare, law).max(axis=1), 0.0)
     return found

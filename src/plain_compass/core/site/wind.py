@@ -38,14 +38,15 @@ def wind_force_N(area_m2: float, speed_m_s: float, gust_ratio: float, *, in_leaf
 
 
 def speed_for_force_m_s(force_N: float, area_m2: float, *, in_leaf: bool) -> float:
-    """Mean speed that gives a force, by halving; infinite when no wind up to 40 m/s does."""
-    low, high = 0.0, MOST_WIND_m_s
-    if wind_force_N(area_m2, high, 1.0, in_leaf=in_leaf) < force_N:
+    """Mean speed that gives a force; infinite when no wind up to 40 m/s does.
+
+    Leaves give three stretches: as the square of the speed below and above those between which they fold, as its
+    power of 1.3 in between.
+    """
+    if wind_force_N(area_m2, MOST_WIND_m_s, 1.0, in_leaf=in_leaf) < force_N:
         return math.inf
-    for _ in range(48):
-        middle = (low + high) / 2
-        if wind_force_N(area_m2, middle, 1.0, in_leaf=in_leaf) < force_N:
-            low = middle
-        else:
-            high = middle
-    return high
+    for held, power in ((LEAST_GUST_m_s, 2.0), (MOST_GUST_m_s, 1.3)):
+        most = wind_force_N(area_m2, held, 1.0, in_leaf=in_leaf)
+        if force_N <= most:
+            return held * (force_N / most) ** (1.0 / power if in_leaf else 0.5)
+    return MOST_GUST_m_s * math.sqrt(force_N / wind_force_N(area_m2, MOST_GUST_m_s, 1.0, in_leaf=in_leaf))

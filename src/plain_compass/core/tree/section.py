@@ -81,12 +81,12 @@ class Section:
         lefts: Array = (self.right_m + width * (np.arange(STRIPS) + 0.5)).astype(np.float64)
         return Strips(lefts, width, intervals(self.wood, lefts), intervals(self.rot, lefts))
 
-    @property
+    @cached_property
     def left_m(self) -> float:
         """Leftmost wood."""
         return float(self.wood[:, 1].max())
 
-    @property
+    @cached_property
     def right_m(self) -> float:
         """Rightmost wood."""
         return float(self.wood[:, 1].min())
