@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..base.errors import InputError
+from ..base.frozen import quickly_made
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase
 from ..base.quantity import declared
@@ -50,7 +51,8 @@ MOVED_BY_WEDGES = ("wedge.", "balance.over", "balance.sits_back", "balance.wind"
 HELPS = ("none", "wedges", "rope", "not with this kit")
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Spoke:
     """One bearing.
 

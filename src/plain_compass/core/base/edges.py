@@ -11,10 +11,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from .frozen import quickly_made
 from .rows import Array, Index, Mask
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Edges:
     """Outlines of B sections as edges from (u0, v0) to (u1, v1), shapes (B, E)."""
 

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import TypeAlias
 
+from .frozen import quickly_made
+
 
 @dataclass(frozen=True, slots=True)
 class Row:
@@ -14,7 +16,8 @@ class Row:
     items: tuple[str | Phrase, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Phrase:
     """A sentence to be shown in a person's own units and words.
 

@@ -14,13 +14,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .frames import squares_turned_on, turned_on
+from .frozen import quickly_made
 from .rows import Array as Array
 from .rows import N
 
 EMPTY: Array = np.zeros((0, 2))
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Moments(Generic[N]):
     """Area moments of a plane region about the origin and about its own centroid.
 

@@ -47,6 +47,12 @@ def expanded(first: Index, counts: Index) -> tuple[Index, Index, Index]:
     return np.repeat(row, repeats), np.repeat(column, repeats), number
 
 
+def limited(values: Array, low: Array | float, high: Array | float) -> Array:
+    """Values held between two others: ``np.clip`` without what it looks at first, which takes longer for a few."""
+    found: Array = np.minimum(np.maximum(values, low), high)
+    return found
+
+
 def in_blocks(count: int, size: int) -> Iterator[slice]:
     """``count`` rows in blocks of at most ``size``: so many that what is worked on stays near the processor."""
     return (slice(first, first + size) for first in range(0, count, size))

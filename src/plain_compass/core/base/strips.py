@@ -15,6 +15,7 @@ from typing import TypeVar
 import numpy as np
 
 from .edges import Edges, Line
+from .frozen import quickly_made
 from .rows import Array, Index, Mask, expanded
 
 FAR_m = 1e3
@@ -25,7 +26,8 @@ LEAST_AREA_m2 = 1e-12
 """Below a square micrometre there is no wood."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Along:
     """Integrals of 1, v and vv over regions, for what bends along the lay; all of one shape."""
 
@@ -53,7 +55,8 @@ class Along:
         return np.where(self.one > LEAST_AREA_m2, self.vv - self.v * self.forward_m, 0.0)
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Integrals(Along):
     """Integrals of u, uu and uv beside those; regions that do not overlap add up."""
 
@@ -189,7 +192,7 @@ TERMS: Mapping[type[Along], Callable[[Array, Array, Array, Array], tuple[Array, 
 def strip(edges: Edges, low_m: Array, high_m: Array, of: type[A]) -> A:
     """Integrals over one strip a section, between two levels of shape (B,)."""
     high_m = np.maximum(high_m, low_m)
-    if len(edges) <= FEW:
+    if len(low_m) <= FEW:
         ends = _drawn_in((edges.u0, edges.v0), (edges.u1, edges.v1), low_m[:, None], high_m[:, None])
         return of(*np.array(TERMS[of](*ends)).sum(axis=2))
     found = bands(edges, np.stack([low_m, high_m], axis=1), of)
@@ -198,7 +201,7 @@ def strip(edges: Edges, low_m: Array, high_m: Array, of: type[A]) -> A:
 
 def ahead(edges: Edges, at_m: Array, slope: Array) -> Integrals:
     """Integrals over what lies ahead of a line v = at + slope u, one a section; shapes (B,)."""
-    far = np.full(len(edges), FAR_m)
+    far = np.full(len(at_m), FAR_m)
     if not slope.any():
         return strip(edges, at_m, far, Integrals)
     return strip(edges.sheared(slope), at_m, far, Integrals).unsheared(slope)
@@ -209,7 +212,8 @@ def between_lines(edges: Edges, rear: Line, front: Line) -> Integrals:
     if not (rear.slope.any() or front.slope.any()):
         return strip(edges, rear.at_m, front.at_m, Integrals)
     count = len(edges)
-    twice = edges.rows(np.concatenate([np.arange(count)] * 2))
+    # One section serves for both as it is.
+    twice = edges if count == 1 else edges.rows(np.concatenate([np.arange(count)] * 2))
     slopes = np.concatenate([rear.slope, front.slope])
     both = ahead(twice, np.concatenate([rear.at_m, front.at_m]), slopes)
     return both.rows(slice(None, count)) - both.rows(slice(count, None))

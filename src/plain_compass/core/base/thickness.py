@@ -13,7 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from .edges import Edges, Line
-from .rows import Array, Index, Mask, expanded, in_blocks
+from .frozen import quickly_made
+from .rows import Array, Index, Mask, expanded, in_blocks, limited
 
 LINES = 200
 """Lines of an even set, closer together towards both sides, where the thickness falls to nothing."""
@@ -23,7 +24,8 @@ LEAST_m = 1e-6
 """Thinner than a micrometre is nothing."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Lines:
     """Where lines along the lay cross each section.
 
@@ -67,7 +69,7 @@ class Lines:
     def powers(self, low_m: Array, high_m: Array) -> tuple[Array, Array]:
         """Integrals across the lay of the thickness squared, and cubed, between one level and another; all (B,)."""
         low, high = low_m[:, None], high_m[:, None]
-        t = (np.clip(self.ends_m, low, high) - np.clip(self.begins_m, low, high)).sum(axis=0)
+        t = (limited(self.ends_m, low, high) - limited(self.begins_m, low, high)).sum(axis=0)
         square = t * t * self.width_m
         return square.sum(axis=1), (square * t).sum(axis=1)
 
@@ -80,7 +82,7 @@ def even_lines(edges: Edges) -> Lines:
     u = middle - half * np.cos(turn)
     width = half * (np.cos(turn - math.pi / LINES / 2) - np.cos(turn + math.pi / LINES / 2))
     # How many lines stand left of a corner: the same for both edges that meet there, so that none is lost between them.
-    share = (np.arccos(np.clip((middle - end) / half, -1.0, 1.0)) * LINES / math.pi for end in (edges.u0, edges.u1))
+    share = (np.arccos(limited((middle - end) / half, -1.0, 1.0)) * LINES / math.pi for end in (edges.u0, edges.u1))
     one, other = (np.rint(each).astype(np.intp) for each in share)
     first, last = np.minimum(one, other), np.maximum(one, other)
     row, edge, line = expanded(first, last - first)
@@ -121,7 +123,8 @@ def crossed_at(edges: Edges, u_m: Array) -> tuple[Mask, Array, Mask]:
     return hit, v, run < 0
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Between:
     """The section between two lines across it; shapes (B,).
 
@@ -147,7 +150,7 @@ def between(edges: Edges, rear: Line, front: Line, low_m: Array, high_m: Array) 
     """
     near = _near(edges, rear, front)
     kinks = np.concatenate([near.ua, near.ub, low_m[:, None], high_m[:, None]], axis=1)
-    kinks = np.sort(np.clip(kinks, low_m[:, None], high_m[:, None]), axis=1)
+    kinks = np.sort(limited(kinks, low_m[:, None], high_m[:, None]), axis=1)
     start, long = kinks[:, :-1], np.diff(kinks, axis=1)
     thick, grows = near.thickness_m(start + long / 2)
     # Straight about its middle: the means of its powers are the middle's and what the ends exceed it by.
@@ -161,7 +164,8 @@ def between(edges: Edges, rear: Line, front: Line, low_m: Array, high_m: Array) 
     return Between(square, cube, np.where(some, left, 0.0), np.where(some, right, 0.0))
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class _Near:
     """The edges that meet a strip, cut to it, from (ua, va) to (ub, vb), shapes (B, k), and where they leave it.
 
@@ -235,7 +239,8 @@ def _shares(outside0: Array, outside1: Array) -> tuple[Array, Array, Array]:
     The third counts its crossings, shape (B, k, 2): 1 where it comes in at its start, -1 where it leaves at its end.
     """
     change = np.where(outside0 == outside1, 1.0, outside0 - outside1)
-    at = np.clip(outside0 / change, 0.0, 1.0)
+    at = limited(outside0 / change, 0.0, 1.0)
     comes_in, goes_out = (outside0 >= 0) & (outside1 < 0), (outside0 < 0) & (outside1 >= 0)
-    ways = np.stack([np.where(comes_in, 1.0, 0.0), np.where(goes_out, -1.0, 0.0)], axis=-1)
+    ways = np.empty((*change.shape, 2))
+    ways[:, :, 0], ways[:, :, 1] = comes_in, np.where(goes_out, -1.0, 0.0)
     return np.where(comes_in, at, 0.0), np.where(goes_out, at, 1.0), ways

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from ..base.frozen import quickly_made
 from ..base.polygon import Array
 from ..base.rows import Mask
 from .cut import Cut
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Designs:
     """The numbers of B cuts; every column has shape (B,).
 
@@ -54,36 +56,35 @@ class Designs:
 
 def designs_of(cuts: Sequence[Cut]) -> Designs:
     """The columns of some cuts."""
+    numbers = np.array([_numbers(cut) for cut in cuts], dtype=np.float64).T
+    flags = np.array([_flags(cut) for cut in cuts], dtype=bool).T
+    return Designs(tuple(cuts), *np.ascontiguousarray(numbers), *np.ascontiguousarray(flags))
 
-    def column(value: Callable[[Cut], float]) -> Array:
-        return np.array([value(cut) for cut in cuts], dtype=np.float64)
 
-    def mask(holds: Callable[[Cut], object]) -> Mask:
-        return np.array([bool(holds(cut)) for cut in cuts])
-
-    angles = np.array([cut.face.angles_deg for cut in cuts], dtype=np.float64)
-    return Designs(
-        cuts=tuple(cuts),
-        height_m=column(lambda cut: cut.height_m),
-        gun_deg=column(lambda cut: cut.gun_deg),
-        depth_m=column(lambda cut: cut.face.depth_m),
-        overcut_m=column(lambda cut: cut.face.overcut_m),
-        roof_deg=angles[:, 0],
-        floor_deg=angles[:, 1],
-        block_m=column(lambda cut: cut.face.block_m if cut.face.traits.blocked_out else 0.0),
-        left_m=column(lambda cut: cut.hinge.left_m),
-        right_m=column(lambda cut: cut.hinge.right_m),
-        middle_m=column(lambda cut: cut.hinge.middle_m),
-        step_m=column(lambda cut: cut.back.step_m - cut.face.apart_m),
-        apart_m=column(lambda cut: cut.face.apart_m),
-        lengthened_m=column(lengthened_m),
-        kept_m=column(lambda cut: cut.back.kept_m),
-        is_cut=mask(lambda cut: cut.face.traits.is_cut),
-        held=mask(lambda cut: cut.back.held),
-        strapped=mask(lambda cut: cut.back.strapped),
-        from_behind=mask(lambda cut: cut.back.traits.from_behind),
-        shaped=mask(is_shaped),
+def _numbers(cut: Cut) -> tuple[float, ...]:
+    """A row of the columns that are numbers, in their order."""
+    face, hinge, back = cut.face, cut.hinge, cut.back
+    return (
+        cut.height_m,
+        cut.gun_deg,
+        face.depth_m,
+        face.overcut_m,
+        *face.angles_deg,
+        face.block_m if face.traits.blocked_out else 0.0,
+        hinge.left_m,
+        hinge.right_m,
+        hinge.middle_m,
+        back.step_m - face.apart_m,
+        face.apart_m,
+        lengthened_m(cut),
+        back.kept_m,
     )
+
+
+def _flags(cut: Cut) -> tuple[bool, ...]:
+    """A row of those that are yes or no, in their order."""
+    back = cut.back
+    return cut.face.traits.is_cut, back.held, back.strapped, back.traits.from_behind, is_shaped(cut)
 
 
 def lengthened_m(cut: Cut) -> float:

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import full_turn_deg, half_turn_deg
+from ..base.frozen import changed
 from ..base.polygon import Array
 from ..mechanics.balance import first_kerfs, held_behind_kerf, shuts_rad, wedge_in_first
 from ..mechanics.law import HingeLaw, Tipping, standing_use
@@ -257,7 +258,7 @@ def _sits_back(planned: Planned, samples: Samples) -> NDArray[np.bool_]:
     held = held_behind_kerf(many, many.timbers, kerf)
     rows = np.zeros(len(samples), dtype=np.intp)
     law, grown = held.law.picked(rows), samples.grown
-    law = replace(law, peak_Nm=law.peak_Nm * grown["peak"], stiffness_Nm=law.stiffness_Nm * grown["stiffness"])
+    law = changed(law, peak_Nm=law.peak_Nm * grown["peak"], stiffness_Nm=law.stiffness_Nm * grown["stiffness"])
     behind = samples.weight_N * (planned.parts.hinge.forward_m - held.centre_m[0])
     return _goes_back(planned, samples, (law, samples.rods.ahead_Nm + behind), held.arm_m[rows])
 

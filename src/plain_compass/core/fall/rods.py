@@ -6,7 +6,7 @@ psi out of it, the trunk along u = (sin phi cos psi, sin psi, cos phi cos psi) i
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, fields
 from functools import cached_property
 from typing import Any
 
@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from ..base.errors import ReckoningError
 from ..base.frames import full_turn_deg
+from ..base.frozen import changed, quickly_made
 from ..base.polygon import Array
 from ..mechanics.law import HingeLaw
 
@@ -23,6 +24,7 @@ BEARINGS = 120
 BROKE_BY = ("face shut", "side load", "its own limit", "lost at once", "held to the ground")
 
 
+@quickly_made
 @dataclass(frozen=True, eq=False)
 class Rods:
     """Falls, one row each; every array has shape (n,).
@@ -90,7 +92,7 @@ class Rods:
     def changed(self, **columns: Array | float) -> Rods:
         """The same falls with some columns replaced."""
         wide = {name: np.broadcast_to(np.asarray(value, float), (len(self),)) for name, value in columns.items()}
-        return replace(self, **wide)
+        return changed(self, **wide)
 
 
 def single(*columns: Array) -> tuple[Any, ...]:
@@ -128,7 +130,8 @@ def level_ends(tilt_rad: float = np.pi / 2) -> Ends:
     return Ends(np.full(BEARINGS, tilt_rad))
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Falls:
     """What became of each fall; every array has shape (n,).
 

@@ -15,6 +15,7 @@ import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import turned_on
+from ..base.frozen import changed, quickly_made
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits
 from ..mechanics.loads import blown_on, loaded
@@ -48,7 +49,8 @@ LOGS = ("mass", "up", "inertia", "stiffness", "peak", "side", "twist", "breaks",
 PLACES = ("forward", "left", "hinge_forward", "top_forward", "top_left")
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Samples:
     """Likely falls.
 
@@ -175,8 +177,8 @@ def _split_slopes(planned: Planned) -> tuple[float, float]:
     many = many_of([case] * 3)
     # A crack changes what resists, not how the index moves.
     sound = np.full(3, fracture_J_m2(case.wood, (case.tree.condition, "none"), case.constants))
-    timbers, pulled = replace(many.timbers, fracture_J_m2=sound), loaded(many.mass, many.loads)
-    mass = replace(pulled, com_forward_m=pulled.com_forward_m + ahead, mass_kg=pulled.mass_kg * (1 + heavier))
+    timbers, pulled = changed(many.timbers, fracture_J_m2=sound), loaded(many.mass, many.loads)
+    mass = changed(pulled, com_forward_m=pulled.com_forward_m + ahead, mass_kg=pulled.mass_kg * (1 + heavier))
     sweep = sweep_back_cuts(many, timbers, mass, many.loads.following_Nm)
     split = splittings_of(many, timbers, sweep, mass, ahead_m=many.balance.ahead_m + ahead, kerf_m=case.kit.kerf_m)
     plain, moved, grown = np.log(np.maximum(split.split_index, 1e-6)).tolist()

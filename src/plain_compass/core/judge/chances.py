@@ -16,6 +16,7 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 
 from ..base.errors import InputError
+from ..base.frozen import changed
 from ..base.levels import FindingKind, Level
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits, check_tree
@@ -362,4 +363,4 @@ def _judged(finding: Finding, chances: Chances, is_pending: bool) -> Finding:
     use, beta, chance = 1.0 - (finding.margin or 0.0), chances.beta(finding.id), chances.chance(finding.id)
     spread = abs(1.0 - use) / abs(beta) if abs(beta) > LEAST_BETA else None
     level = level_of_chance(chance, use)
-    return replace(finding, level=level, chance=chance, beta=beta, spread=spread, is_pending=is_pending)
+    return changed(finding, level=level, chance=chance, beta=beta, spread=spread, is_pending=is_pending)

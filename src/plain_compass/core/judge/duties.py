@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from ..base.frames import full_turn_deg
+from ..base.frozen import changed
+from ..base.kept import kept
 from ..base.levels import Group
 from ..base.phrase import phrase
 from ..plan.case import Case
 from ..plan.reach import called
+from ..site.site import Place, Site
 from ..site.ways_out import kept_away_m, people_inside, ways_out
 from .findings import Done, Finding, Limit, duty
 
@@ -19,20 +21,23 @@ SAME_LAY_DEG = 5
 
 def duty_findings(case: Case) -> tuple[Finding, ...]:
     """What every felling asks for, and what this one does."""
-    return (_ways(case), _people(case), *_rope(case))
+    site, at, lay_deg = case.site, case.at, case.cut.lay_deg
+    return (_ways(site, at, lay_deg), _people(site, at, case.tree.height_m, lay_deg), *_rope(case))
 
 
-def _ways(case: Case) -> Finding:
-    left, right = ways_out(case.site, case.at, case.cut.lay_deg)
+@kept("findings of the ground", 64)
+def _ways(site: Site, at: Place, lay_deg: float) -> Finding:
+    left, right = ways_out(site, at, lay_deg)
     sentence = phrase("duty.ways.clear", left=left.bearing_deg, right=right.bearing_deg)
-    about = f"lay {round(full_turn_deg(case.cut.lay_deg) / SAME_LAY_DEG) * SAME_LAY_DEG}"
+    about = f"lay {round(full_turn_deg(lay_deg) / SAME_LAY_DEG) * SAME_LAY_DEG}"
     return duty(Limit("duty.ways", Group.WAY_OUT, "lay"), about, sentence, "duty.ways.change")
 
 
-def _people(case: Case) -> Finding:
+@kept("findings of the ground", 64)
+def _people(site: Site, at: Place, height_m: float, lay_deg: float) -> Finding:
     """The zone nobody else may be in, and what of it must be closed."""
-    zone = kept_away_m(case.site, case.at, case.tree.height_m, case.cut.lay_deg)
-    names = tuple(called(case.site.obstacles[index]) for index in people_inside(case.site, case.at, case.tree.height_m))
+    zone = kept_away_m(site, at, height_m, lay_deg)
+    names = tuple(called(site.obstacles[index]) for index in people_inside(site, at, height_m))
     text = "duty.people.close" if names else "duty.people.nobody"
     sentence = phrase(text, zone=zone, names=names) if names else phrase(text, zone=zone)
     about = ", ".join(sorted(names)) or "nobody"
@@ -51,6 +56,6 @@ def with_done(findings: tuple[Finding, ...], done: Sequence[Done]) -> tuple[Find
     """The findings with their duties ticked that were done, for what they are to be done for now."""
     ticked = {(each.id, each.about): each for each in done}
     return tuple(
-        replace(each, done=ticked[each.id, each.about]) if (each.id, each.about) in ticked else each
+        changed(each, done=ticked[each.id, each.about]) if (each.id, each.about) in ticked else each
         for each in findings
     )

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from ..base.frozen import changed
 from ..base.levels import Group, Level
 from ..base.phrase import phrase
 from ..base.quantity import Kind
@@ -59,7 +60,7 @@ def _drift(planned: Planned, fan: Fan) -> Finding:
     limit, compared = Limit("fall.drift", Group.LANDING, "lay"), (abs(middle), tolerance, Kind.ANGLE)
     # Never worse than to watch: what a drift does is judged by what it hits.
     found = against(limit, min(use, 1.0), compared, told, watch_from=1.0, indicative=True)
-    return replace(found, margin=margin_of(use))
+    return changed(found, margin=margin_of(use))
 
 
 def _targets(planned: Planned, fan: Fan) -> Finding:
@@ -83,7 +84,7 @@ def _targets(planned: Planned, fan: Fan) -> Finding:
         )
     name, cost, chance = told[0]
     level = Level.STOP if cost == Cost.NEVER else Level.WATCH
-    found = replace(
+    found = changed(
         stated(
             Limit("fall.targets", Group.LANDING, "lay"),
             level,
@@ -113,7 +114,7 @@ def _hangs(fan: Fan) -> list[Finding]:
         return []
     level, sentence = level_of_chance(share, 0.0), phrase("fall.hangs.likely", chance=share)
     found = stated(Limit("fall.hangs", Group.LANDING, "lay"), level, sentence, "fall.hangs.change", indicative=True)
-    return [replace(found, value=share, limit=STOP_ABOVE, unit=Kind.RATIO, chance=share)]
+    return [changed(found, value=share, limit=STOP_ABOVE, unit=Kind.RATIO, chance=share)]
 
 
 def _butt(fall: NominalFall) -> list[Finding]:

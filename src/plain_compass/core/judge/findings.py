@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import NamedTuple
 
+from ..base.frozen import changed, quickly_made
 from ..base.levels import LEVELS, FindingKind, Group, Level
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
@@ -28,7 +29,8 @@ class Done:
     at: str = ""
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Finding:
     """One thing that bears on the plan: a limit, something unknown, a duty or a fact.
 
@@ -186,15 +188,16 @@ def unknown(id: str, group: Group, sentence: str, change: str) -> Finding:
 def duty(limit: Limit, about: str, sentence: Phrase, change: str) -> Finding:
     """Something to do on the site before the saw starts, and what it is to be done for."""
     found = stated(limit, Level.CLEAR, sentence, change, source="site")
-    return replace(found, kind=FindingKind.DUTY, about=about)
+    return changed(found, kind=FindingKind.DUTY, about=about)
 
 
 def as_fact(finding: Finding) -> Finding:
     """How the plan is made, told quietly: no warning, and no margin that could be mistaken for one."""
-    return replace(finding, kind=FindingKind.FACT, level=Level.CLEAR, margin=None)
+    return changed(finding, kind=FindingKind.FACT, level=Level.CLEAR, margin=None)
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Verdict:
     """The whole plan in one sentence: what stops it, else what is unknown, else what is to watch, else what is to do.
 

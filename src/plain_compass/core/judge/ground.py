@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 
 from ..base.frames import half_turn_deg
+from ..base.kept import kept
 from ..base.levels import Group, Level
 from ..base.phrase import Value, phrase
 from ..mechanics.mass import Mass
 from ..plan.case import Case, Standing
 from ..plan.reach import DEAR, behind, better_side, called, caught, lying
 from ..site.hang_up import Catch, gap_m
-from ..site.landing import hits_on
-from ..site.site import Cost
+from ..site.landing import Footprint, hits_on
+from ..site.site import Cost, Place, Site
 from ..site.ways_out import STEEP_DEG, ways_out
 from ..tree.around import Around
 from .findings import Finding, Limit, as_fact, stated, unknown
@@ -59,7 +60,12 @@ def _site(
 
 def targets_finding(case: Case) -> Finding:
     """What lies under the tree on its lay."""
-    hits = hits_on(case.site, case.at, lying(case), case.cut.lay_deg)
+    return _targets(case.site, case.at, lying(case), case.cut.lay_deg)
+
+
+@kept("findings of the ground", 64)
+def _targets(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> Finding:
+    hits = hits_on(site, at, footprint, lay_deg)
     costly = [hit for hit in hits if hit.obstacle.cost != Cost.NONE]
     if not costly:
         return _site(
@@ -118,7 +124,7 @@ def hang_up_findings(case: Case, mass: Mass) -> list[Finding]:
     """What catches the crown, or the neighbour it passes nearest to."""
     catches = caught(case, mass)
     if not catches:
-        return _gap(case)
+        return list(_gap(case.site, case.at, lying(case), case.cut.lay_deg))
     worst = catches[0]
     level = hang_up_level(worst)
     text = "landing.hang_up.takes_all" if worst.use > 1 else "landing.hang_up.takes"
@@ -140,19 +146,17 @@ def hang_up_findings(case: Case, mass: Mass) -> list[Finding]:
     ]
 
 
-def _gap(case: Case) -> list[Finding]:
+@kept("findings of the ground", 64)
+def _gap(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tuple[Finding, ...]:
     """The crown goes through beside somebody: how much there is to spare."""
-    found = gap_m(case.site, case.at, lying(case), case.cut.lay_deg)
+    found = gap_m(site, at, footprint, lay_deg)
     if found is None or found[1] > SPARE_TOLD_m:
-        return []
+        return ()
     spare = found[1]
-    level = (
-        Level.WATCH
-        if spare < lying(case).length_m * math.tan(math.radians(case.practice.tolerance_deg))
-        else Level.CLEAR
-    )
+    near = footprint.length_m * math.tan(math.radians(footprint.spread_deg))
+    level = Level.WATCH if spare < near else Level.CLEAR
     text = "landing.hang_up.gap_takes" if spare >= 0 else "landing.hang_up.passes_over"
-    return [
+    return (
         _site(
             "landing.hang_up",
             Group.LANDING,
@@ -161,9 +165,9 @@ def _gap(case: Case) -> list[Finding]:
             "landing.hang_up.gap_change",
             indicative=True,
             spare=abs(spare),
-            name=called(case.site.obstacles[found[0]]),
-        )
-    ]
+            name=called(site.obstacles[found[0]]),
+        ),
+    )
 
 
 def tears_free(around: Around, lay_deg: float) -> bool:
@@ -195,7 +199,12 @@ def tangled_findings(case: Case) -> list[Finding]:
 
 def ways_finding(case: Case) -> Finding:
     """Whether both ways out can be walked."""
-    left, right = ways_out(case.site, case.at, case.cut.lay_deg)
+    return _ways(case.site, case.at, case.cut.lay_deg)
+
+
+@kept("findings of the ground", 64)
+def _ways(site: Site, at: Place, lay_deg: float) -> Finding:
+    left, right = ways_out(site, at, lay_deg)
     free = [way for way in (left, right) if way.free]
     if len(free) == 2:
         unseen = sorted({index for way in free for index in way.under_unseen})
@@ -207,13 +216,13 @@ def ways_finding(case: Case) -> Finding:
             "way_out.paths.clear_change",
             left=left.bearing_deg,
             right=right.bearing_deg,
-            names=tuple(called(case.site.obstacles[index]) for index in unseen),
+            names=tuple(called(site.obstacles[index]) for index in unseen),
         )
     shut = next(way for way in (left, right) if not way.free)
     if shut.blocked_by is not None:
-        why = phrase("way_out.paths.stands_in", name=called(case.site.obstacles[shut.blocked_by]))
+        why = phrase("way_out.paths.stands_in", name=called(site.obstacles[shut.blocked_by]))
     elif shut.under_dead:
-        why = phrase("way_out.paths.under_dead", name=called(case.site.obstacles[shut.under_dead[0]]))
+        why = phrase("way_out.paths.under_dead", name=called(site.obstacles[shut.under_dead[0]]))
     else:
         why = phrase("way_out.paths.too_steep", slope=STEEP_DEG)
     return _site(

@@ -14,6 +14,7 @@ from typing import TypeAlias
 
 import numpy as np
 
+from ..base.frozen import quickly_made
 from ..base.levels import Group, Level
 from ..base.polygon import Array
 from ..base.quantity import Kind
@@ -100,9 +101,11 @@ def _holds(many: Many) -> Array:
 def _taper(many: Many) -> Array:
     """A thicker end where the weight crushes it: it carries less so, and leads the tree further off."""
     left, right = many.designs.left_m, many.designs.right_m
+    uneven = np.abs(left - right) > UNEVEN_SHARE * (left + right) / 2
+    if not uneven.any():
+        return np.full(len(left), np.nan)
     _, off = led_m(many.mass, many.hinge)
     loaded = np.abs(off) * many.mass.weight_N > LOADED_SHARE * many.strength.side_capacity_Nm
-    uneven = np.abs(left - right) > UNEVEN_SHARE * (left + right) / 2
     return _asked(loaded & uneven & (off * (left - right) > 0), BROKEN)
 
 
@@ -118,7 +121,8 @@ def _apart(many: Many) -> Array:
 
 def _early(many: Many) -> Array:
     """What stands beyond the hinge as a tree cut from behind goes, over what may: nothing where that is cut before."""
-    goes = np.nan_to_num(np.asarray(many.splitting.moves_at_m, dtype=np.float64))
+    # Not a number where only the hinge lets it go.
+    goes = np.fmax(np.asarray(many.splitting.moves_at_m, dtype=np.float64), 0.0)
     beyond = np.maximum(_share(goes, many.hinge.thickness_m) - 1.0, 0.0)
     return _asked(~many.designs.held, beyond / (EARLY_MOST - 1.0))
 
@@ -203,6 +207,8 @@ def _in_strap(many: Many) -> Array:
 
 def _spacing(many: Many) -> Array:
     table, used, wide = many.seats.table, many.seats.used, many.cases[0].kit.wedge_width_m
+    if used.shape[1] < 2:
+        return np.full(len(used), np.nan)
     order = np.argsort(np.where(used, table.edge_left_m, np.inf), axis=1, kind="stable")
     rows = np.arange(len(used))[:, None]
     left, ahead, there = table.edge_left_m[rows, order], table.edge_forward_m[rows, order], used[rows, order]
@@ -368,6 +374,7 @@ LIMITS: Mapping[str, Measure] = {
 """Every limit of the physics that has a number, in the order in which they are told."""
 
 
+@quickly_made
 @dataclass(frozen=True, eq=False)
 class Shares:
     """Every limit of B cases, in the order of ``LIMITS``; not a number where it is not asked.
@@ -406,7 +413,7 @@ IDS = tuple(LIMITS)
 def shares_of(many: Many, without: frozenset[str] = frozenset()) -> Shares:
     """Every limit of every case, but for those that are not asked for."""
     none = np.full(len(many.cases), np.nan)
-    return Shares(many, np.stack([none if id in without else kind.uses(many) for id, kind in LIMITS.items()]))
+    return Shares(many, np.array([none if id in without else kind.uses(many) for id, kind in LIMITS.items()]))
 
 
 def level_at(id: str, use: float) -> Level:

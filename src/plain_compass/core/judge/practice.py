@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
+from ..base.frozen import changed
 from ..base.levels import Group, Level
 from ..base.phrase import phrase
 from ..base.quantity import Kind
@@ -144,7 +143,7 @@ def _bore(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     change = phrase("split.bore.change")
     sentence = phrase(text, index=index)
     found = _fact(Limit("split.bore", Group.SPLIT, "kerf"), (index, 0.5, Kind.NUMBER), Told(sentence, change))
-    return [replace(found, indicative=True)]
+    return [changed(found, indicative=True)]
 
 
 def _kept_away(case: Case) -> list[Finding]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..base.errors import PlainCompassError
+from ..base.frozen import changed
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..tree.tree import Tree
@@ -99,7 +100,7 @@ def _held_back(finding: Finding, lacking: tuple[str, ...]) -> Finding:
     text = "measured.not_known_several" if len(wanted) > 1 else "measured.not_known_one"
     sentence = phrase(text, names=named_things(wanted), by_stand_ins=finding.sentence)
     bare = stated(Limit(finding.id, finding.group), Level.UNKNOWN, sentence, finding.change, source=finding.source)
-    return replace(bare, indicative=finding.indicative, mark=finding.mark)
+    return changed(bare, indicative=finding.indicative, mark=finding.mark)
 
 
 def after_change(before: Tree, after: Tree, path: str) -> Tree:

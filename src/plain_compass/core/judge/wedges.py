@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 from itertools import pairwise
 
+from ..base.frozen import changed
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
@@ -51,7 +51,7 @@ def _broken_rules(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
         "wedge.holds": lambda: phrase("wedge.drive.wedges_each_other"),
     }
     return [
-        replace(
+        changed(
             stated(Limit(id, Group.WEDGE, "wedges"), Level.STOP, sentence(), f"{id}.change"), margin=margin_of(uses[id])
         )
         for id, sentence in sentences.items()
@@ -98,7 +98,7 @@ def _drive(case: Case, parts: Parts, uses: Uses) -> Finding:
         # So many are no plan, and their number says nothing more.
         sentence = phrase("wedge.drive.past_use", most=most)
         past = stated(limit, Level.STOP, sentence, "wedge.drive.rope_change", indicative=True)
-        return replace(past, margin=margin_of(uses["wedge.drive"]))
+        return changed(past, margin=margin_of(uses["wedge.drive"]))
     if advance < least:
         told = Told(phrase("wedge.drive.too_hard", advance=advance, least=least), phrase("wedge.drive.rope_change"))
         return judged(limit, uses, (advance, least, Kind.FINE_LENGTH), told, indicative=True)

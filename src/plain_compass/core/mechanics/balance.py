@@ -7,6 +7,7 @@ from typing import Generic, NamedTuple
 
 import numpy as np
 
+from ..base.frozen import quickly_made
 from ..base.polygon import Array
 from ..base.rows import Mask, N
 from ..base.strips import Along, strip
@@ -23,7 +24,8 @@ LEAST_ARM_m = 1e-3
 """A kerf of no depth shuts at once; it still has an arm to divide by."""
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Balance(Generic[N]):
     """How the tree stands over its hinge.
 

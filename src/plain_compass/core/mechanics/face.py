@@ -8,6 +8,7 @@ from typing import Generic
 import numpy as np
 
 from ..base.edges import ends_m
+from ..base.frozen import quickly_made
 from ..base.polygon import Array
 from ..base.rows import N
 from ..design.designs import Designs
@@ -19,7 +20,8 @@ STEEPEST_DEG = 89.0
 """A face cut straight up has no height of its own at the wood's front."""
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class FaceGeometry(Generic[N]):
     """The face on this section.
 

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 from typing import Generic, NamedTuple
 
 import numpy as np
 
 from ..base.edges import Edges, Line
+from ..base.frozen import changed, quickly_made
 from ..base.polygon import EMPTY, Array, Moments, clip
-from ..base.rows import Index, Mask, N, row
+from ..base.rows import Index, Mask, N, limited, row
 from ..base.strips import Integrals, area_between_lines, between_lines, counted
-from ..base.thickness import between
+from ..base.thickness import Between, between
 from ..design.cut import BackCut, Cut, Hinge
 from ..design.designs import Designs
 from ..tree.section import Section
@@ -30,7 +31,8 @@ LEAST_LENGTH_m = 1e-3
 """A piece of hinge that reaches over nothing still has a length to divide by."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class HingeGeometry(Generic[N]):
     """The hinge as a region of sound wood, exact.
 
@@ -69,6 +71,7 @@ class HingeGeometry(Generic[N]):
         return self.region.forward_m
 
 
+@quickly_made
 @dataclass(frozen=True, eq=False)
 class HingeStrength(Generic[N]):
     """What the hinge can do.
@@ -113,7 +116,7 @@ class HingeStrength(Generic[N]):
         law = self.law
         if (self.holding == 1.0).all():
             return law
-        return replace(law, stiffness_Nm=law.stiffness_Nm * self.holding, peak_Nm=law.peak_Nm * self.holding)
+        return changed(law, stiffness_Nm=law.stiffness_Nm * self.holding, peak_Nm=law.peak_Nm * self.holding)
 
 
 def front_line(section: Section, face: FaceGeometry, back: BackCut) -> tuple[float, float]:
@@ -176,13 +179,17 @@ def hinge_outline(section: Section, face: FaceGeometry, cut: Cut) -> Array:
 
 
 class _Pieces(NamedTuple):
-    """Pieces of B hinges, each between its rear and its front line over a stretch across the lay; shapes (p,)."""
+    """Pieces of B hinges, each between its rear and its front line over a stretch across the lay; shapes (p,).
+
+    ``one_each`` says that every hinge is one piece, in their order.
+    """
 
     owner: Index
     low_m: Array
     high_m: Array
     rear: Line
     front: Line
+    one_each: bool = False
 
     def some(self, which: Mask) -> _Pieces:
         """Some of the pieces."""
@@ -193,27 +200,31 @@ class _Pieces(NamedTuple):
 
     def own(self, edges: Edges) -> Edges:
         """Every piece's own section."""
-        return edges if np.array_equal(self.owner, np.arange(len(edges))) else edges.rows(self.owner)
+        return edges if self.one_each else edges.rows(self.owner)
+
+    def together(self, values: Array, count: int) -> Array:
+        """Values of the pieces added up by hinge."""
+        return values if self.one_each else counted(self.owner, values, count)
 
 
 def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -> HingeGeometry[Array]:
     """Cut B hinges out of their sections: behind the apex line, ahead of the back-cut line, in their pieces."""
     pieces, spans, length = _pieces(sections, designs, face)
     edges = pieces.own(sections.edges)
-    region = _regions(edges, sections, pieces).summed(pieces.owner, len(sections))
+    region = _regions(edges, sections, pieces)
+    if not pieces.one_each:
+        region = region.summed(pieces.owner, len(sections))
     fraction = np.ones(len(sections))
     if _meets_rot(sections, pieces):
         areas = _areas_m2(pieces.own(sections.wood), sections, pieces)
-        whole = np.maximum(counted(pieces.owner, areas, len(sections)), 0.0)
+        whole = np.maximum(pieces.together(areas, len(sections)), 0.0)
         fraction = np.where(whole > 0, region.area_m2 / np.where(whole > 0, whole, 1.0), 0.0)
     elif not region.area_m2.all():
         fraction = np.where(region.area_m2 > 0, 1.0, 0.0)
     thick = between(edges, pieces.rear, pieces.front, pieces.low_m, pieces.high_m)
     mean = (designs.left_m + designs.right_m) / 2
     rearmost = np.maximum(np.maximum(designs.left_m, designs.right_m), mean + designs.middle_m)
-    left, right = np.full(len(sections), -np.inf), np.full(len(sections), np.inf)
-    np.maximum.at(left, pieces.owner, np.where(thick.square_m3 > 0, thick.left_m, -np.inf))
-    np.minimum.at(right, pieces.owner, np.where(thick.square_m3 > 0, thick.right_m, np.inf))
+    left, right = _outermost_m(thick, pieces, len(sections))
     return HingeGeometry(
         region=moments_from(region),
         length_m=length,
@@ -221,15 +232,25 @@ def hinges_on(sections: Sections, designs: Designs, face: FaceGeometry[Array]) -
         reach_m=(designs.left_m + designs.right_m + designs.middle_m) / 2,
         back_m=face.hinge_front_m - rearmost,
         sound_fraction=fraction,
-        width_thickness2_m3=counted(pieces.owner, thick.square_m3, len(sections)),
-        width_thickness3_m4=counted(pieces.owner, thick.cube_m4, len(sections)),
-        left_m=np.where(np.isfinite(left), left, 0.0),
-        right_m=np.where(np.isfinite(right), right, 0.0),
+        width_thickness2_m3=pieces.together(thick.square_m3, len(sections)),
+        width_thickness3_m4=pieces.together(thick.cube_m4, len(sections)),
+        left_m=left,
+        right_m=right,
         steered_deg=np.degrees(np.arctan2(designs.left_m - designs.right_m, length) / 2),
         even_forward_m=face.hinge_front_m - region.area_m2 / length / 2,
         even_left_m=_even_left_m(designs, face, spans),
         spans=spans,  # type: ignore[arg-type]  # one tuple of pieces a case
     )
+
+
+def _outermost_m(thick: Between, pieces: _Pieces, count: int) -> tuple[Array, Array]:
+    """(left, right) outermost wood of each hinge; 0, 0 of one that has none."""
+    if pieces.one_each:
+        return thick.left_m, thick.right_m
+    left, right = np.full(count, -np.inf), np.full(count, np.inf)
+    np.maximum.at(left, pieces.owner, np.where(thick.square_m3 > 0, thick.left_m, -np.inf))
+    np.minimum.at(right, pieces.owner, np.where(thick.square_m3 > 0, thick.right_m, np.inf))
+    return np.where(np.isfinite(left), left, 0.0), np.where(np.isfinite(right), right, 0.0)
 
 
 def _even_left_m(
@@ -283,7 +304,8 @@ def _pieces(
         table = np.concatenate([table[:, plain], *shaped], axis=1)
     owner, low, high, rear_at, rear_slope, front_at, front_slope = table
     low, high = _uncrossed(low, high, (rear_at, rear_slope, front_at, front_slope))
-    pieces = _Pieces(owner.astype(np.intp), low, high, Line(rear_at, rear_slope), Line(front_at, front_slope))
+    rears, fronts = Line(rear_at, rear_slope), Line(front_at, front_slope)
+    pieces = _Pieces(owner.astype(np.intp), low, high, rears, fronts, one_each=bool(plain.all()))
     return pieces, tuple(spans), np.maximum(length, 1e-6)
 
 
@@ -313,8 +335,8 @@ def _uncrossed(low: Array, high: Array, lines: tuple[Array, Array, Array, Array]
     rear, rear_slope, front, front_slope = lines
     room, opens = front - rear, front_slope - rear_slope
     crosses = np.where(opens == 0, np.inf, -room / np.where(opens == 0, 1.0, opens))
-    low = np.where((opens > 0) & np.isfinite(crosses), np.clip(crosses, low, high), low)
-    high = np.where((opens < 0) & np.isfinite(crosses), np.clip(crosses, low, high), high)
+    low = np.where((opens > 0) & np.isfinite(crosses), limited(crosses, low, high), low)
+    high = np.where((opens < 0) & np.isfinite(crosses), limited(crosses, low, high), high)
     return low, np.where((opens == 0) & (room <= 0), low, high)
 
 
@@ -391,7 +413,7 @@ def break_angles_deg(
     thickness = np.maximum(thickness_m, 1e-4)
     thin = np.cbrt(0.10 * diameter_m / thickness)
     stepped = np.cbrt(1 + step_m / (constants.break_length_factor * thickness))
-    return np.clip(base_deg * thin * stepped, 10.0, 100.0)
+    return limited(base_deg * thin * stepped, 10.0, 100.0)
 
 
 def led_m(mass: Mass[N], hinge: HingeGeometry[N]) -> tuple[N, N]:

@@ -17,7 +17,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..base.rows import Array, Index, Mask
+from ..base.frozen import quickly_made
+from ..base.rows import Array, Index, Mask, limited
 
 GRID_DEG: Array = np.concatenate(
     [np.arange(0.0, 4.0, 0.125), np.arange(4.0, 10.0, 0.25), np.arange(10.0, 30.0, 1.0), np.arange(30.0, 90.1, 3.0)]
@@ -34,6 +35,7 @@ NEXT_TO_NOTHING_Nm = 1e-9
 """Keeps a hinge of no wood at all from dividing by it."""
 
 
+@quickly_made
 @dataclass(frozen=True, eq=False)
 class HingeLaw:
     """Resistance against tilt of B hinges; every column has shape (B,).
@@ -153,7 +155,7 @@ def goes_at_rad(law: HingeLaw, load: Tipping) -> Array:
     low, high = tilt[rows, last], tilt[rows, after]
     held, short = spare[rows, last], spare[rows, after]
     share = np.where(held > short, held / np.where(held > short, held - short, 1.0), 0.0)
-    return np.where(some, low + np.clip(share, 0.0, 1.0) * (high - low), 0.0)
+    return np.where(some, low + limited(share, 0.0, 1.0) * (high - low), 0.0)
 
 
 def spare_Nm(law: HingeLaw, load: Tipping, from_rad: Array) -> Array:
@@ -200,7 +202,7 @@ def standing_on(law: HingeLaw, load: Tipping, most_rad: Array) -> tuple[Array, A
     stands = short <= 0
     first, rows = np.maximum(stands.argmax(axis=1), 1), np.arange(len(tilt))
     low, high = short[rows, first - 1], short[rows, first]
-    share = np.where(low > high, np.clip(low / np.where(low > high, low - high, 1.0), 0.0, 1.0), 0.0)
+    share = np.where(low > high, limited(low / np.where(low > high, low - high, 1.0), 0.0, 1.0), 0.0)
     found = tilt[rows, first - 1] + share * (tilt[rows, first] - tilt[rows, first - 1])
     return use, np.where(stands.any(axis=1), found, most_rad)
 

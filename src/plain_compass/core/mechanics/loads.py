@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Generic, NamedTuple
 
 import numpy as np
 
+from ..base.frozen import changed, quickly_made
+from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.rows import N
 from ..design.designs import Designs
@@ -17,7 +19,8 @@ from ..tree.tree import Tree
 from .mass import Mass
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Gust(Generic[N]):
     """The wind on the crown.
 
@@ -39,7 +42,8 @@ class Gust(Generic[N]):
     in_leaf: bool
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Loads(Generic[N]):
     """Moments about the hinge beside the weight's.
 
@@ -81,6 +85,7 @@ class Blown(NamedTuple):
     in_leaf: bool
 
 
+@kept("wind on the crown", 64)
 def blown_on(tree: Tree, site: Site, *, is_conifer: bool) -> Blown:
     """The wind on one crown."""
     area = silhouette_m2(tree, is_conifer=is_conifer)
@@ -107,7 +112,7 @@ def loads_of(gust: Gust[Array], rope_Nm: Array) -> Loads[Array]:
 
 def loaded(mass: Mass[N], loads: Loads[N]) -> Mass[N]:
     """The tree with its centre of mass shifted until its weight alone gives the same moments while it stands."""
-    return replace(
+    return changed(
         mass,
         com_forward_m=mass.com_forward_m + loads.forward_Nm / mass.weight_N,
         com_left_m=mass.com_left_m + loads.left_Nm / mass.weight_N,

@@ -5,11 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, fields, replace
+from functools import cached_property
 from typing import Generic
 
 import numpy as np
 
 from ..base.frames import GRAVITY_m_s2, to_tree, turned_on
+from ..base.frozen import quickly_made
 from ..base.polygon import Array
 from ..base.rows import N
 from ..design.cut import Cut
@@ -24,7 +26,8 @@ BREAST_m = 1.3
 """Height at which stems are taped, and above which a cut takes off the whole crown's share all the same."""
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Mass(Generic[N]):
     """The tree above the cut as one rigid body, from the pith at the cut.
 
@@ -48,17 +51,17 @@ class Mass(Generic[N]):
     crown_mass_kg: N
     sway_s: N
 
-    @property
+    @cached_property
     def weight_N(self) -> N:
         """Weight."""
         return self.mass_kg * GRAVITY_m_s2
 
-    @property
+    @cached_property
     def toppling_Nm(self) -> N:
         """m g Z: moment per radian of tilt by which the weight helps the tree over."""
         return self.weight_N * self.com_up_m
 
-    @property
+    @cached_property
     def bent_toppling_Nm(self) -> N:
         """The same of a stem that bends as it leans: m g Z (1 + m g Z/(I w^2)), w the sway's 2 pi over its period.
 

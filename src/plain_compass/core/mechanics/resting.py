@@ -15,6 +15,7 @@ from typing import Generic, NamedTuple
 import numpy as np
 
 from ..base.frames import GRAVITY_m_s2
+from ..base.frozen import quickly_made
 from ..base.kept import kept
 from ..base.rows import Array, Mask, N
 from ..site.ground import Profile
@@ -38,7 +39,8 @@ NEVER_DEG = 180.0
 """Tilt of a first touch that does not come."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Resting(Generic[N]):
     """A tree on the ground along its lay; what runs along the stem has shape (n,), and (B, n) of many.
 

@@ -7,8 +7,9 @@ from typing import Generic
 
 import numpy as np
 
+from ..base.frozen import quickly_made
 from ..base.polygon import Array
-from ..base.rows import Index, N, row
+from ..base.rows import Index, N, limited, row
 from ..base.strips import FAR_m, Integrals, strip
 from ..tree.timber import Timbers
 from .ligament import LIGAMENTS, kerfs_at
@@ -24,7 +25,8 @@ NOTHING_m = 1e-9
 """Arms and breadths shorter than this carry nothing."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class BackCutSweep(Generic[N]):
     """The wood still holding behind the apex as the back cut comes in from behind; shapes (c,), or (B, c) of many.
 
@@ -41,7 +43,8 @@ class BackCutSweep(Generic[N]):
     following_Nm: N
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Splitting(Generic[N]):
     """Splitting index of both back cuts and of the chosen one (all indicative).
 
@@ -100,7 +103,7 @@ def moves_forward_at_m(sweep: BackCutSweep[Array]) -> Array:
 
 def resistance_J_m2(fracture_J_m2: Array | float, diameter_m: Array) -> Array:
     """G_c of a stem: what a crack takes in its wood, more for larger stems (indicative)."""
-    found: Array = fracture_J_m2 * np.clip(np.sqrt(diameter_m / 0.4), 0.7, 1.6)
+    found: Array = fracture_J_m2 * limited(np.sqrt(diameter_m / 0.4), 0.7, 1.6)
     return found
 
 
@@ -151,7 +154,7 @@ def _along(sweep: BackCutSweep[Array], ligament_m: Array) -> Array:
     """The sweep's moment at a ligament of each row's own, between those that were followed."""
     first, last = sweep.ligament_m[:, 0], sweep.ligament_m[:, -1]
     span = np.where(first == last, 1.0, last - first)
-    place = np.clip((ligament_m - first) / span, 0.0, 1.0) * (LIGAMENTS - 1)
+    place = limited((ligament_m - first) / span, 0.0, 1.0) * (LIGAMENTS - 1)
     below = np.minimum(place.astype(np.intp), LIGAMENTS - 2)
     rows = np.arange(len(place))
     low, high = sweep.moment_Nm[rows, below], sweep.moment_Nm[rows, below + 1]

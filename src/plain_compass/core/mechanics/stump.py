@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
+from ..base.frozen import quickly_made
 from ..base.rows import Array
 from ..design.designs import Designs
 from ..tree.sections import Sections
@@ -13,6 +14,7 @@ from .hinge import HingeGeometry, HingeStrength, hinges_on
 from .ligament import Kerfs, Ligaments, kerfs_at, ligaments_of
 
 
+@quickly_made
 @dataclass(frozen=True, eq=False)
 class Shapes:
     """B cuts in their sections, as shape alone: whatever stands above them changes nothing here.
@@ -44,6 +46,7 @@ def shapes_of(sections: Sections, designs: Designs, kerf_m: float) -> Shapes:
     return Shapes(designs, sections, face, hinges_on(sections, designs, face))
 
 
+@quickly_made
 @dataclass(frozen=True, eq=False)
 class Stumps:
     """What splitting and wedges ask of B cuts.
@@ -56,22 +59,22 @@ class Stumps:
     shape: Shapes
     strength: HingeStrength[Array]
 
-    @property
+    @cached_property
     def designs(self) -> Designs:
         """The cuts."""
         return self.shape.designs
 
-    @property
+    @cached_property
     def sections(self) -> Sections:
         """The wood they are made in."""
         return self.shape.sections
 
-    @property
+    @cached_property
     def face(self) -> FaceGeometry[Array]:
         """The faces."""
         return self.shape.face
 
-    @property
+    @cached_property
     def hinge(self) -> HingeGeometry[Array]:
         """The hinges."""
         return self.shape.hinge

@@ -8,8 +8,9 @@ from typing import Generic
 
 import numpy as np
 
+from ..base.frozen import quickly_made
 from ..base.polygon import Array
-from ..base.rows import N
+from ..base.rows import N, limited
 from .hinge import HingeGeometry, HingeStrength, led_m
 from .mass import Mass
 
@@ -17,12 +18,15 @@ CURVE_STEP_DEG = 1.0
 """Step of the curve of use over tilt, straight between two of them: far finer than a tilt is ever seen."""
 CURVE_TILTS_DEG: Array = np.arange(0.0, 90.0 + CURVE_STEP_DEG / 2, CURVE_STEP_DEG)
 """Upright to lying."""
+LETS_GO = ("face shut", "side load", "its own limit")
+"""What may make a hinge let go."""
 _COS, _SIN = np.cos(np.radians(CURVE_TILTS_DEG)), np.sin(np.radians(CURVE_TILTS_DEG))
 _MIDDLES: Array = np.radians(CURVE_TILTS_DEG[1:] - CURVE_STEP_DEG / 2)
 _COS_MIDDLES: Array = np.cos(_MIDDLES)
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class HingeUse(Generic[N]):
     """How hard the hinge works on the way down.
 
@@ -96,7 +100,7 @@ def _over(load: Array, capacity: Array) -> Array:
 
 def _on_curve(use: Array, tilt_deg: Array) -> Array:
     """The curve of each at a tilt of its own, shape (B,)."""
-    place = np.clip(tilt_deg / CURVE_STEP_DEG, 0.0, len(CURVE_TILTS_DEG) - 1.0)
+    place = limited(tilt_deg / CURVE_STEP_DEG, 0.0, len(CURVE_TILTS_DEG) - 1.0)
     below = np.minimum(place.astype(np.intp), len(CURVE_TILTS_DEG) - 2)
     rows = np.arange(len(use))
     low, high = use[rows, below], use[rows, below + 1]
@@ -114,8 +118,10 @@ def _let_go(use: Array, side_use: Array, closing_deg: Array) -> tuple[Array, tup
     angle = CURVE_TILTS_DEG[before] + CURVE_STEP_DEG * share
     shut = ~some | ((first > 0) & (closing_deg < angle))
     by_side = side_use[rows, first] > use[rows, first] - side_use[rows, first]
-    names = np.where(shut, "face shut", np.where(by_side, "side load", "its own limit"))
-    return np.where(some, np.where(shut, closing_deg, angle), np.minimum(closing_deg, 90.0)), tuple(names.tolist())
+    by = np.where(shut, 0, np.where(by_side, 1, 2)).tolist()
+    return np.where(some, np.where(shut, closing_deg, angle), np.minimum(closing_deg, 90.0)), tuple(
+        LETS_GO[k] for k in by
+    )
 
 
 def needed_tilts_deg(ahead_ratio: Array, left_ratio: Array, tolerance_deg: float) -> Array:

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any, Generic, NamedTuple
 
 import numpy as np
 
+from ..base.frozen import changed, quickly_made
 from ..base.polygon import Array
-from ..base.rows import Mask, N, row
+from ..base.rows import Mask, N, limited, row
 from ..design.cut import BackCut, Kit
 from ..tree.section import Section
 from ..tree.wood import Indicative
@@ -34,7 +35,8 @@ LEAST_ARM_m = 1e-3
 """A seat on the hinge's own centroid lifts nothing, but has an arm to divide by."""
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class SeatResult(Generic[N]):
     """One wedge seat; of many cases a table of shape (B, s).
 
@@ -76,7 +78,8 @@ class SeatResult(Generic[N]):
         return self.lift_m / max(self.available_m, NO_LIFT_m)
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Wedging(Generic[N]):
     """The wedge plan as a whole.
 
@@ -137,7 +140,8 @@ class Wedging(Generic[N]):
         return self.wanted and bool(self.moment_Nm <= self.by_hand_Nm)
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Seats:
     """Seats of B cases in a table, shape (B, s); ``used`` says which of them a case has."""
 
@@ -192,7 +196,7 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
         shuts_first=balance.theta_go_deg >= closing,  # type: ignore[arg-type]
         doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]
         by_hand_Nm=by_hand_Nm(stumps.designs.height_m, sections.diameter_m, constants),
-        pause_s=np.clip(mass.sway_s, *PAUSES_s),
+        pause_s=limited(mass.sway_s, *PAUSES_s),
     )
     return plan, seats
 
@@ -304,5 +308,5 @@ def stands_in_kept(section: Section, back: BackCut, edge_left_m: Any, edge_forwa
 def wedging_at(many: tuple[Wedging[Array], Seats], at: int) -> Wedging:
     """The wedge plan of one case."""
     plan, seats = many
-    one: Wedging = replace(row(plan, at), seats=seats.of(at))
+    one: Wedging = changed(row(plan, at), seats=seats.of(at))
     return one

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Protocol
 
+from ..base.frozen import quickly_made
 from ..design.cut import Cut, Kit
 from ..design.practice import Practice
 from ..mechanics.balance import Balance
@@ -62,7 +63,8 @@ def profiles_of(cases: Sequence[Case]) -> tuple[Profile, ...]:
     return tuple(profile for profile in found if profile is not None)
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Parts:
     """The physical results of one assessment, before they are judged.
 

@@ -8,12 +8,13 @@ for.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
 
+from ..base.frozen import changed, quickly_made
 from ..base.kept import kept
 from ..base.polygon import Array, Moments
 from ..base.rows import Mask, row, taken
@@ -38,6 +39,7 @@ from ..tree.wood import Indicative, Wood
 from .case import Case, Parts, profiles_of
 
 
+@quickly_made
 @dataclass(frozen=True, eq=False)
 class Many(Stumps):
     """The physical results of B cases: their stumps, and what stands on them. See ``Parts``.
@@ -143,7 +145,7 @@ def many_of(cases: Sequence[Case], grown: Grown | None = None) -> Many:
     timbers = timbers_of(trees, designs.height_m.tolist(), constants)
     if grown is not None:
         fracture, fibre = timbers.fracture_J_m2 * grown.fracture, timbers.break_base_deg * grown.fibre
-        timbers = replace(timbers, fracture_J_m2=fracture, break_base_deg=fibre)
+        timbers = changed(timbers, fracture_J_m2=fracture, break_base_deg=fibre)
     mass = _weighed(cases)
     load_left = mass.com_left_m - hinge.region.left_m
     strength = hinge_strengths(hinge, designs, timbers, load_left_m=load_left, diameter_m=sections.diameter_m)
@@ -222,7 +224,7 @@ def _loads(
 ) -> tuple[Gust[Array], tuple[Rigging | None, ...], Loads[Array]]:
     """Wind and rope, and both together about the hinges."""
     gust = gusts_on([(case.tree, case.wood.group == "conifer") for case in cases], cases[0].site, designs)
-    gust = replace(gust, force_N=gust.force_N * wind, mean_N=gust.mean_N * wind)
+    gust = changed(gust, force_N=gust.force_N * wind, mean_N=gust.mean_N * wind)
     rigging = tuple(
         _rigged(case, (ahead, left)) if case.rope.use == "set" else None
         for case, ahead, left in zip(cases, region.forward_m.tolist(), region.left_m.tolist(), strict=True)

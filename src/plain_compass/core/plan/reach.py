@@ -94,10 +94,15 @@ def behind(case: Case, lay_deg: float) -> tuple[int, ...]:
 
 def in_reach(case: Case) -> str:
     """What a tree could hit on any bearing that matters or must never be hit; empty where there is nothing."""
+    return _in_reach(case.site, case.at, lying(case))
+
+
+@kept("what a miss would reach", 64)
+def _in_reach(site: Site, at: Place, footprint: Footprint) -> str:
     bearings = np.arange(0.0, 360.0, 10.0)
-    table = hits_by_bearing(sampled(case.site, case.at), lying(case), bearings, len(case.site.obstacles))
+    table = hits_by_bearing(sampled(site, at), footprint, bearings, len(site.obstacles))
     reached = np.any(table, axis=0).reshape(-1).tolist()
-    dear = [o for o, hit in zip(case.site.obstacles, reached, strict=True) if hit and o.cost in DEAR]
+    dear = [o for o, hit in zip(site.obstacles, reached, strict=True) if hit and o.cost in DEAR]
     return called(dear[0]) if dear else ""
 
 

@@ -10,6 +10,7 @@ import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import bearing_of, full_turn_deg
+from ..base.frozen import quickly_made
 from ..base.kept import kept
 from ..base.rows import Array, in_blocks
 from .bumps import bumps_on
@@ -57,7 +58,8 @@ class Ground:
         return flat.reshape(found.shape)
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Profile:
     """The ground under a lay, from the stump.
 

@@ -48,5 +48,5 @@ def speed_for_force_m_s(force_N: float, area_m2: float, *, in_leaf: bool) -> flo
     for held, power in ((LEAST_GUST_m_s, 2.0), (MOST_GUST_m_s, 1.3)):
         most = wind_force_N(area_m2, held, 1.0, in_leaf=in_leaf)
         if force_N <= most:
-            return held * (force_N / most) ** (1.0 / power if in_leaf else 0.5)
+            return float(held * (force_N / most) ** (1.0 / power if in_leaf else 0.5))
     return MOST_GUST_m_s * math.sqrt(force_N / wind_force_N(area_m2, MOST_GUST_m_s, 1.0, in_leaf=in_leaf))

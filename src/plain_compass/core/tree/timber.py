@@ -7,13 +7,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..base.frozen import quickly_made
 from ..base.polygon import Array
 from .cracks import crack_at_cut
 from .tree import Tree
 from .wood import Indicative, Wood, working_strength
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@quickly_made
+@dataclass(frozen=True, eq=False)
 class Timbers:
     """What cutting into them meets; every column has shape (B,).
 
