@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.frozen import quickly_made
+from ..base.frozen import changed, quickly_made
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase
 from ..base.quantity import declared
@@ -21,13 +21,12 @@ from ..judge.refusals import refusal, refused
 from ..judge.unmeasured import require_measured
 from ..mechanics.mass import tree_mass
 from ..plan.case import Case
-from ..plan.many import many_of
+from ..plan.many import many_of, place_of
 from ..plan.reach import DEAR, Meets, meets_by_bearing
 from ..site.rigging import Rope
 from ..site.rope import pull_needed_N
 from ..site.site import Cost
-from ..tree.sections import Place as SectionPlace
-from ..tree.sections import Sections, sections_of
+from ..tree.sections import along_lays_m
 
 BLOCK = 180
 """Bearings worked out at once: few enough that what is being worked on stays near the processor."""
@@ -105,19 +104,19 @@ def sized_for(case: Case, bearing_deg: float, back: str, depth: float) -> Case:
     """
     practice, cut = case.practice, case.cut
     thick = practice.hinge_m(depth)
-    face = replace(cut.face, depth_m=sum(practice.face_depth_ratio) / 2 * depth, overcut_m=0.0)
+    face = changed(cut.face, depth_m=sum(practice.face_depth_ratio) / 2 * depth, overcut_m=0.0)
     strap = min(cut.back.strap_m, 0.15 * depth)
     # Straight behind is the strap: a bored cut has its wedges beside it.
     seats = cut.wedges if back == "plain" else BESIDE_STRAP
-    return replace(
+    return changed(
         case,
         rope=Rope(),
-        cut=replace(
+        cut=changed(
             cut,
             lay_deg=bearing_deg,
             face=face,
             hinge=Hinge(thick, thick),
-            back=replace(cut.back, form=back, strap_m=strap),
+            back=changed(cut.back, form=back, strap_m=strap),
             wedges=seats,
         ),
     )
@@ -221,15 +220,18 @@ def _sized(case: Case, bearings_deg: Sequence[float], back: str) -> list[Case | 
     check_case(case.tree, case.site, case.cut, case.kit, case.rope)
     if not len(bearings_deg):
         return []
-    wood = _wood(case, bearings_deg)
+    lays_deg = np.array(bearings_deg, dtype=np.float64)
+    front, back_m = along_lays_m(place_of(case), lays_deg)
+    depth = (front - back_m).tolist()
     # The face is cut on the gun mark, which may stand beside the lay.
-    aimed = wood if not case.cut.aim_off_deg else _wood(case, [b + case.cut.aim_off_deg for b in bearings_deg])
+    front, back_m = along_lays_m(place_of(case), lays_deg - case.cut.aim_off_deg)
+    rooms = [Room(*each) for each in zip(front.tolist(), (front - back_m).tolist(), strict=True)]
     found: list[Case | None] = []
-    for at, bearing in enumerate(bearings_deg):
-        one = sized_for(case, float(bearing), back, float(wood.depth_m[at]))
+    for bearing, deep, room in zip(lays_deg.tolist(), depth, rooms, strict=True):
+        one = sized_for(case, bearing, back, deep)
         try:
             _check_sizes(one.cut)
-            check_cut_fits(Room(float(aimed.front_m[at]), float(aimed.depth_m[at])), one.cut)
+            check_cut_fits(room, one.cut)
         except InputError:
             found.append(None)
             continue
@@ -241,12 +243,6 @@ def _check_sizes(cut: Cut) -> None:
     """Raise InputError unless what ``sized_for`` has set is in range; the rest of the cut is as it was."""
     for part, name, bounds in SIZED:
         bounds.check(f"cut.{part}.{name}", getattr(getattr(cut, part), name))
-
-
-def _wood(case: Case, bearings_deg: Sequence[float]) -> Sections:
-    """The wood at the cut along some bearings."""
-    exponent = case.constants.profile_exponent[case.wood.group]
-    return sections_of([SectionPlace(case.tree, case.cut.height_m, float(b), exponent) for b in bearings_deg])
 
 
 def why_refused(case: Case, spoke: Spoke) -> Phrase | None:

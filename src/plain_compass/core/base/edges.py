@@ -28,7 +28,7 @@ class Edges:
     def __len__(self) -> int:
         return len(self.u0)
 
-    def rows(self, which: Index | Mask) -> Edges:
+    def rows(self, which: Index | Mask | slice) -> Edges:
         """Some of the sections, any of them as often as it is asked for."""
         return Edges(self.u0[which], self.v0[which], self.u1[which], self.v1[which])
 

@@ -141,10 +141,11 @@ def _above(v: Array, levels_m: Array) -> Index:
     if len(v) == 1:
         alone: Index = np.searchsorted(levels_m[0], v[0], side="left")[None, :]
         return alone
-    found = np.zeros(v.shape, dtype=np.intp)
+    # Large tables are quicker the smaller they are: of one byte each, as long as that holds the count.
+    found = np.zeros(v.shape, dtype=np.uint8 if levels_m.shape[1] < 256 else np.uint32)
     for level in levels_m.T:
-        found += v > level[:, None]
-    return found
+        found += (v > level[:, None]).view(np.uint8)
+    return found.astype(np.intp)
 
 
 def _drawn_in(start: tuple[Array, Array], end: tuple[Array, Array], low: Array, high: Array) -> tuple[Array, ...]:

@@ -66,11 +66,12 @@ class Lines:
             found[rows] = (t @ self.width_m[rows, :, None])[:, :, 0]
         return found
 
-    def powers(self, low_m: Array, high_m: Array) -> tuple[Array, Array]:
-        """Integrals across the lay of the thickness squared, and cubed, between one level and another; all (B,)."""
+    def powers(self, low_m: Array, high_m: Array, rows: Index | slice) -> tuple[Array, Array]:
+        """Integrals across the lay of some sections' thickness squared, and cubed, between one level and another."""
         low, high = low_m[:, None], high_m[:, None]
-        t = (limited(self.ends_m, low, high) - limited(self.begins_m, low, high)).sum(axis=0)
-        square = t * t * self.width_m
+        ends, begins = self.ends_m[:, rows], self.begins_m[:, rows]
+        t = (limited(ends, low, high) - limited(begins, low, high)).sum(axis=0)
+        square = t * t * self.width_m[rows]
         return square.sum(axis=1), (square * t).sum(axis=1)
 
 

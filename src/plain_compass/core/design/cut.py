@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from ..base.frames import full_turn_deg
+from ..base.frozen import quickly_made
 from ..base.quantity import Kind, choice, quantity
 from ..site.landing import ALOFT_FROM_m
 from .traits import BackTraits, FaceTraits, HingeTraits
@@ -23,7 +24,8 @@ HIGHEST_m = 60.0
 """Where any cut ends."""
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Face:
     """The notch on the side the tree is to go. Heights count from the apex, where roof and floor meet."""
 
@@ -113,7 +115,8 @@ class Face:
         return self.roof_deg if "roof" in slopes else 0.0, self.floor_deg if "floor" in slopes else 0.0
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Hinge:
     """Thickness of the wood left standing, at its two ends; linear between."""
 
@@ -189,7 +192,8 @@ class Hinge:
         return HINGES[self.form]
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class BackCut:
     """The cut from the other side that leaves the hinge."""
 
@@ -297,7 +301,8 @@ class WedgeSeat:
     )
 
 
-@dataclass(frozen=True, slots=True)
+@quickly_made
+@dataclass(frozen=True)
 class Cut:
     """The whole design for one tree. ``read`` names the specialist forms whose statement was read for it."""
 
@@ -322,9 +327,9 @@ class Cut:
         step=0.01,
         help="Height of the apex above the ground; past 3 m it is work aloft, for those trained to climb.",
     )
-    face: Face = field(default_factory=Face)
-    hinge: Hinge = field(default_factory=Hinge)
-    back: BackCut = field(default_factory=BackCut)
+    face: Face = Face()
+    hinge: Hinge = Hinge()
+    back: BackCut = BackCut()
     wedges: tuple[WedgeSeat, ...] = ()
     read: str = ""
     aloft: str = choice(

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..base.frozen import quickly_made
 from ..base.polygon import Array
-from ..base.rows import Mask, N
+from ..base.rows import Index, Mask, N
 from ..base.strips import Along, strip
 from ..design.cut import Cut, Kit
 from ..tree.timber import Timbers
@@ -20,6 +20,8 @@ from .mass import Mass
 from .seats import seat_wanted_m
 from .stump import Stumps
 
+EVERY = slice(None)
+"""All rows, as they are."""
 LEAST_ARM_m = 1e-3
 """A kerf of no depth shuts at once; it still has an arm to divide by."""
 
@@ -119,19 +121,21 @@ def _sits_back(
     # Farther back the tree stands further ahead: what does not lean back on its hinge does not there either.
     fits &= back.standing_Nm < 0
     if fits.any():
-        held, load = _when_wedged(stumps, timbers, (mass, back), kerf)
+        rows = slice(None) if fits.all() else np.nonzero(fits)[0]
+        held, load = _when_wedged(stumps, timbers, (mass, back), kerf, rows)
         then = standing_use(held.law, load, shuts_rad(held.arm_m, kit))
-        use = np.where(fits, np.where(load.standing_Nm < 0, then, 0.0), use)
+        use[rows] = np.where(load.standing_Nm < 0, then, 0.0)
     return np.where(np.array([wedge_in_first(cut) for cut in stumps.designs.cuts]), 0.0, use)
 
 
 def _when_wedged(
-    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Tipping], kerf_m: Array
+    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Tipping], kerf_m: Array, rows: Index | slice = EVERY
 ) -> tuple[Held, Tipping]:
-    """What holds when a first wedge fits, and what tips the tree over that."""
+    """What holds when a first wedge fits, and what tips the tree over that; of some rows, or of every one."""
     mass, back = carried
-    held = held_behind_kerf(stumps, timbers, kerf_m)
-    return held, back._replace(ahead_Nm=mass.weight_N * (mass.com_forward_m - held.centre_m))
+    held = held_behind_kerf(stumps, timbers, kerf_m[rows], rows)
+    ahead = mass.weight_N[rows] * (mass.com_forward_m[rows] - held.centre_m)
+    return held, Tipping(back.toppling_Nm[rows], ahead, back.steady_Nm[rows])
 
 
 def backward_spare_Nm(stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Loads[Array]], kit: Kit) -> Array:
@@ -165,21 +169,22 @@ def wedge_in_first(cut: Cut) -> bool:
     return bool(cut.wedges) and (cut.back.held or cut.back.traits.wedge_first)
 
 
-def held_behind_kerf(stumps: Stumps, timbers: Timbers, kerf_m: Array) -> Held:
-    """What holds behind the apex with so much kerf behind it."""
+def held_behind_kerf(stumps: Stumps, timbers: Timbers, kerf_m: Array, rows: Index | slice = EVERY) -> Held:
+    """What holds behind the apex with so much kerf behind it; of some rows, or of every one."""
     sections, constants = stumps.sections, timbers.constants
-    front, rear = stumps.face.hinge_front_m, sections.back_m + kerf_m
-    square, cube = sections.lines.powers(rear, front)
-    ligament, step = front - rear, stumps.designs.step_m
+    back = sections.back_m[rows]
+    front, rear = stumps.face.hinge_front_m[rows], back + kerf_m
+    square, cube = sections.lines.powers(rear, front, rows)
+    ligament, step = front - rear, stumps.designs.step_m[rows]
     fibre = constants.hinge_length_factor * ligament + step
-    break_deg = break_angles_deg(ligament, step, sections.diameter_m, timbers.break_base_deg, constants)
+    break_deg = break_angles_deg(ligament, step, sections.diameter_m[rows], timbers.break_base_deg[rows], constants)
     law = HingeLaw(
-        stiffness_Nm=timbers.elasticity_Pa * cube / 12 / np.maximum(fibre, LEAST_ARM_m),
-        peak_Nm=constants.peak_share * timbers.rupture_Pa / 6 * square,
+        stiffness_Nm=timbers.elasticity_Pa[rows] * cube / 12 / np.maximum(fibre, LEAST_ARM_m),
+        peak_Nm=constants.peak_share * timbers.rupture_Pa[rows] / 6 * square,
         break_rad=np.radians(break_deg),
-        peaks_at=timbers.peaks_at,
-        softens_over=timbers.softens_over,
+        peaks_at=timbers.peaks_at[rows],
+        softens_over=timbers.softens_over[rows],
         tail=np.full(len(front), constants.law_tail),
     )
-    centre = strip(sections.edges, rear, front, Along).forward_m
-    return Held(law, centre, centre - sections.back_m)
+    centre = strip(sections.edges.rows(rows), rear, front, Along).forward_m
+    return Held(law, centre, centre - back)

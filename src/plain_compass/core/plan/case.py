@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Protocol
 
 from ..base.frozen import quickly_made
@@ -25,8 +25,11 @@ from ..tree.section import Section
 from ..tree.tree import Tree
 from ..tree.wood import Indicative, Wood
 
+ORIGIN, NO_ROPE = Place(), Rope()
 
-@dataclass(frozen=True, slots=True)
+
+@quickly_made
+@dataclass(frozen=True)
 class Case:
     """Everything an assessment depends on."""
 
@@ -37,8 +40,8 @@ class Case:
     kit: Kit
     practice: Practice
     constants: Indicative
-    at: Place = field(default_factory=Place)
-    rope: Rope = field(default_factory=Rope)
+    at: Place = ORIGIN
+    rope: Rope = NO_ROPE
 
     @property
     def profile(self) -> Profile:

@@ -124,6 +124,13 @@ def sections_of(places: Sequence[Place]) -> Sections:
     return _stacked(groups, order, tuple(places))
 
 
+def along_lays_m(place: Place, lays_deg: Array) -> tuple[Array, Array]:
+    """(front, back) outermost wood of one butt along several lays, shapes as given; see ``Sections``."""
+    wood = place.section().wood
+    forward, _ = turned_on(wood[None, :, 0], wood[None, :, 1], np.radians(lays_deg - place.lay_deg)[:, None])
+    return forward.max(axis=1), forward.min(axis=1)
+
+
 @kept("section at the cut", 16)
 def alone_in(section: Section) -> Sections:
     """One section, kept while nothing but the cut in it, or the tree above it, changes."""
