@@ -34,7 +34,7 @@ def ground(window: Window) -> GroundPage:
 
 
 def middle_of(page: GroundPage) -> QPointF:
-    return QPointF(page.plan.width() / 2, page.plan.height() / 2)
+    return page.plan.middle
 
 
 def button(page: GroundPage, name: str) -> QToolButton:

@@ -65,6 +65,7 @@ class Spoke:
         targets: indices of the obstacles under the tree.
         refused: whether the ground refuses it: something that must never be hit, a hang-up, no way out.
         refused_by: id of the finding that does; nothing where it is not refused. ``why_refused`` has its sentence.
+        refused_at: index of the obstacle that is about; -1 where it is about none.
         back: the back cut it is judged with.
     """
 
@@ -81,6 +82,7 @@ class Spoke:
     refused: bool
     back: str
     refused_by: str = ""
+    refused_at: int = -1
 
 
 def turned_away(case: Case) -> Case:
@@ -203,9 +205,10 @@ class _Tries:
             blows=self.blows[row] if wanted else 0.0,
             pull_N=pull,
             targets=targets,
-            refused=bool(self.refused[row]),
+            refused=bool(self.refused[row].id),
             back=self.back,
-            refused_by=self.refused[row],
+            refused_by=self.refused[row].id,
+            refused_at=self.refused[row].obstacle,
         )
 
     def _help(self, row: int, pull_N: float, costs: set[str]) -> str:

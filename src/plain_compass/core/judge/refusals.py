@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 import numpy as np
 
@@ -19,8 +20,20 @@ from .ground import hang_up_findings, hang_up_level, tangled_findings, targets_f
 from .lying import slide_findings, slide_level
 
 
-def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[str, ...]:
-    """What of the ground refuses each of some lays of one tree whatever the cut: the finding's id, or nothing.
+class Refusal(NamedTuple):
+    """What of the ground refuses a lay.
+
+    Attributes:
+        id: of its finding; empty where nothing does.
+        obstacle: index of the obstacle it is about; -1 where it is about none.
+    """
+
+    id: str = ""
+    obstacle: int = -1
+
+
+def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[Refusal, ...]:
+    """What of the ground refuses each of some lays of one tree whatever the cut.
 
     Args:
         targets: indices of the obstacles under the tree on each lay.
@@ -28,21 +41,27 @@ def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[str, ...]:
     case = many.cases[0]
     lays = np.array([each.cut.lay_deg for each in many.cases])
     slides = many.resting.slides_deg.tolist()
-    stops = {
-        "landing.tangled": [tears_free(case.tree.around, lay) for lay in lays.tolist()],
-        "landing.slide": [slide_level(deg, case.constants) == Level.STOP for deg in slides],
+    # By lay, the obstacle it is about, -1 where it is about none, nothing where it does not refuse.
+    stops: dict[str, list[int | None]] = {
+        "landing.tangled": [-1 if tears_free(case.tree.around, lay) else None for lay in lays.tolist()],
+        "landing.slide": [-1 if slide_level(deg, case.constants) == Level.STOP else None for deg in slides],
     }
     if case.site.obstacles:
         catches = caught_by_bearing(case, many.mass, lays)
         ways = ways_by_bearing(case.site, case.at, lays)
         never = {index for index, each in enumerate(case.site.obstacles) if each.cost == Cost.NEVER}
         stops = {
-            "landing.targets": [not never.isdisjoint(each) for each in targets],
-            "landing.hang_up": [bool(each) and hang_up_level(each[0]) == Level.STOP for each in catches],
+            "landing.targets": [next((index for index in each if index in never), None) for each in targets],
+            "landing.hang_up": [
+                each[0].index if each and hang_up_level(each[0]) == Level.STOP else None for each in catches
+            ],
             "landing.tangled": stops["landing.tangled"],
-            "way_out.paths": [not (left.free or right.free) for left, right in ways],
+            "way_out.paths": [None if left.free or right.free else -1 for left, right in ways],
         } | stops
-    return tuple(next((id for id, stop in stops.items() if stop[at]), "") for at in range(len(lays)))
+    found = ({id: stop[at] for id, stop in stops.items()} for at in range(len(lays)))
+    return tuple(
+        next((Refusal(id, about) for id, about in each.items() if about is not None), Refusal()) for each in found
+    )
 
 
 def refusal(case: Case, mass: Mass, id: str) -> Finding | None:

@@ -16,6 +16,8 @@ from ..scale import Scale, polygon
 Align = Qt.AlignmentFlag
 MARGIN_PX, HEAD_PX, FOOT_PX = 14.0, 42.0, 24.0
 """Room at the sides, above for the words about the first touch, below for the distances."""
+TITLE_PX = 110.0
+"""Room for the title before them."""
 STEP_M = 5.0
 """Distances are written each so many metres, about a good pace of five."""
 BENT_PX = 26.0
@@ -106,5 +108,8 @@ def _words(c: Canvas, scale: Scale) -> None:
     c.painter.setPen(pen(c.palette.quiet))
     c.painter.setFont(font(12, narrow=True))
     tilt = c.speech.show(lying.touches_deg, Kind.ANGLE)
-    told = f"▲ touches first: {by}, at {tilt} of tilt · ticks: where it bears · upper line: bending"
-    c.painter.drawText(QRectF(0, 6, view.width() - 12, 18), Align.AlignRight | Align.AlignVCenter, told)
+    told = f"▲ touches first: {by}, at {tilt} of tilt"
+    whole = f"{told} · ticks: where it bears · upper line: bending"
+    room = QRectF(TITLE_PX, 6, view.width() - 12 - TITLE_PX, 18)
+    fits = c.painter.fontMetrics().horizontalAdvance(whole) <= room.width()
+    c.painter.drawText(room, Align.AlignRight | Align.AlignVCenter, whole if fits else told)

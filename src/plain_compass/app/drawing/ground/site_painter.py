@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.base.quantity import Kind
-from ....core.site.site import KINDS, Cost, Obstacle, Place
-from ....core.site.ways_out import LENGTH_M
+from ....core.site.site import Cost, Obstacle, Place
+from ....core.site.ways_out import LENGTH_M, WayOut
 from ..canvas import Canvas
-from ..marks import paint_arrow, paint_word
+from ..marks import paint_arrow
 from ..palette import fill, font, pen
 from ..scale import polygon, towards
 
@@ -45,22 +43,18 @@ def paint_ground(c: Canvas, picked: str) -> None:
     """What is drawn on the ground, whatever the lay."""
     paint_grid(c)
     paint_obstacles(c, picked)
-    _spots(c)
+    # Their heights step back until one of them is asked for.
+    if picked.startswith("site.spots"):
+        _spots(c)
 
 
-def paint_lay(c: Canvas, names: Callable[[Canvas], None]) -> None:
-    """What this lay means there.
-
-    Args:
-        names: puts the obstacles' names over it.
-    """
+def paint_lay(c: Canvas) -> None:
+    """What this lay means there."""
     _zone(c)
     _crown(c)
     _footprint(c)
     _rope(c)
     _ways(c)
-    names(c)
-    _wind(c)
     _stand(c)
     c.painter.setPen(pen(c.palette.ink, 1.2))
     c.painter.setBrush(fill(c.palette.sapwood))
@@ -115,15 +109,6 @@ def _obstacle(c: Canvas, obstacle: Obstacle, *, hot: bool) -> None:
             c.painter.drawEllipse(points[0], 3, 3)
 
 
-def paint_names(c: Canvas) -> None:
-    """What people call the obstacles in sight."""
-    for obstacle in c.result.case.site.obstacles:
-        points = on_page(c, obstacle)
-        at = sum(points[1:], points[0]) / len(points) if obstacle.shape != "line" else points[len(points) // 2]
-        if c.painter.viewport().contains(at.toPoint()):
-            paint_word(c.painter, at + QPointF(0, 14), obstacle.name or KINDS[obstacle.kind], c.palette)
-
-
 def _spots(c: Canvas) -> None:
     """Spot heights as small numbers, over the ground at this tree's stump."""
     case = c.result.case
@@ -153,10 +138,20 @@ def _rope(c: Canvas) -> None:
     c.painter.drawPolyline(QPolygonF(line))
     c.painter.setPen(c.outline("rope", 1.6, c.palette.wedge, Qt.PenStyle.DotLine))
     c.painter.drawLine(anchor, hauler)
-    names = {"anchor": anchor, "hauler": hauler} | ({"redirect": line[1]} if len(line) == 3 else {})
-    for name, at in names.items():
-        if c.painter.viewport().contains(at.toPoint()):
-            paint_word(c.painter, at + QPointF(0, 18), name, c.palette)
+
+
+def places_named(c: Canvas) -> list[tuple[str, QPointF]]:
+    """What the lay brings with it, by name: the rope's places, both ways out, and where to stand."""
+    case, rope = c.result.case, c.result.case.rope
+    found = []
+    if rope.use == "set":
+        places = {"anchor": rope.anchor, "hauler": rope.hauler}
+        places |= {"redirect": rope.corner} if rope.redirect == "set" else {}
+        for name, place in places.items():
+            found.append((name, c.scale.point(place.east_m - case.at.east_m, place.north_m - case.at.north_m)))
+    for way, name in zip(c.shapes.site.ways, ("way out left", "way out right"), strict=True):
+        found.append((name, _way_end(c, way)))
+    return [*found, ("stand", _stand_at(c))]
 
 
 def _crown(c: Canvas) -> None:
@@ -184,9 +179,7 @@ def _footprint(c: Canvas) -> None:
 def _ways(c: Canvas) -> None:
     """Both ways out, dashed; one that is barred ends in a cross where it is barred."""
     for way in c.shapes.site.ways:
-        out = towards(way.bearing_deg)
-        reach = (way.blocked_at_m if way.blocked_by is not None else LENGTH_M) * c.scale.px_per_m
-        end = c.scale.origin + out * max(reach, 14)
+        end = _way_end(c, way)
         c.painter.setPen(pen(c.palette.wedge, 2.2, Qt.PenStyle.DashLine))
         if way.free:
             paint_arrow(c.painter, c.scale.origin, end, 9)
@@ -197,22 +190,30 @@ def _ways(c: Canvas) -> None:
         c.painter.drawLine(end + QPointF(-6, 6), end + QPointF(6, -6))
 
 
+def _way_end(c: Canvas, way: WayOut) -> QPointF:
+    """Where it ends, or where it is barred."""
+    reach = (way.blocked_at_m if way.blocked_by is not None else LENGTH_M) * c.scale.px_per_m
+    return c.scale.origin + towards(way.bearing_deg) * max(reach, 14)
+
+
+def _stand_at(c: Canvas) -> QPointF:
+    turn = c.result.case.cut.lay_deg + (STAND_DEG if c.shapes.site.stand == "right" else -STAND_DEG)
+    return c.scale.origin + towards(turn) * 13
+
+
 def _stand(c: Canvas) -> None:
     """On which side of the stump to stand for the back cut."""
-    turn = c.result.case.cut.lay_deg + (STAND_DEG if c.shapes.site.stand == "right" else -STAND_DEG)
-    at = c.scale.origin + towards(turn) * 13
+    at = _stand_at(c)
     c.painter.setPen(pen(c.palette.sheet, 1.0))
     c.painter.setBrush(fill(c.palette.ink))
     c.painter.drawRect(QRectF(at.x() - 4, at.y() - 4, 8, 8))
-    paint_word(c.painter, c.scale.origin + towards(turn) * 44, "stand", c.palette)
 
 
-def _wind(c: Canvas) -> None:
+def paint_wind(c: Canvas, at: QPointF) -> None:
     """The wind as an arrow beside the fields it is typed in, the way it blows."""
-    site, view = c.result.case.site, c.painter.viewport()
+    site = c.result.case.site
     if site.wind_m_s is None:
         return
-    along = towards(site.wind_from_deg + 180.0) * 17
-    at = QPointF(112, view.height() - 70)
+    along = towards(site.wind_from_deg + 180.0) * 15
     c.painter.setPen(pen(c.palette.wedge, 2.6))
     paint_arrow(c.painter, at - along, at + along, 10)

@@ -22,7 +22,7 @@ from .picked import PickedPanel, tool_button
 from .profile_view import ProfileView
 from .reader import describe
 from .reckoner import RoseReckoner
-from .views import Legend, SiteView
+from .views import SiteView
 
 BESIDE = 258
 """Width of the column beside the plan: two fields and their names."""
@@ -38,7 +38,7 @@ class GroundPage(QWidget):
         self._tree_id = store.tree_id
         self.rose = RoseReckoner(self)
         self.plan = SiteView(store, self.rose, self)
-        self.plan.setAccessibleName("Site plan and lay rose")
+        self.plan.setAccessibleName("Site plan: where the tree can go")
         self.plan.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.profile = ProfileView(store, self)
         self.picked = PickedPanel(store, self)
@@ -69,8 +69,7 @@ class GroundPage(QWidget):
         self.rope = tool_button("Set a rope", self._rope, "ground:rope")
         column = QVBoxLayout()
         column.setContentsMargins(10, 8, 10, 8)
-        self.legend = Legend(self.store)
-        for item in (self._heading("Bearing read"), self.words, self.turn, self.legend, self._heading("On the ground")):
+        for item in (self._heading("Bearing read"), self.words, self.turn, self._heading("On the ground")):
             column.addWidget(item)
         row = QHBoxLayout()
         row.addWidget(self.kinds, 1)

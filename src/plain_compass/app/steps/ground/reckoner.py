@@ -8,9 +8,11 @@ import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from ....core.advice.rose import BLOCK, Spoke, spokes_at, turned_away
+from ....core.advice.sectors import Sector, sectors_of, sort_of
 from ....core.base.frames import full_turn_deg, half_turn_deg
 from ....core.plan.case import Case
 from ....core.plan.reach import Meets, meets_by_bearing
+from ....core.site.site import Site
 from ...frame.store import Snapshot
 
 SLICE_S = 0.012
@@ -55,6 +57,7 @@ class RoseReckoner(QObject):
         self._meets: tuple[Meets, ...] = ()
         self._at_once = 1
         self._told_at = 0.0
+        self._gathered: tuple[int, tuple[Sector, ...]] | None = None
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self.step)
@@ -122,6 +125,22 @@ class RoseReckoner(QObject):
         while self._left:
             self._reckon(MOST_AT_ONCE)
         self.grown.emit()
+
+    @property
+    def site(self) -> Site:
+        """The ground that the bearings were reckoned on."""
+        return Site() if self._case is None else self._case.site
+
+    @property
+    def sectors(self) -> tuple[Sector, ...]:
+        """The bearings gathered into sectors; none before every one is there."""
+        if self._left or not self.spokes or self._case is None:
+            return ()
+        if self._gathered is None or self._gathered[0] != self.version:
+            case, spokes = self._case, [self.spokes[bearing] for bearing in sorted(self.spokes)]
+            sorts = [sort_of(each, len(case.cut.wedges), case.kit, case.constants) for each in spokes]
+            self._gathered = self.version, sectors_of(spokes, sorts)
+        return self._gathered[1]
 
     def at(self, bearing_deg: float) -> Spoke | None:
         """The spoke nearest to a bearing; None before any is there."""

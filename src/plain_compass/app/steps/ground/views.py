@@ -1,4 +1,4 @@
-"""The site plan with the lay rose round it: turn the lay, read a bearing, drop and drag obstacles."""
+"""The site plan with the sectors of the lay rose round it: turn the lay, read a bearing, drop and drag obstacles."""
 
 from __future__ import annotations
 
@@ -6,24 +6,47 @@ import math
 from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
 from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.site.site import Place, SpotHeight
 from ...drawing.canvas import Canvas
 from ...drawing.fall.fan_painter import paint_sector
-from ...drawing.ground.rose_painter import OUT_PX, paint_legend, paint_read, paint_ring, paint_rose
-from ...drawing.ground.site_painter import paint_ground, paint_lay, paint_names
+from ...drawing.ground.sector_painter import (
+    BAND_PX,
+    paint_label,
+    paint_leader,
+    paint_margin,
+    paint_read,
+    paint_ring,
+    paint_sectors,
+    paint_waiting,
+)
+from ...drawing.ground.site_painter import paint_ground, paint_lay, paint_wind
 from ...drawing.layout import FieldPlace, Grip, Layout
-from ...drawing.palette import LIGHT, Palette
+from ...drawing.marks import paint_word
+from ...drawing.palette import fill, pen
 from ...drawing.scale import Scale, towards
-from ...frame.drawing_view import DrawingView, caption
+from ...frame.drawing_view import DrawingView
 from ...frame.store import Snapshot, Store
+from .names import Names
 from .reckoner import RoseReckoner
 
-LENGTHS_SHOWN = 1.45
-"""Tree lengths from the stump to the ring."""
+LENGTHS_SHOWN = 1.8
+"""Tree lengths from the stump to the edge of the plan: the ring of sectors, and room for their words outside it."""
+STRIP_PX = 50
+"""Height of the strip over the plan, in which lay, slope and wind are typed."""
+TYPED = (
+    ("cut.lay_deg", "lay"),
+    ("site.slope_deg", "slope"),
+    ("site.downhill_deg", "downhill towards"),
+    ("site.wind_m_s", "wind"),
+    ("site.wind_from_deg", "wind from"),
+)
+"""What is typed there, from left to right."""
+NEAR_PX = 22.0
+"""How near to the ring the pointer reads a bearing."""
 
 
 class SiteView(DrawingView):
@@ -45,36 +68,45 @@ class SiteView(DrawingView):
         self._read_deg: float | None = None
         self.chosen = ""
         self.dropping = ""
+        self.names = Names(self)
         super().__init__(store, parent)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
     @property
+    def middle(self) -> QPointF:
+        """Middle of the plan, below the strip."""
+        return QPointF(self.width() / 2, STRIP_PX + (self.height() - STRIP_PX) / 2)
+
+    @property
     def ring_px(self) -> float:
-        """Radius of the ring on the page; zooming leaves it."""
-        return max(min(self.width(), self.height()) / 2 - OUT_PX - 34, 60.0)
+        """Radius of the ring on the page: where the top would come down."""
+        return self.store.snapshot.shapes.site.length_m * self.scale_now.px_per_m
+
+    @property
+    def plan_box(self) -> QRectF:
+        """The page without the strip over it."""
+        return QRectF(0, STRIP_PX, self.width(), self.height() - STRIP_PX)
 
     def scale_for(self, snapshot: Snapshot) -> Scale:
-        """The tree in the middle, one and a half lengths to the ring."""
-        reach = LENGTHS_SHOWN * snapshot.plan.tree.height_m
-        return Scale(self.ring_px / reach, QPointF(self.width() / 2, self.height() / 2))
+        """The tree in the middle, nearly two of its lengths to the edge."""
+        half = max(min(self.width(), self.height() - STRIP_PX) / 2, 60.0)
+        return Scale(half / (LENGTHS_SHOWN * snapshot.plan.tree.height_m), self.middle)
 
     def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
-        """The lay typed in a corner and dragged on the ring; every corner of every obstacle dragged."""
-        lay = snapshot.plan.cut.lay_deg
-        fields = (
-            FieldPlace("cut.lay_deg", QPointF(self.width() - 8, 42), "right", "lay"),
-            FieldPlace("site.slope_deg", QPointF(8, 52), "left", "slope"),
-            FieldPlace("site.downhill_deg", QPointF(8, 98), "left", "downhill towards"),
-            FieldPlace("site.wind_m_s", QPointF(8, self.height() - 94), "left", "wind"),
-            FieldPlace("site.wind_from_deg", QPointF(8, self.height() - 48), "left", "wind from"),
+        """Lay, slope and wind typed over the plan; the lay dragged on the ring, every corner of every obstacle too."""
+        lay, apart = snapshot.plan.cut.lay_deg, (self.width() - 44) / len(TYPED)
+        fields = tuple(
+            FieldPlace(path, QPointF((number + 0.5) * apart, 32), "centre", tag)
+            for number, (path, tag) in enumerate(TYPED)
         )
-        middle = QPointF(self.width() / 2, self.height() / 2)
-        offset = scale.metres(middle)
 
         def turned(right_m: float, up_m: float) -> float:
-            return full_turn_deg(round(bearing_of(right_m - offset[0], up_m - offset[1])))
+            return full_turn_deg(round(bearing_of(right_m, up_m)))
 
-        grips = [Grip("cut.lay_deg", middle + towards(lay) * (self.ring_px - 14), turned, "turn the lay")]
+        # On a plan drawn nearer than the ring is, the handle stays in sight.
+        ring = snapshot.shapes.site.length_m * scale.px_per_m
+        reach = min(ring + BAND_PX / 2, max(self.plan_box.height() / 2 - 20, 30.0))
+        grips = [Grip("cut.lay_deg", scale.origin + towards(lay) * reach, turned, "turn the lay")]
         return Layout(fields, (*grips, *self._corners(snapshot, scale), *self._places(snapshot, scale)))
 
     def _corners(self, snapshot: Snapshot, scale: Scale) -> list[Grip]:
@@ -104,38 +136,61 @@ class SiteView(DrawingView):
     ) -> list[Grip]:
         """The grip of a place, where it is in sight."""
         where = scale.point(place.east_m - at.east_m, place.north_m - at.north_m)
-        if not self.rect().contains(where.toPoint()):
+        if not self.plan_box.contains(where):
             return []
         return [Grip(f"{path}.east_m", where, _moved(path, at), "drag", quiet)]
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
-        """Plan, rose, lay."""
+        """Plan, lay, sectors, words."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         canvas = self.canvas(painter, snapshot)
-        middle = QPointF(self.width() / 2, self.height() / 2)
         if painter.device() is self:
             drawn = (snapshot.result.case.site, snapshot.plan.at, self.chosen, snapshot.job.units, snapshot.job.words)
             painter.drawPixmap(0, 0, self.layers.painted("ground", drawn, lambda c: paint_ground(c, self.chosen)))
-            names = self.layers.painted("names", drawn, paint_names, sheet=False)
-            paint_lay(canvas, lambda c: c.painter.drawPixmap(0, 0, names))
         else:
             paint_ground(canvas, self.chosen)
-            paint_lay(canvas, paint_names)
-        if snapshot.fan is not None:
-            paint_sector(canvas, snapshot.fan, snapshot.plan.cut.lay_deg, self.palette_in_use.lay)
         painter.setOpacity(0.35 if self.rose.stale else 1.0)
         if painter.device() is self:
-            painter.drawPixmap(0, 0, self.layers.painted("rose", (self.rose.version,), self._paint_rose, sheet=False))
+            key = (self.rose.version, self.rose.done)
+            painter.drawPixmap(0, 0, self.layers.painted("rose", key, self._paint_rose, sheet=False))
         else:
             self._paint_rose(canvas)
         painter.setOpacity(1.0)
-        paint_ring(painter, middle, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)
-        paint_read(painter, middle, self.ring_px, self.read_deg, self.palette_in_use)
-        caption(painter, self, "Site plan and lay rose")
+        paint_lay(canvas)
+        if snapshot.fan is not None:
+            paint_sector(canvas, snapshot.fan, snapshot.plan.cut.lay_deg, self.palette_in_use.lay)
+        paint_ring(painter, scale.origin, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)
+        paint_read(painter, scale.origin, self.ring_px, self.read_deg, self.palette_in_use)
+        self._paint_words(painter, snapshot)
+        self._paint_strip(canvas)
 
     def _paint_rose(self, c: Canvas) -> None:
-        middle = QPointF(self.width() / 2, self.height() / 2)
-        paint_rose(c.painter, middle, self.ring_px, tuple(self.rose.spokes.values()), self.palette_in_use)
+        sectors, spokes = self.rose.sectors, self.rose.spokes
+        if not sectors:
+            paint_waiting(c.painter, c.scale.origin, self.ring_px, self.palette_in_use)
+            return
+        paint_sectors(c.painter, c.scale.origin, self.ring_px, sectors, self.palette_in_use)
+        around = (spokes[bearing] for bearing in sorted(spokes))
+        paint_margin(c.painter, c.scale.origin, self.ring_px, around, self.palette_in_use)
+
+    def _paint_words(self, painter: QPainter, snapshot: Snapshot) -> None:
+        """Sectors, obstacles and places by name, kept apart from one another and from the handles."""
+        words = self.names.now(snapshot)
+        for box, text in words.plain:
+            paint_word(painter, box.center(), text, self.palette_in_use)
+        painter.setOpacity(0.35 if self.rose.stale else 1.0)
+        for told in words.sectors:
+            paint_leader(painter, self.scale_now.origin, self.ring_px, told.box, told.sector, self.palette_in_use)
+        for told in words.sectors:
+            paint_label(painter, told.box, told.lines, told.sector.sort.takes, self.palette_in_use)
+        painter.setOpacity(1.0)
+
+    def _paint_strip(self, c: Canvas) -> None:
+        """The paper over the plan on which lay, slope and wind are typed, and the wind as an arrow."""
+        c.painter.fillRect(QRectF(0, 0, self.width(), STRIP_PX), fill(self.palette_in_use.sheet))
+        c.painter.setPen(pen(self.palette_in_use.line, 1.0))
+        c.painter.drawLine(QPointF(0, STRIP_PX), QPointF(self.width(), STRIP_PX))
+        paint_wind(c, QPointF(self.width() - 26, STRIP_PX / 2))
 
     # Reading and turning -------------------------------------------------------------------------------
 
@@ -162,9 +217,9 @@ class SiteView(DrawingView):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         """Near the ring the pointer reads the bearing it is on."""
-        away = event.position() - QPointF(self.width() / 2, self.height() / 2)
+        away = event.position() - self.scale_now.origin
         distance = math.hypot(away.x(), away.y())
-        if self._dragged is None and abs(distance - self.ring_px - OUT_PX / 3) < OUT_PX:
+        if self._dragged is None and abs(distance - self.ring_px + BAND_PX / 2) < NEAR_PX:
             self.show_read(full_turn_deg(round(bearing_of(away.x(), -away.y()))))
         super().mouseMoveEvent(event)
 
@@ -189,22 +244,6 @@ class SiteView(DrawingView):
             self.turn_to_read()
         else:
             super().keyPressEvent(event)
-
-
-class Legend(QWidget):
-    """What the strokes of the rose mean."""
-
-    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.store = store
-        self.palette_in_use: Palette = LIGHT
-        self.setFixedHeight(104)
-        self.setAccessibleName("Strokes of the rose")
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Strokes and their names."""
-        with QPainter(self) as painter:
-            paint_legend(painter, QRectF(self.rect()), self.store.snapshot.speech, self.palette_in_use)
 
 
 def _moved(path: str, at: Place) -> Callable[[float, float], Mapping[str, float]]:

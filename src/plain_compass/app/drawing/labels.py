@@ -1,0 +1,94 @@
+"""Labels that keep apart: a small search for places where no two lie over one another and none is cut."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, QSizeF
+
+TRIES = 3_000
+"""Places looked at before the best found so far is taken: a millisecond or two."""
+APART_PX = 2.0
+"""Paper left between two labels."""
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """One label to place.
+
+    Attributes:
+        key: what it is called.
+        size: of its text.
+        middles: where its middle may stand, the best first.
+    """
+
+    key: str
+    size: QSizeF
+    middles: tuple[QPointF, ...]
+
+    def boxes(self, page: QRectF) -> list[tuple[float, QRectF]]:
+        """Its boxes that lie on the page, each with how far down the list it stands."""
+        found = []
+        for number, middle in enumerate(self.middles):
+            box = QRectF(QPointF(0, 0), self.size)
+            box.moveCenter(middle)
+            if page.contains(box):
+                found.append((float(number), box))
+        return found
+
+
+def placed(labels: Sequence[Label], taken: Sequence[QRectF], page: QRectF) -> dict[str, QRectF]:
+    """A box for each label that finds room, in their order of importance; what finds none is left out.
+
+    Args:
+        taken: where nothing may lie: fields, handles, words that stand already.
+    """
+    search = _Search([(each.key, _free(each.boxes(page), taken)) for each in labels])
+    search.go(0, {}, 0.0)
+    return search.best
+
+
+def _free(boxes: list[tuple[float, QRectF]], taken: Sequence[QRectF]) -> list[tuple[float, QRectF]]:
+    return [(cost, box) for cost, box in boxes if not any(_meets(box, other) for other in taken)]
+
+
+def _meets(box: QRectF, other: QRectF) -> bool:
+    return box.adjusted(-APART_PX, -APART_PX, APART_PX, APART_PX).intersects(other)
+
+
+class _Search:
+    """Depth first over the labels: one left out costs more than any place, and an earlier one more than a later."""
+
+    def __init__(self, asked: list[tuple[str, list[tuple[float, QRectF]]]]) -> None:
+        self.asked = asked
+        self.best: dict[str, QRectF] = {}
+        self.least = float("inf")
+        self.tries = 0
+
+    def go(self, at: int, so_far: dict[str, QRectF], cost: float) -> None:
+        """Place the labels from one on, given those before."""
+        if cost >= self.least or self.tries > TRIES:
+            return
+        if at == len(self.asked):
+            self.best, self.least = dict(so_far), cost
+            return
+        key, boxes = self.asked[at]
+        for more, box in boxes:
+            self.tries += 1
+            if not any(_meets(box, other) for other in so_far.values()):
+                self.go(at + 1, so_far | {key: box}, cost + more)
+        left_out = 1e3 * (len(self.asked) - at)
+        self.go(at + 1, so_far, cost + left_out)
+
+
+def about(at: QPointF, size: QSizeF, away_px: float) -> tuple[QPointF, ...]:
+    """Middles of a label round a point it names: below, above, beside it, then at its corners and farther off."""
+    found = []
+    for off in (away_px, away_px + 10.0, away_px + 22.0):
+        across, down = size.width() / 2 + off, size.height() / 2 + off
+        sides = ((0.0, down), (0.0, -down), (across, 0.0), (-across, 0.0))
+        corners = ((across, down), (-across, down), (across, -down), (-across, -down))
+        slid = ((across / 2, down), (-across / 2, down), (across / 2, -down), (-across / 2, -down))
+        found += [at + QPointF(*each) for each in (*sides, *slid, *corners)]
+    return tuple(found)

@@ -1,0 +1,77 @@
+"""Labels keep apart: by themselves, and on the plan of every demo tree at three sizes."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
+from PySide6.QtTest import QTest
+
+from plain_compass.app.drawing.labels import Label, about, placed
+from plain_compass.app.frame.window import Window
+from plain_compass.app.steps.ground.page import GroundPage
+
+PAGE = QRectF(0, 0, 400, 300)
+points = st.tuples(st.floats(20, 380), st.floats(20, 280))
+
+
+def label(key: int, at: tuple[float, float]) -> Label:
+    size = QSizeF(70, 18)
+    return Label(str(key), size, about(QPointF(*at), size, 8.0))
+
+
+@given(st.lists(points, max_size=9), st.lists(points, max_size=4))
+def test_no_two_lie_over_one_another_nothing_is_covered_and_none_is_cut(
+    ats: list[tuple[float, float]], handles: list[tuple[float, float]]
+) -> None:
+    taken = [QRectF(x - 10, y - 10, 20, 20) for x, y in handles]
+    found = placed([label(key, at) for key, at in enumerate(ats)], taken, PAGE)
+    assert all(PAGE.contains(box) for box in found.values())
+    assert not any(one.intersects(other) for one, other in combinations(found.values(), 2))
+    assert not any(box.intersects(other) for box in found.values() for other in taken)
+
+
+@given(points)
+def test_a_label_by_itself_stands_below_what_it_names_where_there_is_room(at: tuple[float, float]) -> None:
+    found = placed([label(0, at)], [], PAGE)["0"]
+    below = QRectF(at[0] - 35, at[1] + 8, 70, 18)
+    assert not PAGE.contains(below) or found == below
+
+
+def test_one_that_finds_no_room_is_left_out_and_the_more_important_stays() -> None:
+    size = QSizeF(70, 18)
+    same = (QPointF(200, 150),)
+    found = placed([Label("first", size, same), Label("second", size, same)], [], PAGE)
+    assert list(found) == ["first"]
+
+
+def test_one_gives_way_when_another_has_only_one_place() -> None:
+    size, middle, other = QSizeF(70, 18), QPointF(200, 150), QPointF(200, 220)
+    found = placed([Label("moves", size, (middle, other)), Label("stays", size, (middle,))], [], PAGE)
+    assert found["stays"].center() == middle
+    assert found["moves"].center() == other
+
+
+@pytest.mark.parametrize("size", [(1100, 700), (1280, 800), (1920, 1080)])
+@pytest.mark.parametrize("tree_id", ["WH-07", "WH-12", "WH-15", "WH-18", "WH-21", "WH-24"])
+def test_on_the_plan_words_fields_and_handles_keep_apart(window: Window, tree_id: str, size: tuple[int, int]) -> None:
+    window.resize(*size)
+    window.store.look_at(tree_id)
+    QTest.keyClick(window, Qt.Key.Key_2)
+    page = window.page
+    assert isinstance(page, GroundPage)
+    page.rose.finish()
+    plan = page.plan
+    words = plan.names.now(window.store.snapshot)
+    boxes = [told.box for told in words.sectors] + [box for box, _ in words.plain]
+    fields = [QRectF(edit.geometry()) for edit in plan.fields.edits.values()]
+    handles = [QRectF(g.at.x() - 8, g.at.y() - 8, 16, 16) for g in plan.layout_now.grips if not g.quiet]
+    assert not any(one.intersects(other) for one, other in combinations(boxes + fields, 2))
+    assert not any(box.intersects(handle) for box in boxes for handle in handles)
+    assert all(plan.plan_box.contains(box) for box in boxes)
+    # What leaves a sector without words leaves at least every wide one with them.
+    told = {each.sector for each in words.sectors}
+    assert all(each in told for each in page.rose.sectors if each.width_deg >= 30)
