@@ -85,7 +85,7 @@ class _Search:
 def about(at: QPointF, size: QSizeF, away_px: float) -> tuple[QPointF, ...]:
     """Middles of a label round a point it names: below, above, beside it, then at its corners and farther off."""
     found = []
-    for off in (away_px, away_px + 10.0, away_px + 22.0):
+    for off in (away_px, away_px + 10.0, away_px + 22.0, away_px + 36.0):
         across, down = size.width() / 2 + off, size.height() / 2 + off
         sides = ((0.0, down), (0.0, -down), (across, 0.0), (-across, 0.0))
         corners = ((across, down), (-across, down), (across, -down), (-across, -down))

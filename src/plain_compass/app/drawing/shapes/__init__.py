@@ -13,6 +13,7 @@ from .butt import ButtShapes, butt_shapes
 from .crown import CrownShapes, crown_shapes
 from .fallen import FallenShapes, fallen_shapes
 from .site import SiteShapes, site_shapes
+from .solid import Solid, solid_of
 from .standing import ACROSS, ALONG, Facing, TreeShapes
 from .stump import StumpShapes, stump_shapes
 
@@ -45,6 +46,13 @@ class Shapes:
     def stump_coarse(self) -> StumpShapes:
         """The same with half of the outline's points: for drawings too small to show more."""
         return stump_shapes(self.result, every=2)
+
+    @cached_property
+    def solid(self) -> Solid:
+        """Stump and cut in the round, as planned: before what is held is let go, the wedges in."""
+        stump = self.stump_coarse
+        strap = () if stump.strap is None else (stump.strap,)
+        return solid_of(self.result, (*stump.hinge, *strap, *stump.held), face_cut=True, wedged=True)
 
     @cached_property
     def butt(self) -> ButtShapes:

@@ -9,11 +9,12 @@ from ....core.cuts import PARTS
 from ....core.judge.findings import Finding
 from ...frame.commands import Commands
 from ...frame.page import Picture
+from ...frame.round_view import RoundView
 from ...frame.store import Snapshot, Store
 from .details import Details
 from .form_choice import FormChoice
 from .suggestions import Suggestions
-from .views import PlanView, SideView
+from .views import PlanView, SideView, TapeView
 
 
 class CutPage(QWidget):
@@ -42,9 +43,17 @@ class CutPage(QWidget):
             more.addWidget(commands.button(name))
         drawings = QHBoxLayout()
         drawings.setSpacing(1)
-        drawings.addWidget(self.plan, 55)
-        drawings.addWidget(self.side, 45)
-        for view in (self.plan, self.side):
+        self.tape = TapeView(store, self)
+        self.round = RoundView(store, lambda: store.snapshot.shapes.solid, self)
+        left, right = QVBoxLayout(), QVBoxLayout()
+        left.addWidget(self.plan, 1)
+        left.addWidget(self.tape)
+        right.addWidget(self.round, 31)
+        right.addWidget(self.side, 69)
+        for column, share in ((left, 55), (right, 45)):
+            column.setSpacing(1)
+            drawings.addLayout(column, share)
+        for view in (self.plan, self.side, self.round):
             view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -86,6 +95,8 @@ class CutPage(QWidget):
             self.leave_suggestions()
         self.plan.refresh(snapshot)
         self.side.refresh(snapshot)
+        self.tape.update()
+        self.round.update()
         for choice in self.choices:
             choice.refresh(snapshot)
         self.details.refresh(snapshot)
@@ -108,4 +119,4 @@ class CutPage(QWidget):
 
     def pictures(self) -> tuple[Picture, ...]:
         """The drawings, for copying."""
-        return self.plan.picture(), self.side.picture()
+        return self.plan.picture(), self.side.picture(), self.round.picture()

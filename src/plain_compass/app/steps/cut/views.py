@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter
+from PySide6.QtWidgets import QWidget
 
 from ...drawing.curve_painter import paint_curve
 from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
@@ -11,13 +12,18 @@ from ...drawing.palette import font, pen
 from ...drawing.plan_painter import paint_design, paint_plan, paint_ring_fan, paint_standing
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
-from ...drawing.tape_painter import paint_tape, tape_rows
+from ...drawing.tape_painter import paint_tape
 from ...frame.drawing_view import DrawingView, caption
 from ...frame.field_layer import FIELD_SIZE
-from ...frame.store import Snapshot
+from ...frame.painted import PaintedView
+from ...frame.store import Snapshot, Store
 
 CAPTION = 26
 """Height of a drawing's title."""
+TAPE_PX = 164
+"""Height of the table of tape marks: its rows stand closer where there are many."""
+CURVE_FROM_PX = 380
+"""A lower view has no room for the curve of use: Fall shows it too."""
 LABELS = FIELD_SIZE[0] + 16
 """Room for the dimensions beside the ring."""
 BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
@@ -30,27 +36,23 @@ def bark_radius_m(snapshot: Snapshot) -> float:
 
 
 class PlanView(DrawingView):
-    """The stump from above, with the tape marks below it; it sets the scale of both."""
+    """The stump from above; it sets the scale of both."""
 
     side: SideView
     has_own_sheet = True
-
-    def tape_height(self, snapshot: Snapshot) -> float:
-        """Height of the table of tape marks."""
-        return 42.0 + 19.0 * max(len(tape_rows(snapshot.result.tape_marks, snapshot.speech)), 6)
 
     def px_per_m(self, snapshot: Snapshot) -> float:
         """The scale at which the ring and its labels fill the view."""
         across = self.width() / 2 - LABELS - RING_GAP
         beside = (self.side.width() - BESIDE) / 2
-        tall = (self.height() - CAPTION - self.tape_height(snapshot) - 2 * RING_GAP - 76 - 44) / 2
+        tall = (self.height() - CAPTION - 2 * RING_GAP - 76 - 44) / 2
         return max(min(across, tall, beside), 40.0) / bark_radius_m(snapshot)
 
     def scale_for(self, snapshot: Snapshot) -> Scale:
-        """Ring in the middle, tape marks below."""
+        """Ring in the middle."""
         scale = self.px_per_m(snapshot)
         ring = bark_radius_m(snapshot) * scale + RING_GAP
-        free = self.height() - CAPTION - self.tape_height(snapshot) - 2 * ring - 120
+        free = self.height() - CAPTION - 2 * ring - 120
         return Scale(scale, QPointF(self.width() / 2, CAPTION + 60 + ring + max(free, 0) / 2))
 
     def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
@@ -58,7 +60,7 @@ class PlanView(DrawingView):
         return plan_layout(snapshot.result, scale)
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
-        """Stump, caption, tape marks."""
+        """Stump and caption."""
         canvas = self.canvas(painter, snapshot)
         if painter.device() is self:
             # Ring and wood stay as they are in most drags.
@@ -76,8 +78,21 @@ class PlanView(DrawingView):
         painter.drawText(QPointF(12, 38), f"wood {show(section.depth_m, 'length')} along the lay")
         if snapshot.fan is not None:
             painter.drawText(QPointF(12, 54), "on the ring: likely tops ~")
-        tall = self.tape_height(snapshot)
-        box = QRectF(12, self.height() - tall - 2, self.width() - 24, tall)
+
+
+class TapeView(PaintedView):
+    """The tape marks as a table."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        # As tall for every form of cut: the drawings stay where they are while one looks through the forms.
+        self.setFixedHeight(TAPE_PX)
+        self.setAccessibleName("Tape round the bark from the lay mark")
+
+    def draw(self, painter: QPainter) -> None:
+        """The table."""
+        snapshot, box = self.store.snapshot, QRectF(self.rect()).adjusted(12, 6, -4, -2)
         paint_tape(painter, box, snapshot.result.tape_marks, snapshot.speech, self.palette_in_use)
 
 
@@ -88,7 +103,7 @@ class SideView(DrawingView):
 
     def curve_box(self) -> QRectF:
         """Where the hinge-use curve lies."""
-        tall = min(max(self.height() * 0.27, 120), 190)
+        tall = min(max(self.height() * 0.27, 120), 190) if self.height() >= CURVE_FROM_PX else 0.0
         return QRectF(12, self.height() - tall - 4, self.width() - 24, tall)
 
     def scale_for(self, snapshot: Snapshot) -> Scale:
@@ -115,4 +130,5 @@ class SideView(DrawingView):
         """Stump, caption, curve."""
         paint_side(self.canvas(painter, snapshot, self.bottom() - 12))
         caption(painter, self, "Stump from its right side")
-        paint_curve(painter, self.curve_box(), snapshot.result, snapshot.speech, self.palette_in_use)
+        if self.curve_box().height() > 0:
+            paint_curve(painter, self.curve_box(), snapshot.result, snapshot.speech, self.palette_in_use)

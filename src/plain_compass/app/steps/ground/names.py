@@ -97,14 +97,16 @@ class Names:
         )
 
     def _off_the_ring(self, middles: tuple[QPointF, ...], size: QSizeF) -> tuple[QPointF, ...]:
-        """Those of a word's places that leave the sectors free; all of them where none does."""
-        view, found = self.view, []
+        """A word's places, those that leave the sectors free first."""
+        view, found, over = self.view, [], []
         for middle in middles:
             away, half = middle - view.scale_now.origin, math.hypot(size.width(), size.height()) / 2
             distance = math.hypot(away.x(), away.y())
             if distance - half > view.ring_px or distance + half < view.ring_px - BAND_PX or not view.rose.sectors:
                 found.append(middle)
-        return tuple(found) or middles
+            else:
+                over.append(middle)
+        return (*found, *over)
 
     def _taken(self) -> list[QRectF]:
         """Handles, the stump, and the scale in its corner."""

@@ -59,7 +59,7 @@ def _takes(sector: Sector, speech: Speech, site: Site) -> str:
     if sort.takes == Takes.NOTHING:
         return "goes by itself"
     if sort.why == "cut":
-        return speech.say("[face] and hinge do not fit")
+        return speech.say("[face] and [hinge] do not fit")
     if not sort.why:
         return "not with this kit"
     if sort.why == "landing.break":

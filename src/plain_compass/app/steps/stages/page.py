@@ -5,7 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.advice.faults import FAULTS
 from ....core.base.levels import Level
@@ -15,12 +15,13 @@ from ...drawing.text import unbroken
 from ...frame.commands import Commands
 from ...frame.page import Picture
 from ...frame.plain_label import PlainLabel
+from ...frame.round_view import RoundView
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 from .views import StageRow, StageView, SweepView
 from .walk import Walk
 
-BESIDE = 384
+BESIDE = 350
 """Width of what is said of a state, six rows of numbers and the step's words."""
 SIGNS = {Level.CLEAR: "●", Level.WATCH: "◐", Level.UNKNOWN: "○", Level.STOP: "⊘"}
 
@@ -34,6 +35,8 @@ class StagesPage(QWidget):
         self.walk = Walk(store.snapshot.result, store.snapshot.speech)
         self.row = StageRow(self.walk, self)
         self.large = StageView(self.walk, self)
+        self.round = RoundView(store, lambda: self.walk.solid, self)
+        self.round.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.curves = SweepView(self.walk, self)
         self.words = QLabel()
         self.words.setWordWrap(True)
@@ -71,6 +74,7 @@ class StagesPage(QWidget):
         middle = QHBoxLayout()
         middle.setSpacing(1)
         middle.addWidget(self.large, 1)
+        middle.addWidget(self.round, 1)
         middle.addWidget(holder)
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -99,7 +103,7 @@ class StagesPage(QWidget):
 
     def _show(self) -> None:
         self.words.setText(unbroken(self._told()))
-        for view in (self.row, self.large, self.curves):
+        for view in (self.row, self.large, self.round, self.curves):
             view.update()
 
     def _told(self) -> str:
@@ -172,4 +176,4 @@ class StagesPage(QWidget):
 
     def pictures(self) -> tuple[Picture, ...]:
         """The large state, for copying."""
-        return (self.large.picture(),)
+        return self.large.picture(), self.round.picture()

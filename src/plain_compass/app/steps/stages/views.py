@@ -14,6 +14,8 @@ from ...frame.painted import PaintedView
 from .walk import Walk, level_at
 
 Align = Qt.AlignmentFlag
+ROOMY_PX = 260
+"""Narrower drawings have a shorter caption."""
 SMALL = 92.0
 """Height of a small drawing in the row of states, in pixels."""
 
@@ -119,7 +121,7 @@ class StageView(PaintedView):
         painter.drawText(
             QRectF(0, self.height() - 20, self.width() - 12, 18),
             Align.AlignRight,
-            "dashed, with numbers: passes of the bar",
+            "dashed, with numbers: passes of the bar" if self.width() >= ROOMY_PX else "dashed: passes of the bar",
         )
 
 
