@@ -93,9 +93,9 @@ def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layo
 
     lefts = [
         side("cut.face.depth_m", "[face]", face.apex_forward_m, section.front_m, True),
-        side("cut.hinge.left_m", "[hinge]", back_left, face.hinge_front_m, True),
+        side("cut.hinge.left_m", "[hinge] left", back_left, face.hinge_front_m, True),
     ]
-    rights = [side("cut.hinge.right_m", "[hinge]", back_right, face.hinge_front_m, False)]
+    rights = [side("cut.hinge.right_m", "[hinge] right", back_right, face.hinge_front_m, False)]
     if cut.back.strapped:
         rights.append(side("cut.back.strap_m", "[strap]", section.back_m, section.back_m + cut.back.strap_m, False))
     lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", "lay")

@@ -70,3 +70,11 @@ class Room(Desk, Protocol):
     def show_keys(self) -> None:
         """The shortcut sheet."""
         ...
+
+    def find_command(self) -> None:
+        """Find a command by words."""
+        ...
+
+    def show_trees(self) -> None:
+        """All trees of the job."""
+        ...

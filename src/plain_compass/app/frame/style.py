@@ -47,7 +47,8 @@ def style_sheet(p: Palette) -> str:
     QListView {{ background: {p.sheet}; border: none; outline: none; }}
     QListView:focus {{ border: 2px solid {p.focus}; }}
     QFileDialog QToolButton {{ padding: 2px; }}
-    QTreeView {{ background: {p.sheet}; border: 1px solid {p.line}; }}
+    QTreeView, QTableView {{ background: {p.sheet}; border: 1px solid {p.line}; outline: none;
+        selection-background-color: {p.focus}; selection-color: {p.sheet}; }}
     QHeaderView::section {{ background: {p.paper}; border: none; border-right: 1px solid {p.line}; padding: 4px; }}
     QMenu {{ background: {p.sheet}; border: 1px solid {p.ink}; }}
     QMenu::item {{ padding: 6px 26px 6px 16px; }}

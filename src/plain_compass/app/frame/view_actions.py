@@ -34,7 +34,7 @@ def view_commands(room: Room, edits: EditActions) -> list[Command]:
         Command("view.zoom_in", "Nearer", "Ctrl++", lambda: room.page.zoom(1.25)),
         Command("view.zoom_out", "Further", "Ctrl+-", lambda: room.page.zoom(0.8)),
         Command("view.fit", "Whole drawing", "Ctrl+0", lambda: room.page.fit()),
-        Command("view.trees", "Trees of this job", "F9", lambda: room.top.tree.showMenu()),
+        Command("view.trees", "Trees of this job", "F9", room.show_trees),
         Command("view.menu", "Job menu", "F10", lambda: room.top.job.showMenu()),
         Command("view.units", "Metric or imperial", "Ctrl+U", edits.next_units),
         Command("view.words", "The other vocabulary", "Ctrl+Shift+U", edits.next_words),
@@ -42,4 +42,5 @@ def view_commands(room: Room, edits: EditActions) -> list[Command]:
         Command("copy.picture", "Copy the drawing as a picture", "Ctrl+Shift+C", lambda: copy_picture(room)),
         Command("copy.svg", "Copy the drawing as SVG", "Ctrl+Alt+C", lambda: copy_svg(room)),
         Command("help.keys", "Keys", "F1", room.show_keys),
+        Command("help.find", "Find a command", "Ctrl+Space", room.find_command),
     ]

@@ -9,12 +9,23 @@ from typing import cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QHBoxLayout,
+    QLineEdit,
+    QMainWindow,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...core.judge.findings import Finding
+from ...job.document import Job
 from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
+from .command_finder import CommandFinder
 from .commands import Command, Commands
 from .edit_actions import EditActions
 from .fall_watch import FallWatch
@@ -23,8 +34,10 @@ from .job_actions import JobActions
 from .kept_work import KeptWork
 from .late import Late
 from .list_actions import ListActions
-from .menus import fill_job_menu, fill_tree_menu
+from .menus import fill_job_menu
 from .message_bar import MessageBar
+from .overview import Overview
+from .overview_rows import Judged
 from .page import Page, PageFactory
 from .recovery import Recovery
 from .settings import Settings
@@ -64,6 +77,7 @@ class Window(QMainWindow):
         self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.sites.commands(), *self.edits.commands())
         self.commands.add(*view_commands(self, self.edits), *more_commands(self))
         self.scheme = "light"
+        self._judged: tuple[Job | None, dict[str, Judged]] = (None, {})
         self._compose(panels)
         self._connect()
         self.setAcceptDrops(True)
@@ -115,7 +129,7 @@ class Window(QMainWindow):
         self.band.picked.connect(self._pick)
         for key, button in self.trail.buttons.items():
             button.clicked.connect(lambda _=False, k=key: self.show_step(k))
-        self.top.tree.menu().aboutToShow.connect(lambda: fill_tree_menu(self.top.tree.menu(), store, self.commands))
+        self.top.tree.clicked.connect(self.show_trees)
         self.top.job.menu().aboutToShow.connect(
             lambda: fill_job_menu(self.top.job.menu(), self.settings, self.commands, self.jobs, self.kept)
         )
@@ -188,10 +202,24 @@ class Window(QMainWindow):
 
     def show_keys(self) -> None:
         """The shortcut sheet."""
-        sheet = ShortcutSheet(self.commands, self)
-        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        sheet.finished.connect(self.activateWindow)
-        sheet.open()
+        self._open(ShortcutSheet(self.commands, self))
+
+    def find_command(self) -> None:
+        """Find a command by words."""
+        self._open(CommandFinder(self.commands, self))
+
+    def show_trees(self) -> None:
+        """All trees of the job; what was judged of them is kept while the job stays as it is."""
+        job = self.store.snapshot.job
+        if self._judged[0] != job:
+            self._judged = job, {}
+        self._open(Overview(self.store, self._palette, self._judged[1], self))
+
+    def _open(self, dialog: QDialog) -> None:
+        """Over the window, which has the keyboard again when it is gone."""
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.finished.connect(self.activateWindow)
+        dialog.open()
 
     # Coming and going ----------------------------------------------------------------------------------
 

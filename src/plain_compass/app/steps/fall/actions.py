@@ -38,7 +38,7 @@ class FallActions:
     def commands(self) -> list[Command]:
         """Play, keep, aim off, write out."""
         return [
-            Command("fall.play", self._play_title, "Ctrl+Space", lambda: self._page().play(), self._reckoned),
+            Command("fall.play", self._play_title, "Ctrl+Shift+P", lambda: self._page().play(), self._reckoned),
             Command("fall.keep", self._keep_title, "Ctrl+K", self.keep, self._reckoned),
             Command("fall.aim", self._aim_title, "Ctrl+J", self.aim, lambda: abs(self._wanted()) >= ROUND_DEG),
             Command("fall.export", "Write out…", "", self.write_out, self._reckoned),

@@ -1,0 +1,151 @@
+"""Find a command by words (Ctrl+Space): a few letters of what one wants to do, in one's own trade words too."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from PySide6.QtCore import QEvent, QObject, QSize, Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QDialog, QHeaderView, QLineEdit, QTreeWidget, QTreeWidgetItem, QVBoxLayout, QWidget
+
+from ..drawing.palette import font
+from .commands import Command, Commands
+from .shortcut_sheet import GROUPS
+
+SIZE_PX, ROW_PX = (560, 420), 32
+OTHER_WORDS: dict[str, str] = {
+    "job.new": "begin empty start",
+    "job.open": "load file",
+    "job.demo": "sample example",
+    "job.save": "keep write file",
+    "job.save_as": "copy another file elsewhere",
+    "job.quit": "close exit leave end",
+    "edit.undo": "back mistake revert",
+    "edit.redo": "again forward",
+    "tree.add": "new another",
+    "tree.rename": "name number label",
+    "tree.remove": "delete",
+    "tree.redesign": "reset start over notch undercut gob",
+    "cut.suggest": "propose design ideas advice which cut",
+    "practice.read": "school training rules",
+    "wedge.add": "more lift",
+    "wedge.remove": "fewer delete",
+    "wedge.stack": "double pile stack",
+    "step.look": "survey measure lean height crown girth walk round decay",
+    "step.ground": "site plan obstacles lay direction rope winch wind slope where can it go",
+    "step.cut": "notch undercut gob face hinge holding wood back cut bore stump",
+    "step.stages": "sequence order bar passes mistakes",
+    "step.fall": "land drift play fan hang",
+    "step.card": "print page paper sheet",
+    "view.sheet": "species practice notes kit person settings",
+    "view.zoom_in": "bigger larger zoom",
+    "view.zoom_out": "smaller zoom",
+    "view.fit": "reset zoom all",
+    "view.trees": "list overview many find tree",
+    "view.menu": "everything",
+    "view.units": "feet inches centimetres metres pounds",
+    "view.words": "language vocabulary terms holding wood gob",
+    "view.dark": "night colours scheme theme",
+    "copy.picture": "image clipboard png",
+    "copy.svg": "vector clipboard",
+    "list.import": "csv spreadsheet inventory",
+    "list.export": "csv spreadsheet inventory",
+    "list.readings": "csv measurements",
+    "site.import": "map gps",
+    "site.export": "map gps",
+    "fall.play": "animate motion watch run",
+    "fall.keep": "compare second design",
+    "fall.aim": "gun offset correct drift swing",
+    "fall.export": "svg csv frames samples",
+    "card.pdf": "print paper",
+    "card.strip": "tape chalk marks print",
+    "help.keys": "shortcuts keyboard help",
+    "help.find": "search",
+}
+"""Words by which people look for a command beside those of its title."""
+
+
+def found(commands: Iterable[Command], typed: str) -> list[Command]:
+    """The commands that have every typed word, those that have them in their title first."""
+    words = typed.lower().split()
+    ranked = []
+    for order, command in enumerate(commands):
+        title = command.words.lower()
+        whole = f"{title} {GROUPS.get(command.id.split('.')[0], '').lower()} {OTHER_WORDS.get(command.id, '')}"
+        if all(_has(whole, word) for word in words):
+            in_title = sum(_has(title, word) for word in words)
+            ranked.append((not command.enabled(), -in_title, order, command))
+    return [command for *_, command in sorted(ranked, key=lambda each: each[:3])]
+
+
+def _has(text: str, word: str) -> bool:
+    """Whether a word of the text begins so."""
+    return any(each.startswith(word) for each in text.replace("…", "").split())
+
+
+class CommandFinder(QDialog):
+    """Shown by Ctrl+Space: typing narrows the list, arrows choose, Enter does it, Escape leaves all as it is."""
+
+    def __init__(self, commands: Commands, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Find a command")
+        self.setObjectName("page")
+        self.commands = list(commands)
+        self.typed = QLineEdit()
+        self.typed.setFont(font(16))
+        self.typed.setPlaceholderText("What do you want to do?")
+        self.typed.setAccessibleName("Words of the command")
+        self.typed.installEventFilter(self)
+        self.list = QTreeWidget()
+        self.list.setColumnCount(2)
+        self.list.setHeaderHidden(True)
+        self.list.setRootIsDecorated(False)
+        self.list.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        self.list.header().setStretchLastSection(False)
+        self.list.setFont(font(14))
+        self.list.setAccessibleName("Commands found")
+        self.list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        whole = QVBoxLayout(self)
+        whole.addWidget(self.typed)
+        whole.addWidget(self.list, 1)
+        self.typed.textChanged.connect(self._narrow)
+        self.list.itemActivated.connect(lambda _: self._run())
+        self.list.itemClicked.connect(lambda _: self._run())
+        self.resize(*SIZE_PX)
+        self._narrow("")
+
+    def _narrow(self, typed: str) -> None:
+        self.list.clear()
+        for command in found(self.commands, typed):
+            item = QTreeWidgetItem([command.words, command.shortcut])
+            item.setData(0, Qt.ItemDataRole.UserRole, command)
+            item.setSizeHint(0, QSize(0, ROW_PX))
+            if not command.enabled():
+                item.setFlags(Qt.ItemFlag.NoItemFlags)
+            self.list.addTopLevelItem(item)
+        self._choose(0)
+
+    def _choose(self, row: int) -> None:
+        item = self.list.topLevelItem(min(max(row, 0), self.list.topLevelItemCount() - 1))
+        if item is not None:
+            self.list.setCurrentItem(item)
+
+    def _run(self) -> None:
+        """Do what is chosen, the finder gone first: it may open a window of its own."""
+        item = self.list.currentItem()
+        if item is None or not item.flags() & Qt.ItemFlag.ItemIsEnabled:
+            return
+        self.accept()
+        item.data(0, Qt.ItemDataRole.UserRole).do()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Arrows move through the list while one types; Enter does what is chosen."""
+        if event.type() == QEvent.Type.KeyPress and isinstance(event, QKeyEvent):
+            step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()), 0)
+            if step:
+                self._choose(self.list.currentIndex().row() + step)
+                return True
+            if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+                self._run()
+                return True
+        return super().eventFilter(watched, event)
