@@ -161,3 +161,25 @@ def test_nothing_typed_lists_everything_and_arrows_stop_at_both_ends(window: Win
         QTest.keyClick(dialog.typed, Qt.Key.Key_Down)
     # What cannot be done now stands behind the last that can.
     assert dialog.list.currentIndex().row() == sum(command.enabled() for command in window.commands) - 1
+
+
+def test_the_walk_round_is_answered_at_once_and_undone_as_one_and_what_was_seen_stays(window: Window) -> None:
+    window.commands.run("tree.add")
+    window.store.set("tree.around.vines", "yes", "vines")
+    QTest.keyClick(window, Qt.Key.Key_N, Qt.KeyboardModifier.AltModifier)
+    around = window.store.snapshot.plan.tree.around
+    assert around.vines == "yes"
+    assert {around.dead_limbs, around.hung_pieces, around.tangled, around.wires, around.nests, around.roosts} == {"no"}
+    # Nobody sees by looking up whether there is leave.
+    assert around.leave == "unknown"
+    window.store.undo()
+    assert window.store.snapshot.plan.tree.around.dead_limbs == "unknown"
+
+
+def test_a_new_tree_says_how_far_its_survey_is(window: Window) -> None:
+    window.commands.run("tree.add")
+    window.side.survey.compute()
+    assert window.side.survey.text().replace("\u00a0", " ").startswith("0 of 9 taken. Measure next: the diameter")
+    window.store.set("tree.height_m", 18.0, "height")
+    window.side.survey.compute()
+    assert window.side.survey.text().replace("\u00a0", " ").startswith("1 of 9 taken.")

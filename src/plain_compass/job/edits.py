@@ -19,6 +19,7 @@ from ..core.design.cut import Cut, WedgeSeat
 from ..core.design.first import first_design, resized
 from ..core.judge.findings import Done, Finding
 from ..core.judge.unmeasured import STAND_INS, after_change
+from ..core.tree.around import ABOVE, LIFE
 from ..core.tree.section import section_at
 from ..core.tree.tree import ShellReading, Tree
 from .document import Job, TreePlan, case_of, with_plan, with_tree
@@ -149,6 +150,21 @@ def _beside_strap(cut: Cut, depth_m: float) -> tuple[WedgeSeat, ...]:
     if all(abs(seat.at_deg) >= beside for seat in cut.wedges):
         return cut.wedges
     return tuple(replace(seat, at_deg=beside * (-1) ** i) for i, seat in enumerate(cut.wedges[:2]))
+
+
+def nothing_seen(job: Job, tree_id: str) -> Job:
+    """The walk round answered at once: nothing above and no life in it, but for what was answered already.
+
+    Leave, licence, season and people told are not seen by looking, and stay as they are.
+    """
+    tree = job.plan(tree_id).tree
+    answers: dict[str, Any] = dict.fromkeys(unseen(tree), "no")
+    return with_plan(job, tree_id, "tree", replace(tree, around=replace(tree.around, **answers)))
+
+
+def unseen(tree: Tree) -> tuple[str, ...]:
+    """What of the walk round is seen by looking up and has no answer yet."""
+    return tuple(name for name in (*ABOVE, *LIFE) if getattr(tree.around, name) == "unknown")
 
 
 def add_tree(job: Job) -> tuple[Job, str]:

@@ -25,6 +25,7 @@ OTHER_WORDS: dict[str, str] = {
     "tree.add": "new another",
     "tree.rename": "name number label",
     "tree.remove": "delete",
+    "tree.nothing_seen": "walk round none dead limbs wires nests clear answered",
     "tree.redesign": "reset start over notch undercut gob",
     "cut.suggest": "propose design ideas advice which cut",
     "practice.read": "school training rules",

@@ -59,6 +59,9 @@ class EditActions:
             Command("tree.add", "Add a tree", "Ctrl+T", self.add_tree),
             Command("tree.rename", "Rename this tree…", "", self.rename_tree),
             Command("tree.remove", "Remove this tree", "", self.remove_tree, lambda: len(store.snapshot.job.trees) > 1),
+            Command(
+                "tree.nothing_seen", "All looked at: nothing above, no life", "Alt+N", self.nothing_seen, self._unseen
+            ),
             Command("tree.redesign", "Begin this cut afresh from the practice", "Ctrl+R", self.redesign),
             Command("cut.suggest", "Suggest…", "Ctrl+G", self.suggest),
             Command("practice.read", "Practices…", "", self.read_practices),
@@ -101,6 +104,13 @@ class EditActions:
     def _edit(self, title: str, change: object, tree_id: str | None = None) -> None:
         assert isinstance(change, Job)
         self.store.edit(title, change, tree_id)
+
+    def _unseen(self) -> bool:
+        return bool(edits.unseen(self.store.snapshot.plan.tree))
+
+    def nothing_seen(self) -> None:
+        """The walk round answered at once."""
+        self._edit("all looked at", edits.nothing_seen(self.store.snapshot.job, self.store.tree_id))
 
     def add_wedge(self) -> None:
         """One more wedge."""

@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ...job.edits import rename_tree
+from ...job.edits import nothing_seen, rename_tree, unseen
 from ...job.fields import choice_at, is_choice, quantity_at
 from ...job.lists import LISTS, add_item, remove_item
 from ..drawing.palette import font
@@ -22,7 +22,7 @@ from .choice_edit import LABELS, TABLES, ChoiceEdit
 from .field_edit import FieldEdit
 from .item_row import ItemRow
 from .plain_label import PlainLabel
-from .sheet_sections import SECTIONS, expanded
+from .sheet_sections import SECTIONS, WALK_ROUND, expanded
 from .store import Snapshot, Store
 
 
@@ -47,6 +47,7 @@ class Sheet(QScrollArea):
         if shape != self._shape:
             self._shape = shape
             self._build(snapshot)
+        self.seen.setEnabled(bool(unseen(snapshot.plan.tree)))
         for item in self._items:
             item.refresh(snapshot)
         for path, (label, widget) in self._rows.items():
@@ -74,6 +75,8 @@ class Sheet(QScrollArea):
             heading.setFont(font(14, strong=True))
             heading.setContentsMargins(0, 10, 0, 2)
             column.addWidget(heading)
+            if title == WALK_ROUND:
+                column.addWidget(self._nothing_seen())
             column.addLayout(self._form(paths))
         column.addStretch()
         if (old := self.takeWidget()) is not None:
@@ -108,6 +111,17 @@ class Sheet(QScrollArea):
             self._rows[path] = (label, widget)
             form.addRow(label, widget)
         return form
+
+    def _nothing_seen(self) -> QToolButton:
+        """The walk round answered at once."""
+        store, self.seen = self.store, QToolButton()
+        self.seen.setText("All looked at: nothing above, no life")
+        self.seen.setObjectName("nothing_seen")
+        self.seen.setProperty("framed", True)
+        self.seen.setFont(font(13))
+        self.seen.setToolTip("Answers with no whatever here is still unknown (Alt+N); leave and licence stay open.")
+        self.seen.clicked.connect(lambda: store.change("all looked at", lambda job: nothing_seen(job, store.tree_id)))
+        return self.seen
 
     def _item(self, path: str) -> ItemRow:
         base, _, number = path.rpartition(".")

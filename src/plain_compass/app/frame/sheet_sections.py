@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...core.tree.around import ABOVE, LEAVE, LIFE
 from .store import Snapshot
 
+WALK_ROUND = "Above and around"
 SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (
         "Tree",
@@ -23,10 +24,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "state",
         ),
     ),
-    (
-        "Above and around",
-        tuple(f"tree.around.{name}" for name in (*ABOVE[:4], "tangled_deg", *ABOVE[4:], *LIFE, *LEAVE)),
-    ),
+    (WALK_ROUND, tuple(f"tree.around.{name}" for name in (*ABOVE[:4], "tangled_deg", *ABOVE[4:], *LIFE, *LEAVE))),
     (
         "Crown, paced from the stem",
         ("tree.crown.base_m", "tree.crown.leaf", "tree.crown.load", "tree.crown.added_kg", "*tree.crown.readings"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
-from ...core.judge.unmeasured import lacking_of, missing
+from ...core.judge.unmeasured import lacking_of, missing, taken
 from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
@@ -44,7 +44,8 @@ class SurveyLine(PlainLabel):
         lacking, words = lacking_of(snapshot.plan.tree), snapshot.speech.tell
         if lacking:
             how = words(f"measured.{missing(snapshot.plan.tree)[0]}.change")
-            sentence = f"Measure first: {words(lacking)}. {how}"
+            done, all_of_it = taken(snapshot.plan.tree)
+            sentence = f"{done} of {all_of_it} taken. Measure next: {words(lacking)}. {how}"
         else:
             sentence = measure_better(snapshot.plan, snapshot.result, snapshot.chances, snapshot.speech)
         self.setText(unbroken(sentence))

@@ -41,6 +41,16 @@ def missing(tree: Tree) -> tuple[str, ...]:
     return tuple(key for key in THINGS if key in found)
 
 
+def taken(tree: Tree) -> tuple[int, int]:
+    """(how much of what a new tree wants measured has been taken, how much that is)."""
+    wanted = [path for path in STAND_INS if not path.startswith(EDGES) or _edge(path) < len(tree.crown.readings)]
+    return sum(path not in tree.stand_ins for path in wanted), len(wanted)
+
+
+def _edge(path: str) -> int:
+    return int(path.removeprefix(EDGES).split(".")[0])
+
+
 def named_things(lacking: tuple[str, ...]) -> tuple[Phrase, ...]:
     """What is lacking, to be listed inside a sentence."""
     return tuple(phrase(f"measured.{key}.name") for key in lacking)

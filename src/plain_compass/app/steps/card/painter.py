@@ -18,6 +18,7 @@ from ...drawing.layout import plan_layout, ring_radius, side_layout
 from ...drawing.marks import paint_level
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.plan_painter import paint_plan
+from ...drawing.round_painter import Look, paint_round
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
 from ...drawing.tape_painter import paint_tape
@@ -35,6 +36,8 @@ SCALES = (1, 2, 2.5, 3, 4, 5, 6, 7.5, 10, 12, 15, 20, 25, 30, 40, 50)
 """Scales a person can measure with: 1 : N for these N."""
 MARGIN = 40.0
 """What common printers leave white, and a little more."""
+LEAST_ROUND_PX = 76.0
+"""Smaller than two centimetres the stump in the round shows nothing."""
 GAP, LABEL, BESIDE = 26.0, 70.0, 150.0
 """Bark to ring, room for labels beside the ring, and room beside the side view."""
 Align = Qt.AlignmentFlag
@@ -161,6 +164,8 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
     beside = Canvas(painter, snapshot.shapes, side, snapshot.speech, size=0.95, bottom_px=bottom)
     paint_side(beside)
     paint_dimensions(beside, side_layout(result, side, bottom, 20.0).fields)
+    over = side.point(0, shown_height_m(result)).y() - 24
+    _round(painter, snapshot, QRectF(left, top + 20, page.width - MARGIN - left, over - top - 20))
     painter.setFont(font(12, narrow=True))
     painter.setPen(pen(LIGHT.quiet))
     painter.drawText(QRectF(MARGIN, top, page.inner, 16), Align.AlignLeft, "from above")
@@ -169,6 +174,12 @@ def _drawings(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> 
         QRectF(MARGIN, top, page.inner, 16), Align.AlignRight, f"true to scale 1 : {n:g} when printed at 100 %"
     )
     return top + height + 4
+
+
+def _round(painter: QPainter, snapshot: Snapshot, room: QRectF) -> None:
+    """The stump in the round, where there is room for it over the side view."""
+    if room.height() >= LEAST_ROUND_PX:
+        paint_round(painter, room, snapshot.shapes.solid, Look(), LIGHT)
 
 
 def _strips(painter: QPainter, snapshot: Snapshot, page: Page, top: float) -> float:
