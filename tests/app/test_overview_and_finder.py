@@ -9,6 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from plain_compass.app.frame.command_finder import OTHER_WORDS, CommandFinder, found
+from plain_compass.app.frame.history_list import HistoryList
 from plain_compass.app.frame.overview import LEVEL, Overview
 from plain_compass.app.frame.overview_rows import COLUMNS
 from plain_compass.app.frame.window import Window
@@ -183,3 +184,40 @@ def test_a_new_tree_says_how_far_its_survey_is(window: Window) -> None:
     window.store.set("tree.height_m", 18.0, "height")
     window.side.survey.compute()
     assert window.side.survey.text().replace("\u00a0", " ").startswith("1 of 9 taken.")
+
+
+def test_steps_are_listed_and_one_goes_back_to_any_and_forward_again(window: Window) -> None:
+    store, before = window.store, window.store.snapshot.job
+    store.set("tree.height_m", 18.0, "height 18 m")
+    store.set("tree.height_m", 19.0, "height 19 m")
+    store.set("cut.hinge.left_m", 0.05, "hinge 5 cm")
+    QTest.keyClick(window, Qt.Key.Key_H, Qt.KeyboardModifier.ControlModifier)
+    dialog = window.findChild(HistoryList)
+    assert isinstance(dialog, HistoryList)
+    told = [dialog.list.item(row).text() for row in range(dialog.list.count())]
+    assert told == ["hinge 5 cm", "height 19 m", "height 18 m", "as it was opened"]
+    QTest.keyClick(dialog.list, Qt.Key.Key_End)
+    QTest.keyClick(dialog.list, Qt.Key.Key_Return)
+    assert store.snapshot.job == before
+    window.show_history()
+    again = window.findChildren(HistoryList)[-1]
+    assert again.list.item(0).text() == "hinge 5 cm  (taken back)"
+    again.list.setCurrentRow(1)
+    again.go()
+    assert store.snapshot.plan.tree.height_m == 19.0
+    assert store.history.redo_title == "hinge 5 cm"
+
+
+def test_no_menu_is_longer_than_fourteen_and_every_named_command_is_there(window: Window) -> None:
+    window.top.job.menu().aboutToShow.emit()
+    menus, told = [window.top.job.menu()], set()
+    while menus:
+        menu = menus.pop()
+        actions = [action for action in menu.actions() if not action.isSeparator()]
+        assert len(actions) <= 14, menu.title()
+        told |= {action.text() for action in actions}
+        menus += [action.menu() for action in actions if action.menu() is not None]  # type: ignore[misc]
+    named = {
+        command.words for command in window.commands if command.id.split(".")[0] in ("job", "list", "site", "tree")
+    }
+    assert named <= told

@@ -22,6 +22,7 @@ OTHER_WORDS: dict[str, str] = {
     "job.quit": "close exit leave end",
     "edit.undo": "back mistake revert",
     "edit.redo": "again forward",
+    "edit.history": "list back earlier history",
     "tree.add": "new another",
     "tree.rename": "name number label",
     "tree.remove": "delete",

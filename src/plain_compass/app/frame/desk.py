@@ -75,6 +75,10 @@ class Room(Desk, Protocol):
         """Find a command by words."""
         ...
 
+    def show_history(self) -> None:
+        """Every step so far."""
+        ...
+
     def show_trees(self) -> None:
         """All trees of the job."""
         ...

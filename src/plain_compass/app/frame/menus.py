@@ -10,48 +10,54 @@ from .kept_work import KeptWork
 from .plain_label import plain_tip
 from .settings import Settings
 
-JOB_MENU = [
-    "job.new",
-    "job.open",
-    "job.demo",
-    "",
-    "job.save",
-    "job.save_as",
-    "",
-    "list.import",
-    "list.export",
-    "list.readings",
-    "site.import",
-    "site.export",
-    "",
-    "fall.aim",
-    "fall.export",
-    "card.pdf",
-    "card.strip",
-    "copy.picture",
-    "copy.svg",
-    "",
-    "tree.add",
-    "tree.rename",
-    "tree.remove",
-    "tree.redesign",
-    "cut.suggest",
-    "practice.read",
-    "",
-    "view.units",
-    "view.words",
-    "view.dark",
-    "",
-    "job.quit",
-]
-RECENT_AFTER = 3
-"""Recent jobs stand behind the ways of opening one."""
+FIRST = ["job.new", "job.open", "job.demo"]
+"""Recent jobs and kept work stand behind the ways of opening one."""
+SAVING = ["", "job.save", "job.save_as", ""]
+GROUPED: dict[str, list[str]] = {
+    "Bring in": ["list.import", "site.import"],
+    "Write out": [
+        "card.pdf",
+        "card.strip",
+        "",
+        "list.export",
+        "list.readings",
+        "site.export",
+        "fall.export",
+        "",
+        "copy.picture",
+        "copy.svg",
+    ],
+    "Trees": ["view.trees", "", "tree.add", "tree.rename", "tree.remove", "", "tree.nothing_seen"],
+    "Cut": [
+        "cut.suggest",
+        "tree.redesign",
+        "fall.aim",
+        "practice.read",
+        "",
+        "wedge.add",
+        "wedge.remove",
+        "wedge.stack",
+    ],
+    "View": [
+        "view.units",
+        "view.words",
+        "view.dark",
+        "",
+        "view.zoom_in",
+        "view.zoom_out",
+        "view.fit",
+        "",
+        "edit.history",
+    ],
+}
+"""Menus of their own, none longer than a hand of things at a time."""
+LAST = ["", "help.find", "job.quit"]
 
 
 def fill_job_menu(menu: QMenu, settings: Settings, commands: Commands, jobs: JobActions, kept: KeptWork) -> None:
     """Everything about the job, and the jobs of late."""
     menu.clear()
-    commands.fill(menu, JOB_MENU[:RECENT_AFTER])
+    commands.fill(menu, FIRST)
     recent = menu.addMenu("Recent jobs")
     for path in settings.recent():
         action = recent.addAction(path.name)
@@ -59,4 +65,7 @@ def fill_job_menu(menu: QMenu, settings: Settings, commands: Commands, jobs: Job
         action.triggered.connect(lambda _=False, p=path: jobs.open(p))
     recent.setEnabled(bool(settings.recent()))
     kept.fill(menu.addMenu("Kept work"))
-    commands.fill(menu, JOB_MENU[RECENT_AFTER:])
+    commands.fill(menu, SAVING)
+    for title, names in GROUPED.items():
+        commands.fill(menu.addMenu(title), names)
+    commands.fill(menu, LAST)

@@ -156,6 +156,12 @@ class Store(HeldDocument):
         self._show(self.history.move(1))
         self.stepped.emit()
 
+    def go_to(self, at: int) -> None:
+        """Back, or forward again, to one of the steps so far, counted from the beginning."""
+        self.previewing = False
+        self._show(self.history.move(at - self.history.at))
+        self.stepped.emit()
+
     def _show(self, state: State) -> bool:
         try:
             before = self.snapshot.chances

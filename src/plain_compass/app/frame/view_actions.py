@@ -42,5 +42,6 @@ def view_commands(room: Room, edits: EditActions) -> list[Command]:
         Command("copy.picture", "Copy the drawing as a picture", "Ctrl+Shift+C", lambda: copy_picture(room)),
         Command("copy.svg", "Copy the drawing as SVG", "Ctrl+Alt+C", lambda: copy_svg(room)),
         Command("help.keys", "Keys", "F1", room.show_keys),
+        Command("edit.history", "Steps so far…", "Ctrl+H", room.show_history),
         Command("help.find", "Find a command", "Ctrl+Space", room.find_command),
     ]

@@ -30,6 +30,7 @@ from .commands import Command, Commands
 from .edit_actions import EditActions
 from .fall_watch import FallWatch
 from .field_edit import FieldEdit
+from .history_list import HistoryList
 from .job_actions import JobActions
 from .kept_work import KeptWork
 from .late import Late
@@ -207,6 +208,10 @@ class Window(QMainWindow):
     def find_command(self) -> None:
         """Find a command by words."""
         self._open(CommandFinder(self.commands, self))
+
+    def show_history(self) -> None:
+        """Every step so far."""
+        self._open(HistoryList(self.store, self))
 
     def show_trees(self) -> None:
         """All trees of the job; what was judged of them is kept while the job stays as it is."""
