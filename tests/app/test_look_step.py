@@ -427,7 +427,7 @@ def test_a_new_tree_says_of_every_stand_in_that_it_was_not_measured(window: Wind
     QTest.keyClick(field, Qt.Key.Key_Return)
     assert field.text() == "15 m"
     window.side.survey.compute()
-    assert window.side.survey.text().startswith("Measure first")
+    assert window.side.survey.text().startswith("1 of 9 taken. Measure next: the diameter")
     assert window.edits.suggest() is None
 
 

@@ -103,7 +103,7 @@ def test_what_was_judged_is_kept_until_the_job_changes(window: Window) -> None:
     second.reject()
     window.store.set("site.slope_deg", 9.0, "slope")
     QTest.qWait(1)
-    window.show_trees()
+    window.dialogs.trees()
     third = window.findChildren(Overview)[-1]
     assert third.table.known == {}
 
@@ -199,7 +199,7 @@ def test_steps_are_listed_and_one_goes_back_to_any_and_forward_again(window: Win
     QTest.keyClick(dialog.list, Qt.Key.Key_End)
     QTest.keyClick(dialog.list, Qt.Key.Key_Return)
     assert store.snapshot.job == before
-    window.show_history()
+    window.dialogs.history()
     again = window.findChildren(HistoryList)[-1]
     assert again.list.item(0).text() == "hinge 5 cm  (taken back)"
     again.list.setCurrentRow(1)
@@ -217,7 +217,6 @@ def test_no_menu_is_longer_than_fourteen_and_every_named_command_is_there(window
         assert len(actions) <= 14, menu.title()
         told |= {action.text() for action in actions}
         menus += [action.menu() for action in actions if action.menu() is not None]  # type: ignore[misc]
-    named = {
-        command.words for command in window.commands if command.id.split(".")[0] in ("job", "list", "site", "tree")
-    }
+    of_menus = ("job", "list", "site", "tree")
+    named = {command.words for command in window.commands if command.id.split(".")[0] in of_menus}
     assert named <= told

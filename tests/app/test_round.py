@@ -20,6 +20,7 @@ from plain_compass.app.drawing.shapes.solid import EVERY, Solid
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.cut.page import CutPage
 from plain_compass.app.steps.stages.page import StagesPage
+from plain_compass.app.steps.stages.views import solid_at
 from plain_compass.core.assess import Assessment, assess, fits
 from plain_compass.core.base.polygon import Array
 from plain_compass.core.cuts import form_of
@@ -142,14 +143,14 @@ def test_in_every_stage_it_shows_what_holds_there(window: Window) -> None:
     seen = []
     for number in range(len(page.walk.stages)):
         page.go_to(number)
-        found = page.walk.solid
+        found = solid_at(page.walk)
         stubs = [top for top in found.tops if top.part == "holds"]
         assert len(stubs) == len(page.walk.holds)
         seen.append(tuple(round(area_m2(top.points), 6) for top in stubs))
     assert seen[0] != seen[1] != seen[2]
     # Whole before it is cut, and no face in it yet.
     page.go_to(0)
-    assert not any(top.part == "floor" for top in page.walk.solid.tops)
+    assert not any(top.part == "floor" for top in solid_at(page.walk).tops)
 
 
 SOLID = solid(assess_tree(demo_job(), "WH-07"))

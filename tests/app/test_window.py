@@ -517,7 +517,7 @@ def test_a_message_is_plain_text_whatever_it_quotes(window: Window) -> None:
 def test_the_shortcut_sheet_fits_the_window(window: Window, size: tuple[int, int]) -> None:
     window.setMinimumSize(800, 600)
     window.resize(*size)
-    window.show_keys()
+    window.dialogs.keys()
     sheet = window.findChild(ShortcutSheet)
     assert isinstance(sheet, ShortcutSheet)
     QApplication.processEvents()

@@ -11,6 +11,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
+from ...core.base.frames import full_turn_deg
 from ...core.base.polygon import Array
 from ...job.words import Speech
 from .labels import Label, about, placed
@@ -41,7 +42,7 @@ class Look:
 
     def turned(self, by_deg: float, up_deg: float = 0.0) -> Look:
         """From elsewhere, never from below and never straight from above."""
-        return Look((self.turn_deg + by_deg) % 360.0, min(max(self.up_deg + up_deg, LOWEST_DEG), HIGHEST_DEG))
+        return Look(full_turn_deg(self.turn_deg + by_deg), min(max(self.up_deg + up_deg, LOWEST_DEG), HIGHEST_DEG))
 
 
 class Projection:

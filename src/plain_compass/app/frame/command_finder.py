@@ -35,7 +35,7 @@ OTHER_WORDS: dict[str, str] = {
     "wedge.stack": "double pile stack",
     "step.look": "survey measure lean height crown girth walk round decay",
     "step.ground": "site plan obstacles lay direction rope winch wind slope where can it go",
-    "step.cut": "notch undercut gob face hinge holding wood back cut bore stump",
+    "step.cut": " ".join(("notch", "undercut", "gob", "face", "hinge", "holding", "wood", "back", "bore", "stump")),
     "step.stages": "sequence order bar passes mistakes",
     "step.fall": "land drift play fan hang",
     "step.card": "print page paper sheet",

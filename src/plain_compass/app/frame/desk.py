@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QWidget
 
 from .autosave import Autosave
 from .commands import Commands
+from .dialogs import Dialogs
 from .field_edit import FieldEdit
 from .late import Late
 from .message_bar import MessageBar
@@ -62,23 +63,8 @@ class Room(Desk, Protocol):
 
     side: SideColumn
     top: TopBar
+    dialogs: Dialogs
 
     def toggle_scheme(self) -> None:
         """Light or dark."""
-        ...
-
-    def show_keys(self) -> None:
-        """The shortcut sheet."""
-        ...
-
-    def find_command(self) -> None:
-        """Find a command by words."""
-        ...
-
-    def show_history(self) -> None:
-        """Every step so far."""
-        ...
-
-    def show_trees(self) -> None:
-        """All trees of the job."""
         ...

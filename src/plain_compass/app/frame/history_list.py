@@ -10,6 +10,7 @@ from .plain_label import PlainLabel
 from .store import Store
 
 SIZE_PX = (460, 420)
+"""A dozen steps at a time."""
 BEGINNING = "as it was opened"
 
 

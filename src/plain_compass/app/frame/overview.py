@@ -43,6 +43,7 @@ SORTS_BY = Role.UserRole + 1
 LEVEL = Role.UserRole + 2
 WIDTHS = (30, 86, 150, 84, 70, 56, 92, 82, 78)
 ROOM_PX = 60
+"""What is left of the window round the list."""
 ROW_PX, AROUND_PX = 42, 130
 AnyIndex = QModelIndex | QPersistentModelIndex
 

@@ -19,6 +19,7 @@ TURN_DEG_PX, UP_DEG_PX = 0.6, 0.4
 KEY_DEG = 15.0
 """How far an arrow key does."""
 HEAD_PX = 24.0
+"""Room for the title."""
 KEYS = {
     Qt.Key.Key_Left: (-KEY_DEG, 0.0),
     Qt.Key.Key_Right: (KEY_DEG, 0.0),

@@ -9,7 +9,6 @@ from pathlib import Path
 from typing import Any
 
 from ...core.advice.mend import Mend
-from ...core.advice.survey import Sensitivity, survey
 from ...core.assess import awaiting_fall, with_fall
 from ...core.base.errors import InputError, PlainCompassError
 from ...core.fall.fan import Fan
@@ -20,7 +19,6 @@ from ...job.edits import mended, set_value, set_values, tick
 from ...job.fields import quantity_at
 from ...job.files import Opened
 from ...job.readings import Taken
-from ...job.spreads import plan_spreads
 from ...job.taking import record_reading
 from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, assessed, assessed_in_a_drag
 from .history import State
@@ -39,14 +37,6 @@ class Store(HeldDocument):
     def __init__(self, opened: Opened, path: Path | None = None) -> None:
         super().__init__(opened, path)
         self.dragging = self.previewing = False
-        self._surveyed: tuple[Snapshot, tuple[Sensitivity, ...]] | None = None
-
-    def survey(self) -> tuple[Sensitivity, ...]:
-        """What is worth measuring better, the most harmful first; some thirty assessments, reckoned once a snapshot."""
-        snapshot = self.snapshot
-        if self._surveyed is None or self._surveyed[0].result.case is not snapshot.result.case:
-            self._surveyed = snapshot, survey(snapshot.result.case, plan_spreads(snapshot.plan))
-        return self._surveyed[1]
 
     def edit(self, title: str, job: Job, tree_id: str | None = None, *, joins: bool = False) -> bool:
         """Make ``job`` the document, as one named step. False, with a sentence, when it cannot be worked with."""

@@ -7,42 +7,27 @@ from functools import partial
 from pathlib import Path
 from typing import cast
 
-from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import (
-    QApplication,
-    QDialog,
-    QHBoxLayout,
-    QLineEdit,
-    QMainWindow,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from ...core.judge.findings import Finding
-from ...job.document import Job
 from ..drawing.palette import DARK, LIGHT, Palette
 from .autosave import Autosave
 from .band import MarginBand
-from .command_finder import CommandFinder
 from .commands import Command, Commands
+from .dialogs import Dialogs
 from .edit_actions import EditActions
 from .fall_watch import FallWatch
 from .field_edit import FieldEdit
-from .history_list import HistoryList
 from .job_actions import JobActions
 from .kept_work import KeptWork
 from .late import Late
 from .list_actions import ListActions
 from .menus import fill_job_menu
 from .message_bar import MessageBar
-from .overview import Overview
-from .overview_rows import Judged
 from .page import Page, PageFactory
 from .recovery import Recovery
 from .settings import Settings
-from .shortcut_sheet import ShortcutSheet
 from .side_column import SideColumn
 from .site_actions import SiteActions
 from .store import Snapshot, Store
@@ -74,11 +59,11 @@ class Window(QMainWindow):
         self.lists = ListActions(self)
         self.sites = SiteActions(self)
         self.commands = Commands(self)
+        self.dialogs = Dialogs(self)
         self.pages = Late(self._bound(pages), self._page_made)
         self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.sites.commands(), *self.edits.commands())
         self.commands.add(*view_commands(self, self.edits), *more_commands(self))
         self.scheme = "light"
-        self._judged: tuple[Job | None, dict[str, Judged]] = (None, {})
         self._compose(panels)
         self._connect()
         self.setAcceptDrops(True)
@@ -130,7 +115,7 @@ class Window(QMainWindow):
         self.band.picked.connect(self._pick)
         for key, button in self.trail.buttons.items():
             button.clicked.connect(lambda _=False, k=key: self.show_step(k))
-        self.top.tree.clicked.connect(self.show_trees)
+        self.top.tree.clicked.connect(self.dialogs.trees)
         self.top.job.menu().aboutToShow.connect(
             lambda: fill_job_menu(self.top.job.menu(), self.settings, self.commands, self.jobs, self.kept)
         )
@@ -181,50 +166,26 @@ class Window(QMainWindow):
     def show_scheme(self, name: str) -> None:
         """Light or dark, for every part of the window."""
         self.scheme = name
-        self.setStyleSheet(style_sheet(self._palette))
+        self.setStyleSheet(style_sheet(self.colours))
         self._dress(self)
-        self.side.findings.delegate.palette_in_use = self._palette
+        self.side.findings.delegate.palette_in_use = self.colours
         self.update()
 
     @property
-    def _palette(self) -> Palette:
+    def colours(self) -> Palette:
+        """Those of the scheme in use."""
         return DARK if self.scheme == "dark" else LIGHT
 
     def _dress(self, whole: QWidget) -> None:
         """Hand the scheme's colours to everything that paints itself."""
         for widget in [whole, *whole.findChildren(QWidget)]:
             if hasattr(widget, "palette_in_use"):
-                widget.palette_in_use = self._palette
+                widget.palette_in_use = self.colours
 
     def toggle_scheme(self) -> None:
         """The other scheme, remembered."""
         self.show_scheme("light" if self.scheme == "dark" else "dark")
         self.settings.remember("scheme", self.scheme)
-
-    def show_keys(self) -> None:
-        """The shortcut sheet."""
-        self._open(ShortcutSheet(self.commands, self))
-
-    def find_command(self) -> None:
-        """Find a command by words."""
-        self._open(CommandFinder(self.commands, self))
-
-    def show_history(self) -> None:
-        """Every step so far."""
-        self._open(HistoryList(self.store, self))
-
-    def show_trees(self) -> None:
-        """All trees of the job; what was judged of them is kept while the job stays as it is."""
-        job = self.store.snapshot.job
-        if self._judged[0] != job:
-            self._judged = job, {}
-        self._open(Overview(self.store, self._palette, self._judged[1], self))
-
-    def _open(self, dialog: QDialog) -> None:
-        """Over the window, which has the keyboard again when it is gone."""
-        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        dialog.finished.connect(self.activateWindow)
-        dialog.open()
 
     # Coming and going ----------------------------------------------------------------------------------
 

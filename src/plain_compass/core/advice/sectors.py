@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+from ..base.frames import full_turn_deg
 from ..base.levels import Level
 from ..design.cut import Kit
 from ..tree.wood import Indicative
@@ -74,12 +75,12 @@ class Sector:
     @property
     def width_deg(self) -> float:
         """How wide it is."""
-        return (self.to_deg - self.from_deg) % 360.0 or 360.0
+        return full_turn_deg(self.to_deg - self.from_deg) or 360.0
 
     @property
     def middle_deg(self) -> float:
         """Its middle bearing."""
-        return (self.from_deg + self.width_deg / 2) % 360.0
+        return full_turn_deg(self.from_deg + self.width_deg / 2)
 
 
 def sort_of(spoke: Spoke, seats: int, kit: Kit, constants: Indicative) -> Sort:
@@ -121,7 +122,7 @@ def sectors_of(spokes: Sequence[Spoke], sorts: Sequence[Sort], least_deg: float 
         best = max(own, key=lambda at: spokes[at].margin)
         first = spokes[start].bearing_deg
         pull = max(spokes[at].pull_N for at in own) if told[start].takes == Takes.ROPE else 0.0
-        found.append(Sector(told[start], first, (first + count * step) % 360.0, spokes[best], pull))
+        found.append(Sector(told[start], first, full_turn_deg(first + count * step), spokes[best], pull))
     return tuple(found)
 
 

@@ -16,6 +16,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter, QPolygonF
 
 from ....core.advice.rose import Spoke
 from ....core.advice.sectors import Sector, Takes
+from ....core.base.frames import half_turn_deg
 from ....core.base.polygon import Array
 from ..labels import Label
 from ..marks import paint_arrow, paint_hatch
@@ -165,7 +166,7 @@ def paint_leader(
     # As near to the words as its own bearings reach.
     turn = math.degrees(math.atan2(away.x(), -away.y())) - sector.middle_deg
     half = sector.width_deg / 2 - 1.0
-    turn = max(min((turn + 180.0) % 360.0 - 180.0, half), -half) if half > 0 else 0.0
+    turn = max(min(half_turn_deg(turn), half), -half) if half > 0 else 0.0
     foot = centre + towards(sector.middle_deg + turn) * ring_px
     near = QPointF(min(max(foot.x(), box.left()), box.right()), min(max(foot.y(), box.top()), box.bottom()))
     if math.hypot(near.x() - foot.x(), near.y() - foot.y()) > LEADER_FROM_PX:

@@ -13,9 +13,10 @@ from ....core.cuts.form import CutForm
 from ....core.judge.cut import was_read
 from ....job.edits import take_form
 from ....job.words import Speech
-from ...drawing.palette import font
+from ...drawing.palette import LIGHT, Palette, font
 from ...frame.plain_label import plain_tip
 from ...frame.store import Snapshot, Store
+from .tiles import FormTiles
 
 TITLES = {"face": "Form of the [face]", "hinge": "Form of the [hinge]", "back": "Form of the [back cut]"}
 
@@ -40,6 +41,7 @@ class FormChoice(QComboBox):
         self.store, self.part = store, part
         self.ask: Callable[[QWidget, CutForm, Speech], bool] = ask_read
         self._speech: Speech | None = None
+        self.palette_in_use: Palette = LIGHT
         self.setFont(font(14))
         self.setObjectName(f"form:{part}")
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
@@ -71,6 +73,22 @@ class FormChoice(QComboBox):
         fit = form.fits(snapshot.result)
         say = snapshot.speech.phrase
         self.setToolTip(plain_tip("\n".join((say(form.purpose), say(fit.why), f"Watch for: {say(form.drill)}"))))
+
+    def showPopup(self) -> None:
+        """The forms as tiles, each drawn on this tree."""
+        snapshot = self.store.snapshot
+        forms = [form_of(self.part, self.itemData(row)) for row in range(self.count())]
+        now = snapshot.value(f"cut.{self.part}.form")
+        self.tiles = FormTiles(snapshot.result, forms, now, snapshot.speech, self)
+        self.tiles.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.tiles.dress(self.palette_in_use)
+        self.tiles.taken.connect(lambda key: self._picked(self.findData(key)))
+        # Below the choice, moved left as far as it must be to lie on the window.
+        at, window = self.mapToGlobal(self.rect().bottomLeft()), self.window()
+        right = window.mapToGlobal(window.rect().bottomRight()).x() - self.tiles.width() - 8
+        self.tiles.move(max(min(at.x(), right), window.mapToGlobal(window.rect().topLeft()).x()), at.y())
+        self.tiles.show()
+        self.tiles.begin()
 
     def _picked(self, index: int) -> None:
         key = self.itemData(index)

@@ -4,27 +4,55 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple, Protocol
 
-from PySide6.QtCore import QPointF, QRectF, QSizeF
-from PySide6.QtGui import QFontMetricsF
+from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF
+from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.advice.sectors import Sector
 from ....core.site.site import KINDS
+from ...drawing.canvas import Canvas
 from ...drawing.ground.sector_painter import BAND_PX, sector_label
 from ...drawing.ground.site_painter import on_page, places_named
 from ...drawing.labels import Label, about, placed
+from ...drawing.layout import Layout
 from ...drawing.palette import font
+from ...drawing.scale import Scale
 from ...frame.drawing_view import GRIP_RADIUS
-from ...frame.store import Snapshot
+from ...frame.store import Snapshot, Store
 from .reader import sector_words
-
-if TYPE_CHECKING:
-    from .views import SiteView
+from .reckoner import RoseReckoner
 
 HANDLE_PX = GRIP_RADIUS + 2
 MIDDLE_PX = 9.0
 """Round the stump no word may lie."""
+
+
+class Plan(Protocol):
+    """What is asked of the drawing that the words are for."""
+
+    store: Store
+    rose: RoseReckoner
+    chosen: str
+    scale_now: Scale
+    layout_now: Layout
+
+    @property
+    def ring_px(self) -> float:
+        """Radius of the ring of sectors."""
+
+    @property
+    def plan_box(self) -> QRectF:
+        """Where words may stand."""
+
+    def canvas(self, painter: QPainter, snapshot: Snapshot) -> Canvas:
+        """What the shared painters are handed."""
+
+    def size(self) -> QSize:
+        """Size of the drawing."""
+
+    def height(self) -> int:
+        """Height of it."""
 
 
 class Told(NamedTuple):
@@ -51,7 +79,7 @@ class Words:
 class Names:
     """Places the words of one plan; while something is dragged they stay where they were."""
 
-    def __init__(self, view: SiteView) -> None:
+    def __init__(self, view: Plan) -> None:
         self.view = view
         self._known: tuple[object, Words] | None = None
 
@@ -119,7 +147,7 @@ def _square(at: QPointF, half: float) -> QRectF:
     return QRectF(at.x() - half, at.y() - half, 2 * half, 2 * half)
 
 
-def _named(view: SiteView, snapshot: Snapshot) -> list[tuple[str, QPointF]]:
+def _named(view: Plan, snapshot: Snapshot) -> list[tuple[str, QPointF]]:
     """Words and what they name: every obstacle in sight, then the rope's places, the ways out and where to stand."""
     canvas = view.canvas(None, snapshot)  # type: ignore[arg-type]  # nothing is painted
     found = []

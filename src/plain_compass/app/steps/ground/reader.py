@@ -6,6 +6,7 @@ from html import escape
 
 from ....core.advice.rose import Spoke, why_refused
 from ....core.advice.sectors import Sector, Sort, Takes
+from ....core.base.frames import full_turn_deg
 from ....core.base.levels import Level
 from ....core.design.cut import BACKS
 from ....core.judge.limits import LIMITS
@@ -43,7 +44,9 @@ COUNTS = ("no", "one", "two", "three", "four", "five", "six")
 def sector_words(sector: Sector, speech: Speech, site: Site) -> tuple[str, str]:
     """(what a sector takes, from where to where), as they stand beside it."""
     first, last = round(sector.from_deg), round(sector.to_deg) - 1
-    span = "all the way round" if sector.width_deg >= 360.0 else f"{first % 360}–{last % 360}°"
+    span = (
+        "all the way round" if sector.width_deg >= 360.0 else f"{full_turn_deg(first):.0f}–{full_turn_deg(last):.0f}°"
+    )
     return _takes(sector, speech, site), span
 
 

@@ -9,7 +9,9 @@ from PySide6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.advice.centre import centre_spread
 from ....core.advice.rising import soundness_by_height
+from ....core.advice.survey import survey
 from ....core.judge.findings import Finding
+from ....core.plan.case import Case
 from ....job.spreads import LEAST_EFFECT, plan_spreads
 from ....job.tree_readings import lean_marks, reading_marks
 from ...drawing.look.surveyed import Surveyed
@@ -41,6 +43,7 @@ class LookPage(QWidget):
             view.setAccessibleName(name)
             view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self._compose()
+        self._surveyed_case: Case | None = None
         self._still = QTimer(self)
         self._still.setSingleShot(True)
         self._still.setInterval(STILL_MS)
@@ -86,8 +89,11 @@ class LookPage(QWidget):
             self._still.start()
             return
         snapshot = self.store.snapshot
-        found = self.store.survey()
-        self._worst = found[0].path if found and found[0].effect >= LEAST_EFFECT else ""
+        case = snapshot.result.case
+        # Some thirty assessments: not again for one that only its fall was added to.
+        if case is not self._surveyed_case:
+            self._surveyed_case, found = case, survey(case, plan_spreads(snapshot.plan))
+            self._worst = found[0].path if found and found[0].effect >= LEAST_EFFECT else ""
         self.butt.rising = soundness_by_height(snapshot.result.case)
         self._surveyed = None
         for view in self.views:

@@ -18,7 +18,7 @@ from ...frame.plain_label import PlainLabel
 from ...frame.round_view import RoundView
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
-from .views import StageRow, StageView, SweepView
+from .views import StageRow, StageView, SweepView, solid_at
 from .walk import Walk
 
 BESIDE = 350
@@ -35,7 +35,7 @@ class StagesPage(QWidget):
         self.walk = Walk(store.snapshot.result, store.snapshot.speech)
         self.row = StageRow(self.walk, self)
         self.large = StageView(self.walk, self)
-        self.round = RoundView(store, lambda: self.walk.solid, self)
+        self.round = RoundView(store, lambda: solid_at(self.walk), self)
         self.round.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.curves = SweepView(self.walk, self)
         self.words = QLabel()

@@ -8,16 +8,27 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ...drawing.marks import paint_arrow, paint_level, paint_slip
 from ...drawing.palette import LIGHT, Palette, fill, font, pen
+from ...drawing.shapes.solid import Solid, solid_of
 from ...drawing.stage_painter import paint_passes, paint_stage, paint_wedges, stage_scale
 from ...drawing.sweep_painter import chart_box, paint_sweep
 from ...frame.painted import PaintedView
 from .walk import Walk, level_at
 
 Align = Qt.AlignmentFlag
+OUT_m = 2e-3
+"""Ahead of the apex by less than this is on its line."""
 ROOMY_PX = 260
 """Narrower drawings have a shorter caption."""
 SMALL = 92.0
 """Height of a small drawing in the row of states, in pixels."""
+
+
+def solid_at(walk: Walk) -> Solid:
+    """The stump in the round at the depth that is looked at."""
+    holds, apex_m = walk.holds, walk.result.parts.face.apex_forward_m
+    # The face is out once nothing ahead of the apex holds any more.
+    is_out = all(float(outline[:, 0].max()) <= apex_m + OUT_m for outline in holds if len(outline))
+    return solid_of(walk.result, holds, face_cut=is_out, wedged=walk.wedges_in)
 
 
 class StageRow(QWidget):

@@ -23,10 +23,7 @@ from ....core.judge.bar import bar_plan_of
 from ....core.judge.findings import level_of
 from ....core.mechanics.bar import BarPlan
 from ....job.words import Speech
-from ...drawing.shapes.solid import Solid, solid_of
 
-OUT_m = 2e-3
-"""Ahead of the apex by less than this is on its line."""
 MOST_TOLD = 9.99
 """A use beyond this is no number any more: it says that nothing holds."""
 
@@ -153,14 +150,6 @@ class Walk:
     def holds(self) -> tuple[Array, ...]:
         """Outlines of that wood."""
         return kept_outlines(self.result.parts.section, self.kept)
-
-    @property
-    def solid(self) -> Solid:
-        """The stump in the round at that depth."""
-        holds, apex_m = self.holds, self.result.parts.face.apex_forward_m
-        # The face is out once nothing ahead of the apex holds any more.
-        is_out = all(float(outline[:, 0].max()) <= apex_m + OUT_m for outline in holds if len(outline))
-        return solid_of(self.result, holds, face_cut=is_out, wedged=self.wedges_in)
 
     @property
     def states(self) -> States:

@@ -1,0 +1,66 @@
+"""What opens over the window: keys, commands by words, trees, steps so far."""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QDialog, QWidget
+
+from ...job.document import Job
+from ..drawing.palette import Palette
+from .command_finder import CommandFinder
+from .commands import Commands
+from .history_list import HistoryList
+from .overview import Overview
+from .overview_rows import Judged
+from .shortcut_sheet import ShortcutSheet
+from .store import Store
+
+
+class Under(Protocol):
+    """What dialogs ask of the window they lie on."""
+
+    store: Store
+    commands: Commands
+
+    @property
+    def frame(self) -> QWidget:
+        """The window itself."""
+
+    @property
+    def colours(self) -> Palette:
+        """Those of the scheme in use."""
+
+
+class Dialogs:
+    """Opens them, one over the window at a time."""
+
+    def __init__(self, under: Under) -> None:
+        self.under = under
+        self._judged: tuple[Job | None, dict[str, Judged]] = (None, {})
+
+    def keys(self) -> None:
+        """The shortcut sheet."""
+        self._open(ShortcutSheet(self.under.commands, self.under.frame))
+
+    def find(self) -> None:
+        """Find a command by words."""
+        self._open(CommandFinder(self.under.commands, self.under.frame))
+
+    def history(self) -> None:
+        """Every step so far."""
+        self._open(HistoryList(self.under.store, self.under.frame))
+
+    def trees(self) -> None:
+        """All trees of the job; what was judged of them is kept while the job stays as it is."""
+        job = self.under.store.snapshot.job
+        if self._judged[0] != job:
+            self._judged = job, {}
+        self._open(Overview(self.under.store, self.under.colours, self._judged[1], self.under.frame))
+
+    def _open(self, dialog: QDialog) -> None:
+        """Over the window, which has the keyboard again when it is gone."""
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.finished.connect(self.under.frame.activateWindow)
+        dialog.open()
