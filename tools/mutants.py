@@ -41,7 +41,7 @@ SLIPS = (
     Slip("app/drawing/labels.py", "if page.contains(box):", "if True:", "tests/app/test_labels.py"),
     Slip("app/drawing/shapes/solid.py", "-(points[:, 0] - self.apex_m) * self.fall", "(points[:, 0] - self.apex_m) * self.fall", "tests/app/test_round.py"),
     Slip("app/drawing/round_painter.py", "near * self.sin_up", "near * self.cos_up", "tests/app/test_round.py"),
-    Slip("app/drawing/round_painter.py", "run[0] * self.sin > 0", "run[0] * self.sin < 0", "tests/app/test_round.py"),
+    Slip("app/drawing/round_painter.py", "(there - forward) * self.sin > 0", "(there - forward) * self.sin < 0", "tests/app/test_round.py"),
     Slip("core/base/frozen.py", "((name, held[name]) for name in names)", "(held)", "tests/core/test_frozen_values.py"),
     Slip("app/frame/overview_rows.py", "4: plan.tree.height_m", "4: plan.cut.lay_deg", "tests/app/test_overview_and_finder.py"),
     Slip("app/steps/cut/tiles.py", "self.close()\n        self.taken.emit(key)", "self.close()", "tests/app/test_form_tiles.py"),

@@ -64,6 +64,22 @@ def _suggestions(window: Any, shot: Callable[[str], None]) -> None:
     window.page.leave_suggestions()
 
 
+def _lists(window: Any, folder: Path) -> None:
+    """All trees of the job, and the table of cuts as tiles: windows of their own."""
+    from plain_compass.app.frame.overview import Overview
+
+    window.dialogs.trees()
+    trees = window.findChild(Overview)
+    trees.finish()
+    trees.grab().save(str(folder / "trees.png"))
+    trees.reject()
+    window.show_step("cut")
+    choice = window.page.choices[2]
+    choice.showPopup()
+    choice.tiles.grab().save(str(folder / "tiles.png"))
+    choice.tiles.close()
+
+
 def main() -> int:
     """Write every view; a folder may be given instead of docs/screenshots."""
     folder = Path(sys.argv[1]) if len(sys.argv) > 1 else FOLDER
@@ -120,6 +136,7 @@ def main() -> int:
     _stages_and_rope(window, shot)
     _fall(window, shot)
     _suggestions(window, shot)
+    _lists(window, folder)
     window.store.look_at("WH-07")
     window.show_step("card")
     shot("card")

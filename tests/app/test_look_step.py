@@ -449,3 +449,35 @@ def test_a_field_that_is_clicked_stays_under_the_pointer_while_the_one_before_it
     QTest.mouseRelease(window.windowHandle(), Qt.MouseButton.LeftButton, pos=at)
     qtbot.waitUntil(lambda: base.geometry() != before)
     assert base.selectedText() == base.text()
+
+
+def test_a_new_tree_is_measured_by_typing_alone_enter_walks_on_to_what_is_next(window: Window) -> None:
+    QTest.keyClick(window, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
+    keys = 1
+    for typed, path in (
+        ("52", "tree.trunk.diameter_m"),
+        ("17", "tree.height_m"),
+        ("5", "tree.crown.base_m"),
+        ("3", "tree.crown.readings.0.radius_m"),
+        ("3", "tree.crown.readings.1.radius_m"),
+        ("3", "tree.crown.readings.2.radius_m"),
+        ("3", "tree.crown.readings.3.radius_m"),
+        ("1", "tree.lean.angle_deg"),
+    ):
+        field = window.focusWidget()
+        assert isinstance(field, FieldEdit)
+        assert field.path == path
+        QTest.keyClicks(field, typed)
+        QTest.keyClick(field, Qt.Key.Key_Return)
+        keys += len(typed) + 1
+    assert window.store.snapshot.plan.tree.stand_ins == ()
+    assert window.store.snapshot.plan.tree.trunk.diameter_m == pytest.approx(0.52)
+    # Measured whole; with the walk round answered at once it is a tree that can be judged.
+    QTest.keyClick(window, Qt.Key.Key_N, Qt.KeyboardModifier.AltModifier)
+    assert keys + 1 <= 20
+    # Once all is measured, Return stays where it is.
+    last = window.focusWidget()
+    assert isinstance(last, FieldEdit)
+    QTest.keyClicks(last, "2")
+    QTest.keyClick(last, Qt.Key.Key_Return)
+    assert window.focusWidget() is last

@@ -24,6 +24,8 @@ LOWEST_DEG, HIGHEST_DEG = 12.0, 80.0
 """From how low and how high it is looked at: below, the kerf's plane is a line, above, the sides are."""
 ROOM = 0.86
 """Share of the room that the stump takes; the rest is for arrow and words."""
+TOUCH_m = 1e-6
+"""Nearer than this is the same place."""
 SHADED = 118
 """Cut sides against ends, in hundredths as Qt counts darkness: which of two faces one looks at is seen in grey too."""
 
@@ -74,9 +76,9 @@ class Projection:
 
     def faces(self, wall: Wall) -> bool:
         """Whether one looks at its outside: outlines run counter-clockwise seen from above."""
-        run = wall.top[1] - wall.top[0]
+        (forward, left, _), (there, aside, _) = wall.top.tolist()
         # Outward of a counter-clockwise edge in (forward, left) is (d left, -d forward).
-        return bool(run[1] * self.cos + run[0] * self.sin > 0)
+        return bool((aside - left) * self.cos + (there - forward) * self.sin > 0)
 
 
 def paint_round(
@@ -115,8 +117,8 @@ def _stump(painter: QPainter, solid: Solid, to: Projection, palette: Palette) ->
 
 def _bearing(wall: Wall) -> float:
     """Round the stump, counter-clockwise from behind."""
-    forward, left, _ = wall.top.mean(axis=0).tolist()
-    return math.atan2(left, forward)
+    (forward, left, _), (there, aside, _) = wall.top.tolist()
+    return math.atan2(left + aside, forward + there)
 
 
 def _body(painter: QPainter, solid: Solid, to: Projection, palette: Palette, body: int) -> None:
@@ -150,11 +152,17 @@ def _runs(walls: list[Wall], to: Projection) -> Iterable[tuple[str, list[Wall]]]
         run: list[Wall] = []
         for at in group:
             # Over the apex the side of the face ends lower than that of the kerf begins.
-            if run and not (walls[at].part == "bark" and np.allclose(run[-1].top[1, :2], walls[at].top[0, :2])):
+            if run and not (walls[at].part == "bark" and _joins(run[-1], walls[at])):
                 yield run[0].part, run
                 run = []
             run.append(walls[at])
         yield run[0].part, run
+
+
+def _joins(one: Wall, other: Wall) -> bool:
+    """Whether one begins where the other ends, seen from above."""
+    (_, (forward, left, _)), ((there, aside, _), _) = one.top.tolist(), other.top.tolist()
+    return math.hypot(there - forward, aside - left) < TOUCH_m
 
 
 def _top(painter: QPainter, top: Top, to: Projection, palette: Palette) -> None:
@@ -186,8 +194,7 @@ def _names(painter: QPainter, box: QRectF, solid: Solid, told: tuple[Projection,
     for name, at in anchors.items():
         size = QSizeF(QFontMetricsF(font(12, narrow=True)).horizontalAdvance(name) + 8, 18.0)
         labels.append(Label(name, size, _outside(box, at, size) if name != "lay" else about(at, size, 4.0)))
-    taken = [QRectF(at.x() - 2, at.y() - 2, 4, 4) for at in anchors.values()]
-    for name, place in placed(labels, taken, box).items():
+    for name, place in placed(labels, (), box).items():
         painter.setPen(pen(palette.ink, 0.9))
         if name != "lay":
             near = QPointF(place.right() if place.right() < anchors[name].x() else place.left(), place.center().y())
@@ -199,5 +206,5 @@ def _outside(box: QRectF, at: QPointF, size: QSizeF) -> tuple[QPointF, ...]:
     """Places for a word at the nearer edge of the drawing, level with what it names first, then at the other edge."""
     left, right = box.left() + size.width() / 2 + 3, box.right() - size.width() / 2 - 3
     sides = (right, left) if at.x() >= box.center().x() else (left, right)
-    downs = [0.0, *(sign * 20.0 * step for step in range(1, 8) for sign in (-1, 1))]
+    downs = [0.0, *(sign * 20.0 * step for step in range(1, 5) for sign in (-1, 1))]
     return tuple(QPointF(x, at.y() + down) for x in sides for down in downs)

@@ -15,7 +15,7 @@ from ...job.units import UNITS
 from ...job.words import vocabularies
 from .commands import Command
 from .desk import Desk
-from .field_edit import FieldEdit
+from .field_edit import FieldEdit, next_unmeasured
 
 if TYPE_CHECKING:
     from .practice_dialog import PracticeDialog
@@ -130,9 +130,13 @@ class EditActions:
         )
 
     def add_tree(self) -> None:
-        """One more tree, and look at it."""
+        """One more tree, and look at it: what is to be measured first has the keyboard."""
         job, tree_id = edits.add_tree(self.store.snapshot.job)
         self._edit(f"tree {tree_id} added", job, tree_id)
+        self.desk.show_step("look")
+        first = next_unmeasured(self.desk.frame)
+        if first is not None:
+            first.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def ask_name(self) -> str:
         """A new name for the tree; empty for none."""

@@ -9,6 +9,7 @@ from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
 from PySide6.QtWidgets import QLineEdit, QWidget
 
+from ...core.judge.unmeasured import STAND_INS
 from ...job.fields import quantity_at
 from ...job.tree_readings import path_taken
 from ...job.typed import Typed, TypedError, parse_typed
@@ -86,7 +87,12 @@ class FieldEdit(QLineEdit):
         self.setPlaceholderText("not taken" if quantity.optional else "")
 
     def _entered(self) -> None:
+        """Set; from something that was not measured yet one walks on to the next that is not."""
+        walks = self._unmeasured
         if self.commit():
+            after = next_unmeasured(self.window(), self.path) if walks else None
+            if after is not None:
+                after.setFocus(Qt.FocusReason.TabFocusReason)
             self.selectAll()
 
     def commit(self) -> bool:
@@ -205,3 +211,19 @@ class FieldEdit(QLineEdit):
         """Leaving the field sets the value."""
         super().focusOutEvent(event)
         self.commit()
+
+
+def next_unmeasured(window: QWidget, after: str = "") -> FieldEdit | None:
+    """The field in sight that is to be measured next, in the order in which it is best taken; none when all are.
+
+    Args:
+        after: path of the one that was taken last.
+    """
+    order = [f"tree.{path}" for path in STAND_INS]
+    bare = {
+        field.path: field
+        for field in window.findChildren(FieldEdit)
+        if field._unmeasured and field.isVisible() and field.path in order
+    }
+    start = order.index(after) + 1 if after in order else 0
+    return next((bare[path] for path in (*order[start:], *order[:start]) if path in bare), None)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
@@ -16,6 +16,8 @@ from .store import Store
 
 TURN_DEG_PX, UP_DEG_PX = 0.6, 0.4
 """How far a pixel of dragging turns it, and lifts the eye."""
+LATER_MS = 60
+"""How long it may lag behind a drag: the drawing one drags on has the frames to itself."""
 KEY_DEG = 15.0
 """How far an arrow key does."""
 HEAD_PX = 24.0
@@ -40,6 +42,10 @@ class RoundView(PaintedView):
         self.store, self.solid = store, solid
         self.look = Look()
         self._from: QPointF | None = None
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(LATER_MS)
+        self._later.timeout.connect(self.update)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Stump in the round")
         self.setAccessibleDescription("Turned by dragging and by the arrow keys; Home looks from the front again.")
@@ -58,6 +64,14 @@ class RoundView(PaintedView):
             painter.setPen(pen(palette.focus, 2.0))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(1, 1, -2, -2))
+
+    def follow(self) -> None:
+        """Show the plan as it is now; while something is dragged, not in every frame of it."""
+        if not self.store.dragging:
+            self._later.stop()
+            self.update()
+        elif not self._later.isActive():
+            self._later.start()
 
     def turn(self, by_deg: float, up_deg: float = 0.0) -> None:
         """Look from elsewhere."""

@@ -157,9 +157,9 @@ class _Maker:
         top = np.column_stack([outline, up(outline)])
         following = np.roll(top, -1, axis=0)
         on_apex = np.abs(top[:, 0] - self.apex_m) + np.abs(following[:, 0] - self.apex_m) < ON_LINE_m
-        for one, other, inner in zip(top, following, on_apex.tolist(), strict=True):
+        for ends, inner in zip(np.stack([top, following], axis=1), on_apex.tolist(), strict=True):
             if not (inner and self.face_cut):
-                self._wall(np.array([one, other]), self.low_m, "bark", 0)
+                self._wall(ends, self.low_m, "bark", 0)
 
     def _riser(self) -> None:
         """Between apex and kerf, where the back cut stands over the apex."""
@@ -182,11 +182,10 @@ class _Maker:
         points = np.column_stack([outline, np.full(len(outline), high)])
         self.tops.append(Top(points, "holds", self.bodies))
         following = np.roll(points, -1, axis=0)
-        for one, other in zip(points, following, strict=True):
-            ends = np.array([one, other])
-            is_bark = bool((self._depth_m(ends[:, :2].mean(axis=0, keepdims=True)) < ON_LINE_m).all())
-            in_front = bool((np.abs(ends[:, 0] - self.apex_m) < ON_LINE_m).all())
-            self._wall(ends, 0.0 if in_front else self.step_m, "bark" if is_bark else "cut", self.bodies)
+        is_bark = self._depth_m((points + following)[:, :2] / 2) < ON_LINE_m
+        in_front = np.maximum(np.abs(points[:, 0] - self.apex_m), np.abs(following[:, 0] - self.apex_m)) < ON_LINE_m
+        for ends, bark, front in zip(np.stack([points, following], axis=1), is_bark, in_front, strict=True):
+            self._wall(ends, 0.0 if front else self.step_m, "bark" if bark else "cut", self.bodies)
         self.places.setdefault(self._called(outline), points.mean(axis=0))
 
     def _called(self, outline: Array) -> str:

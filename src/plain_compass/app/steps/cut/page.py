@@ -96,7 +96,7 @@ class CutPage(QWidget):
         self.plan.refresh(snapshot)
         self.side.refresh(snapshot)
         self.tape.update()
-        self.round.update()
+        self.round.follow()
         for choice in self.choices:
             choice.refresh(snapshot)
         self.details.refresh(snapshot)
