@@ -20,6 +20,7 @@ from pytestqt.qtbot import QtBot
 from plain_compass.app.frame.choice_edit import ChoiceEdit
 from plain_compass.app.frame.copying import picture_of, svg_of
 from plain_compass.app.frame.field_edit import FieldEdit
+from plain_compass.app.frame.item_row import ItemRow
 from plain_compass.app.frame.recovery import Recovery
 from plain_compass.app.frame.settings import Settings
 from plain_compass.app.frame.shortcut_sheet import ShortcutSheet
@@ -416,6 +417,7 @@ KILLED = """
 import sys
 from pathlib import Path
 from PySide6.QtCore import QTimer
+from plain_compass.app.frame.item_row import ItemRow
 from plain_compass.app.frame.recovery import Recovery
 from plain_compass.app.frame.settings import Settings
 from plain_compass.app.main import application, make_window
@@ -583,3 +585,32 @@ def test_the_lists_that_open_show_whole_rows(window: Window, step: str) -> None:
             rows = sum(view.sizeHintForRow(row) for row in range(min(box.count(), 10)))
             assert view.viewport().height() >= rows, box.accessibleName()
             box.hidePopup()
+
+
+def test_no_two_fields_of_a_step_have_one_name_and_every_choice_has_its_label(window: Window) -> None:
+    """A screen reader says the name alone: which edge, which wedge, which sounding must be in it."""
+    for tree_id in ("WH-07", "WH-15", "WH-21"):
+        window.store.look_at(tree_id)
+        for step in ("look", "ground", "cut"):
+            window.show_step(step)
+            fields = [field for field in window.page.findChildren(FieldEdit) if field.isVisible()]  # type: ignore[attr-defined]
+            names = [field.accessibleName() for field in fields]
+            assert len(set(names)) == len(names), (tree_id, step, sorted(names))
+    window.side.show_face(1)
+    sheet = window.side.sheet
+    sheet.refresh(window.store.snapshot)
+    of_sheet = [field.accessibleName() for field in sheet.findChildren(FieldEdit)]
+    assert len(set(of_sheet)) == len(of_sheet), sorted(of_sheet)
+    buddies = {label.buddy() for label in sheet.findChildren(QLabel)}
+    # Those in a row of a list stand beside their numbers, without a label of their own.
+    in_rows = {choice for row in sheet.findChildren(ItemRow) for choice in row.findChildren(ChoiceEdit)}
+    assert all(choice in buddies for choice in sheet.findChildren(ChoiceEdit) if choice not in in_rows)
+
+
+def test_an_edge_is_called_by_its_bearing_and_a_wedge_by_its_number(window: Window) -> None:
+    window.show_step("look")
+    names = {f.path: f.accessibleName() for f in window.findChildren(FieldEdit) if f.isVisible()}
+    assert names["tree.crown.readings.1.radius_m"] == "crown edge at 90°"
+    window.show_step("cut")
+    names = {f.path: f.accessibleName() for f in window.findChildren(FieldEdit) if f.isVisible()}
+    assert names["cut.wedges.1.at_deg"] == "wedge 2"

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QComboBox, QWidget
 from ...job.fields import choice_at
 from ...job.tables import practices, species_table
 from ..drawing.palette import font
+from .field_names import own_name
 from .store import Snapshot, Store
 
 TABLES = {
@@ -51,7 +52,7 @@ class ChoiceEdit(QComboBox):
             for key, words in zip(options, told, strict=True):
                 self.addItem(words[:1].upper() + words[1:], key)
             self.blockSignals(False)
-            self.setAccessibleName(snapshot.speech.say(label))
+            self.setAccessibleName(own_name(snapshot.speech.say(label), self.path, snapshot))
             self.setToolTip(snapshot.speech.say(text))
         self.setCurrentIndex(self.findData(snapshot.value(self.path)))
 

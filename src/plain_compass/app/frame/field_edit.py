@@ -16,6 +16,7 @@ from ...job.typed import Typed, TypedError, parse_typed
 from ...job.units import EXAMPLES
 from ...job.words import Speech
 from ..drawing.palette import font
+from .field_names import own_name
 from .store import Snapshot, Store, now
 
 
@@ -33,6 +34,7 @@ class FieldEdit(QLineEdit):
         self._shown: str | None = None
         self._unmeasured = False
         self._speech = Speech()
+        self._label = ""
         self.setFont(font(14))
         # It paints all of itself, so the drawing under it can be painted without painting it again.
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
@@ -45,6 +47,9 @@ class FieldEdit(QLineEdit):
         speech = snapshot.speech
         if not self.toolTip() or self._speech != speech:
             self._explain(speech)
+        name = own_name(self._label, self.path, snapshot)
+        if name != self.accessibleName():
+            self.setAccessibleName(name)
         self._show_whether_measured(snapshot)
         text = self._formatted(snapshot)
         if text == self._shown:
@@ -81,7 +86,7 @@ class FieldEdit(QLineEdit):
             f"Type for example {EXAMPLES[quantity.kind]}{more}. Accepted: {low} to {high}. Arrow keys move it."
             + "".join(f"\n{meaning}" for meaning in speech.meanings(quantity.label))
         )
-        self.setAccessibleName(name)
+        self._label = name
         self.setAccessibleDescription(speech.say(quantity.help))
         self._unmeasured = False
         self.setPlaceholderText("not taken" if quantity.optional else "")

@@ -54,7 +54,6 @@ class Sheet(QScrollArea):
             label.setText(self._label(path, snapshot))
             if isinstance(widget, (FieldEdit, ChoiceEdit)):
                 widget.refresh(snapshot)
-            widget.setAccessibleName(label.text())
         self._show_texts(snapshot)
 
     def _paths(self, snapshot: Snapshot) -> tuple[tuple[str, tuple[str, ...]], ...]:
@@ -108,6 +107,8 @@ class Sheet(QScrollArea):
             else:
                 widget = FieldEdit(self.store, path.removeprefix("girth:"), as_girth=path.startswith("girth:"))
                 widget.setFixedWidth(100)
+            # Where the name of a choice is its text, as on this desktop, its label says what is chosen.
+            label.setBuddy(widget)
             self._rows[path] = (label, widget)
             form.addRow(label, widget)
         return form
