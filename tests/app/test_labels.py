@@ -9,9 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
 
 from plain_compass.app.drawing.labels import Label, about, placed
 from plain_compass.app.frame.window import Window
+from plain_compass.app.steps.cut.page import CutPage
 from plain_compass.app.steps.ground.page import GroundPage
 
 PAGE = QRectF(0, 0, 400, 300)
@@ -75,3 +77,44 @@ def test_on_the_plan_words_fields_and_handles_keep_apart(window: Window, tree_id
     # What leaves a sector without words leaves at least every wide one with them.
     told = {each.sector for each in words.sectors}
     assert all(each in told for each in page.rose.sectors if each.width_deg >= 30)
+
+
+def _least_and_largest(window: Window) -> None:
+    """The thinnest larch and a chestnut of a metre and a half with buttresses, beside the demo's own."""
+    window.store.look_at("WH-24")
+    window.store.set("tree.trunk.diameter_m", 0.12, "thin")
+    window.commands.run("tree.redesign")
+    window.store.look_at("WH-21")
+    window.store.set("tree.species", "chestnut-sweet", "chestnut")
+    window.store.set("tree.trunk.diameter_m", 1.5, "stout")
+    window.store.set("kit.bar_m", 1.5, "bar")
+    window.commands.run("tree.redesign")
+
+
+@pytest.mark.parametrize("words", ["hinge", "gob"])
+@pytest.mark.parametrize("units", ["metric", "imperial"])
+def test_on_cut_dimensions_keep_apart_and_off_the_handles_from_a_larch_to_a_chestnut(
+    window: Window, units: str, words: str
+) -> None:
+    window.store.set("units", units, "units")
+    window.store.set("words", words, "words")
+    _least_and_largest(window)
+    QTest.keyClick(window, Qt.Key.Key_3)
+    page = window.page
+    assert isinstance(page, CutPage)
+    for size in ((1100, 700), (1280, 800), (1920, 1080), (2560, 1440)):
+        window.resize(*size)
+        for tree_id in ("WH-07", "WH-12", "WH-15", "WH-18", "WH-21", "WH-24"):
+            window.store.look_at(tree_id)
+            QApplication.processEvents()
+            for view in (page.plan, page.side):
+                boxes = {path: QRectF(edit.geometry()) for path, edit in view.fields.edits.items()}
+                # A field and the name over it.
+                named = {path: box.adjusted(0, -14, 0, 0) for path, box in boxes.items()}
+                for (one, box), (other, beside) in combinations(named.items(), 2):
+                    assert not box.intersects(beside), (size, tree_id, one, other)
+                for path, box in boxes.items():
+                    assert view.rect().contains(box.toRect()), (size, tree_id, path)
+                    for grip in view.layout_now.grips:
+                        handle = QRectF(grip.at.x() - 8, grip.at.y() - 8, 16, 16)
+                        assert not handle.intersects(box), (size, tree_id, path, grip.path)

@@ -15,6 +15,8 @@ from .scale import Scale, towards
 
 FIELD_GAP = 43.0
 """Least distance between two labels of a column: a field and its name over it."""
+BESIDE_HANDLE_PX = 90.0
+"""From the left of a label inside the stem to a handle right of it: the label, half a handle, and paper between."""
 RING_GAP = 40.0
 """Bark to bearing ring, in pixels: room for the dimension lines between them."""
 
@@ -183,7 +185,9 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
         *_slopes(result, scale, right_x),
         FieldPlace("cut.height_m", QPointF(right_x, height_y), "left", "height"),
     ]
-    inside = scale.point(bark_back, 0).x() + 14
+    slopes = _slope_grips(result, scale)
+    # In a stem narrower than they are they stand out of its back rather than on a handle of the face.
+    inside = min([scale.point(bark_back, 0).x() + 14, *(grip.at.x() - BESIDE_HANDLE_PX for grip in slopes)])
     kerf_up = level + cut.back.step_m
     lefts = [
         FieldPlace(
@@ -203,7 +207,7 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
     ]
     half_kerf = result.case.kit.kerf_m / 2
     grips = [
-        *_slope_grips(result, scale),
+        *slopes,
         Grip(
             "cut.height_m",
             scale.point(bark_front + 24 / scale.px_per_m, level),
