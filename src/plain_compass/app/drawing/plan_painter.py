@@ -17,6 +17,8 @@ from .palette import fill, font, pen
 from .scale import polygon, towards
 
 Align = Qt.AlignmentFlag
+CENTRE = "centre of weight"
+"""What is said at the mark of the weight while it stands over the stump."""
 OFF, LABEL_PX = "weight, off the stump", 130.0
 """What is said of a weight that stands off the stump, and the room its words want."""
 
@@ -213,6 +215,24 @@ def _tape_ticks(c: Canvas) -> None:
         c.painter.drawLine(c.scale.point(-outer[1], outer[0]), c.scale.point(-inner[1], inner[0]))
 
 
+def _beside_centre(c: Canvas, at: QPointF, radius: float) -> QPointF:
+    """Where the words of the centre stand: below its mark, or where no wedge lies under them.
+
+    On either side grips and the hinge's own words stand in the way first.
+    """
+    half = c.painter.fontMetrics().horizontalAdvance(CENTRE) / 2 + 4 * c.size
+    down, aside = radius + 9 * c.size, half + radius + 4 * c.size
+    wedges = [polygon(c.scale.plan(each)).boundingRect() for each in c.stump.wedges]
+    steps = (0, down), (0, -down), (aside, 0), (-aside, 0), (aside, down), (-aside, down)
+    places = [at + QPointF(x, y) for x, y in steps]
+
+    def is_free(place: QPointF) -> bool:
+        box = QRectF(place.x() - half, place.y() - 9 * c.size, 2 * half, 18 * c.size)
+        return not any(box.intersects(wedge) for wedge in wedges)
+
+    return next((place for place in places if is_free(place)), places[0])
+
+
 def _centre(c: Canvas) -> None:
     """Centre of mass, dropped onto the stump: where the whole tree stands."""
     mass = c.result.parts.mass
@@ -229,8 +249,7 @@ def _centre(c: Canvas) -> None:
     c.painter.drawLine(at - QPointF(0, radius), at + QPointF(0, radius))
     c.painter.setFont(font(12 * c.size, narrow=True))
     if not outside:
-        # Below its mark: on either side grips and the hinge's own words stand in the way.
-        paint_word(c.painter, at + QPointF(0, radius + 9 * c.size), "centre of weight", c.palette, c.size)
+        paint_word(c.painter, _beside_centre(c, at, radius), CENTRE, c.palette, c.size)
         return
     right = at.x() >= c.scale.origin.x()
     if not right and at.x() < LABEL_PX:

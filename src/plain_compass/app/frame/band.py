@@ -68,7 +68,7 @@ def paint_strip(
     paint_level(painter, box.topLeft() + QPointF(9 * size, 11 * size), 6 * size, level, palette)
     painter.setPen(pen(palette.ink))
     painter.setFont(font((13 if box.width() > 125 else 12) * size, strong=True, narrow=True))
-    head = QRectF(box.left() + 20 * size, box.top(), box.width() - 22 * size, 22 * size)
+    head = QRectF(box.left() + 18 * size, box.top(), box.width() - 17 * size, 22 * size)
     painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, speech.named("groups", strip.group))
     painter.setPen(pen(level_colour(palette, level)))
     painter.setFont(font((12 if box.width() > 125 else 11) * size, narrow=True))
