@@ -172,8 +172,10 @@ def awaiting_fall(result: Assessment, *, failed: bool = False) -> Assessment:
 
     What was found so far stays as it is; only clear waits: it is not known yet.
     """
-    text = "fall.reckoning.failed" if failed else "fall.reckoning.under_way"
-    waiting = tuple(unknown(f"fall.reckoning_{group}", group, text, f"{text}_change") for group in WAITING)
+    state = "failed" if failed else "reckoning"
+    waiting = tuple(
+        unknown(f"fall.{state}_{group}", group, f"fall.{state}.{group}", f"fall.{state}.change") for group in WAITING
+    )
     before = without_fall(result)
     verdict = verdict_of(before)
     waits = _with(result, (*before, *waiting))

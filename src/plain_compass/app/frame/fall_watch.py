@@ -13,14 +13,18 @@ from .watch import Watch
 class FallWatch(Watch[Case, tuple[NominalFall, Fan]]):
     """Nothing is reckoned while something is dragged or only looked at."""
 
+    _telling_a_miss = False
+
     def follow(self, snapshot: Snapshot) -> None:
         """Begin anew for another plan; show at once what is known of it."""
         case = snapshot.result.case
         if self.store.dragging or self.store.previewing:
             self._forget()
             return
-        if snapshot.fall is not None or (self._key is not None and case == self._key):
+        under_way = self.busy and case == self._key
+        if snapshot.fall is not None or under_way or self._telling_a_miss:
             return
+        # The same case may come again without its fall: a duty ticked, other units, the tree chosen once more.
         known = self._recalled(case)
         # What is known is told a moment later too: others are still being told of the change itself.
         self._key = case
@@ -30,5 +34,8 @@ class FallWatch(Watch[Case, tuple[NominalFall, Fan]]):
         self.store.take_fall(*answer)
 
     def _miss(self) -> None:
-        if self.store.snapshot.fan is None:
-            self.store.miss_fall()
+        if self.store.snapshot.fan is not None:
+            return
+        self._telling_a_miss = True
+        self.store.miss_fall()
+        self._telling_a_miss = False

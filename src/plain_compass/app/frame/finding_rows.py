@@ -18,8 +18,8 @@ from ...job.words import Speech
 
 Paragraph: TypeAlias = tuple[str, int, bool]
 """Text, size, and whether it is strong."""
-WAITS = ("fall.reckoning",)
-"""How the ids begin of what is being reckoned: nobody can settle that."""
+WAITS = ("fall.reckoning", "fall.failed")
+"""How the ids begin of what the program owes: nobody can settle that."""
 
 
 @dataclass(frozen=True, slots=True)
