@@ -14,6 +14,7 @@ from pypdf import PdfReader
 
 from builders import one_tree_job
 from plain_compass.cli import main
+from plain_compass.job.demo import demo_job
 from plain_compass.job.document import VERSION
 from plain_compass.job.edits import add_tree
 from plain_compass.job.files import job_text, write_job
@@ -101,6 +102,16 @@ def test_card_needs_no_screen(job: Path, tmp_path: Path) -> None:
     assert "lay 214" in " ".join(PdfReader(out).pages[0].extract_text().split())
 
 
+def test_the_cards_of_all_trees_are_written_in_the_order_of_the_job(tmp_path: Path) -> None:
+    out = tmp_path / "cards.pdf"
+    told = run("card", "demo", "--all", "-o", str(out))
+    trees = [plan.id for plan in demo_job().trees]
+    assert (told.returncode, told.stderr) == (0, "")
+    assert told.stdout.startswith(f"{len(trees)} cards written to")
+    heads = [page.extract_text().split()[0] for page in PdfReader(out).pages]
+    assert list(dict.fromkeys(heads)) == trees
+
+
 @pytest.mark.parametrize(
     "arguments",
     [
@@ -113,6 +124,8 @@ def test_card_needs_no_screen(job: Path, tmp_path: Path) -> None:
         ["card", "{job}", "-o", "/proc/none/card.pdf"],
         ["card", "{job}", "-o", "{folder}"],
         ["card", "{job}"],
+        ["card", "{job}", "--all", "--tree", "WH-07", "-o", "{folder}/cards.pdf"],
+        ["card", "{job}", "--all", "-o", "{folder}"],
         ["open", "{cut_short}"],
         ["fell"],
         ["assess"],

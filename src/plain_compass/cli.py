@@ -50,6 +50,7 @@ def _parser() -> argparse.ArgumentParser:
     card = commands.add_parser("card", help="write one tree's card as PDF")
     _file_and_tree(card)
     card.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
+    card.add_argument("--all", action="store_true", help="the cards of every tree of the job in one file")
     card.add_argument("--strip", action="store_true", help="the tape marks alone, as a strip at true scale")
     card.add_argument("--paper", choices=("A4", "Letter"), default="A4")
     card.set_defaults(run=_card)
@@ -205,8 +206,16 @@ def _fall(arguments: argparse.Namespace) -> int:
 
 
 def _card(arguments: argparse.Namespace) -> int:
+    from .app.steps.card.card_set import write_cards_without_screen
     from .app.steps.card.pdf import write_card_without_screen
+    from .commands.opening import opened_job
+    from .job.disk import JobFileError
 
+    if arguments.all:
+        if arguments.tree or arguments.strip or arguments.settings:
+            raise JobFileError("--all writes the cards of every tree as they are: leave out --tree, --strip and --set.")
+        print(write_cards_without_screen(opened_job(arguments.file), arguments.output, arguments.paper))
+        return 0
     job, plan = _load(arguments)
     write_card_without_screen(job, plan.id, arguments.output, arguments.paper, strip=arguments.strip)
     print(f"{'Tape strip' if arguments.strip else 'Card'} of {plan.id} written to {arguments.output}.")

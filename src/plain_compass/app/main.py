@@ -92,6 +92,7 @@ def _step_commands(window: Window) -> list[Command]:
     return [
         *FallActions(window).commands(),
         Command("card.pdf", "Card as PDF…", "Ctrl+P", lambda: save_card(window)),
+        Command("card.all", "Cards of all trees as PDF…", "Ctrl+Alt+P", lambda: save_cards(window)),
         Command("card.strip", "Tape strip as PDF, true to scale…", "", lambda: save_card(window, strip=True)),
     ]
 
@@ -124,6 +125,13 @@ def save_card(window: Window, *, strip: bool = False) -> None:
         window.message.refuse(str(error))
         return
     window.message.tell(f"{'Tape strip' if strip else 'Card'} written to {name}.")
+
+
+def save_cards(window: Window) -> None:
+    """Write the cards of all trees."""
+    from .steps.card.card_set import save_cards
+
+    save_cards(window)
 
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:

@@ -60,6 +60,7 @@ OTHER_WORDS: dict[str, str] = {
     "fall.aim": "gun offset correct drift swing",
     "fall.export": "svg csv frames samples",
     "card.pdf": "print paper",
+    "card.all": "print paper every set of cards job",
     "card.strip": "tape chalk marks print",
     "help.keys": "shortcuts keyboard help",
     "help.find": "search",

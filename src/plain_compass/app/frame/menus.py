@@ -17,6 +17,7 @@ GROUPED: dict[str, list[str]] = {
     "Bring in": ["list.import", "site.import"],
     "Write out": [
         "card.pdf",
+        "card.all",
         "card.strip",
         "",
         "list.export",

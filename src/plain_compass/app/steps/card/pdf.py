@@ -27,22 +27,55 @@ def today() -> str:
     return date.today().strftime("%-d %B %Y")
 
 
+class CardFile:
+    """A PDF file that cards are added to, each on pages of its own; to be closed whether it was wanted or not."""
+
+    def __init__(self, paper: str, title: str) -> None:
+        self.paper = paper
+        self._content = QByteArray()
+        self._buffer = QBuffer(self._content)
+        self._buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+        self._writer = QPdfWriter(self._buffer)
+        self._writer.setResolution(RESOLUTION)
+        self._writer.setPageSize(QPageSize(QPageSize.PageSizeId.A4 if paper == "A4" else QPageSize.PageSizeId.Letter))
+        self._writer.setPageMargins(QMarginsF(0, 0, 0, 0))
+        self._writer.setTitle(title)
+        self._writer.setCreator("Plain Compass")
+        self._painter: QPainter | None = None
+
+    def add(self, snapshot: Snapshot) -> None:
+        """Add one tree's card."""
+        if self._painter is None:
+            self._painter = QPainter(self._writer)
+            self._painter.scale(RESOLUTION / 96, RESOLUTION / 96)
+        else:
+            self._writer.newPage()
+        paint_card(self._painter, snapshot, self.paper, today(), self._writer.newPage)
+
+    def content(self) -> bytes:
+        """The file as it is to be written; nothing can be added after this."""
+        self.close()
+        return bytes(self._content.data())
+
+    def close(self) -> None:
+        """End the painting: a painter must not outlive what it paints on."""
+        if self._painter is not None and self._painter.isActive():
+            self._painter.end()
+        self._buffer.close()
+
+
 def card_pdf(snapshot: Snapshot, paper: str) -> bytes:
     """One tree's card as the content of a PDF file."""
-    content = QByteArray()
-    buffer = QBuffer(content)
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    writer = QPdfWriter(buffer)
-    writer.setResolution(RESOLUTION)
-    writer.setPageSize(QPageSize(QPageSize.PageSizeId.A4 if paper == "A4" else QPageSize.PageSizeId.Letter))
-    writer.setPageMargins(QMarginsF(0, 0, 0, 0))
-    writer.setTitle(f"{snapshot.plan.id}: felling card")
-    writer.setCreator("Plain Compass")
-    painter = QPainter(writer)
-    painter.scale(RESOLUTION / 96, RESOLUTION / 96)
-    paint_card(painter, snapshot, paper, today(), writer.newPage)
-    painter.end()
-    return bytes(content.data())
+    file = CardFile(paper, f"{snapshot.plan.id}: felling card")
+    file.add(snapshot)
+    return file.content()
+
+
+def judged_snapshot(job: Job, tree_id: str) -> Snapshot:
+    """One tree as its card shows it, its fall reckoned. Raises PlainCompassError where it cannot be judged."""
+    plan = job.plan(tree_id)
+    result, chances = judged_tree(job, tree_id)
+    return Snapshot(job, plan, with_its_fall(plan, result), chances=chances)
 
 
 def write_card(snapshot: Snapshot, output: Path, paper: str = "A4") -> None:
@@ -50,13 +83,15 @@ def write_card(snapshot: Snapshot, output: Path, paper: str = "A4") -> None:
     write_atomically(output, card_pdf(snapshot, paper))
 
 
-def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str, *, strip: bool = False) -> None:
-    """Write a card, or its tape strip, from the command line, where there may be no screen at all."""
+def draw_without_screen() -> None:
+    """Make drawing possible from the command line, where there may be no screen at all."""
     if QGuiApplication.instance() is None:
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
-        write_card_without_screen.application = QGuiApplication([])  # type: ignore[attr-defined]
+        draw_without_screen.application = QGuiApplication([])  # type: ignore[attr-defined]
     load_fonts()
-    write = write_strip if strip else write_card
-    plan = job.plan(tree_id)
-    result, chances = judged_tree(job, tree_id)
-    write(Snapshot(job, plan, with_its_fall(plan, result), chances=chances), output, paper)
+
+
+def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str, *, strip: bool = False) -> None:
+    """Write a card, or its tape strip, from the command line."""
+    draw_without_screen()
+    (write_strip if strip else write_card)(judged_snapshot(job, tree_id), output, paper)
