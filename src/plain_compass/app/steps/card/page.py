@@ -83,6 +83,7 @@ class CardPage(QWidget):
         tools.addWidget(words)
         tools.addWidget(self.papers)
         tools.addStretch()
+        tools.addWidget(commands.button("card.all"))
         tools.addWidget(commands.button("card.pdf"))
         scroll = QScrollArea()
         scroll.setWidget(self.preview)
