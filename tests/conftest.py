@@ -19,6 +19,7 @@ from plain_compass.app.frame.settings import Settings
 from plain_compass.app.frame.store import Store
 from plain_compass.app.frame.window import Window
 from plain_compass.app.main import application, make_window
+from plain_compass.core.base.errors import ReckoningError
 from plain_compass.job.demo import demo_job
 from plain_compass.job.files import Opened
 
@@ -31,6 +32,17 @@ settings.load_profile("unhurried")
 def store() -> Store:
     """The demo job in a store, without a window."""
     return Store(Opened(demo_job()))
+
+
+@pytest.fixture
+def failing_falls(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Every fall that is begun from now on runs out of numbers."""
+
+    def fails(*_: object) -> Iterator[None]:
+        raise ReckoningError("The fall")
+        yield
+
+    monkeypatch.setattr("plain_compass.app.frame.fall_watch.fall_in_steps", fails)
 
 
 @pytest.fixture

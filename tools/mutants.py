@@ -37,7 +37,7 @@ class Slip:
 SLIPS = (
     # Sectors, labels, the stump in the round
     Slip("core/advice/sectors.py", "if each.rank >= own.rank", "if each.rank <= own.rank", "tests/core/test_sectors.py"),
-    Slip("core/advice/sectors.py", "single_m else 2)", "single_m else 1)", "tests/core/test_sectors.py"),
+    Slip("core/advice/sectors.py", "constants, 1.0) else 2)", "constants, 1.0) else 1)", "tests/core/test_sectors.py"),
     Slip("app/drawing/labels.py", "if page.contains(box):", "if True:", "tests/app/test_labels.py"),
     Slip("app/drawing/shapes/solid.py", "-(points[:, 0] - self.apex_m) * self.fall", "(points[:, 0] - self.apex_m) * self.fall", "tests/app/test_round.py"),
     Slip("app/drawing/round_painter.py", "near * self.sin_up", "near * self.cos_up", "tests/app/test_round.py"),

@@ -178,13 +178,11 @@ def _load(arguments: argparse.Namespace):  # type: ignore[no-untyped-def]  # noq
 
 
 def _assess(arguments: argparse.Namespace) -> int:
-    from .job.fall import with_its_fall
+    from .job.fall import judged_with_fall
     from .job.report import assessment_to_plain, table
-    from .job.spreads import judged_tree
 
     job, plan = _load(arguments)
-    result, chances = judged_tree(job, plan.id)
-    result = with_its_fall(plan, result)
+    result, chances = judged_with_fall(job, plan.id)
     if arguments.json:
         print(
             json.dumps(assessment_to_plain(job, plan, result, chances), indent=2, ensure_ascii=False, allow_nan=False)

@@ -2,13 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import pytest
 
-from plain_compass.app.frame import fall_watch
 from plain_compass.app.frame.window import Window
-from plain_compass.core.base.errors import ReckoningError
 
 
 def awaits_the_fall(window: Window) -> bool:
@@ -35,18 +31,20 @@ def test_what_leaves_the_case_as_it_is_does_not_leave_its_fall_unreckoned(window
         assert store.snapshot.fan is before
 
 
-def test_a_fall_that_cannot_be_reckoned_is_said_so_again_when_the_tree_is_chosen_again(
-    window: Window, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    def fails(*_: object) -> Iterator[None]:
-        raise ReckoningError("The fall")
-        yield
+def step_to_the_end(window: Window) -> None:
+    """Bounded, where what goes wrong is that it never ends."""
+    for _ in range(50):
+        if window.falls.busy:
+            window.falls.step()
+    assert not window.falls.busy
 
-    monkeypatch.setattr(fall_watch, "fall_in_steps", fails)
+
+@pytest.mark.usefixtures("failing_falls")
+def test_a_fall_that_cannot_be_reckoned_is_said_so_again_when_the_tree_is_chosen_again(window: Window) -> None:
     store = window.store
     store.set("cut.lay_deg", store.snapshot.plan.cut.lay_deg + 1, "lay")
     for _ in range(2):
-        window.falls.finish()
+        step_to_the_end(window)
         assert {"fall.failed_hinge", "fall.failed_landing"} <= {f.id for f in store.snapshot.result.findings}
         assert not awaits_the_fall(window)
         assert "Landing: unknown" in window.band.accessibleDescription()

@@ -8,7 +8,6 @@ import signal
 import subprocess
 import sys
 import time
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -18,7 +17,6 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QProgressDialog, QScrollArea, QWidget
 from pytestqt.qtbot import QtBot
 
-from plain_compass.app.frame import fall_watch
 from plain_compass.app.frame.choice_edit import ChoiceEdit
 from plain_compass.app.frame.copying import picture_of, svg_of
 from plain_compass.app.frame.field_edit import FieldEdit
@@ -29,7 +27,6 @@ from plain_compass.app.frame.shortcut_sheet import ShortcutSheet
 from plain_compass.app.frame.trail import STEPS
 from plain_compass.app.frame.window import Window
 from plain_compass.app.main import _first_job, fit_screen, run
-from plain_compass.core.base.errors import ReckoningError
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import with_plan
 from plain_compass.job.files import read_job, write_job
@@ -504,14 +501,8 @@ def test_clear_waits_for_the_fall(window: Window) -> None:
     assert not any(f.id.startswith("fall.reckoning") for f in window.store.snapshot.result.findings)
 
 
-def test_no_card_is_written_of_a_plan_whose_fall_cannot_be_reckoned(
-    window: Window, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    def fails(*_: object) -> Iterator[None]:
-        raise ReckoningError("The fall")
-        yield
-
-    monkeypatch.setattr(fall_watch, "fall_in_steps", fails)
+@pytest.mark.usefixtures("failing_falls")
+def test_no_card_is_written_of_a_plan_whose_fall_cannot_be_reckoned(window: Window) -> None:
     window.store.set("cut.lay_deg", 100.0, "lay")
     window.falls.finish()
     window.commands.run("card.pdf")

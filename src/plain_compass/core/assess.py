@@ -167,12 +167,16 @@ WAITING = (Group.HINGE, Group.LANDING)
 """Limit states that nobody may call clear before the fall is in."""
 
 
+RECKONING, FAILED = "fall.reckoning", "fall.failed"
+"""How the ids begin of what waits for the fall, and of what waits in vain."""
+
+
 def awaiting_fall(result: Assessment, *, failed: bool = False) -> Assessment:
     """An assessment that says of itself that its fall is still being reckoned, or could not be.
 
     What was found so far stays as it is; only clear waits: it is not known yet.
     """
-    state = "failed" if failed else "reckoning"
+    state = (FAILED if failed else RECKONING).removeprefix("fall.")
     waiting = tuple(
         unknown(f"fall.{state}_{group}", group, f"fall.{state}.{group}", f"fall.{state}.change") for group in WAITING
     )

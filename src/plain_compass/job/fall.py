@@ -16,11 +16,12 @@ from ..core.base.errors import ReckoningError
 from ..core.fall.fan import Fan, fan_in_steps, fan_of
 from ..core.fall.nominal import NominalFall, nominal_fall
 from ..core.fall.rods import BROKE_BY
+from ..core.judge.chances import Chances
 from ..core.judge.fall import hit_chances, wrongs_told
 from ..core.site.site import Place
 from .document import Job, TreePlan
 from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
-from .spreads import cutting_spreads, fall_spreads, named_input
+from .spreads import cutting_spreads, fall_spreads, judged_tree, named_input
 from .units import chance_words
 from .words import Speech
 
@@ -75,6 +76,12 @@ def with_its_fall(plan: TreePlan, result: Assessment) -> Assessment:
         return with_fall(result, nominal_fall(result), fan_for(plan, result))
     except ReckoningError:
         return awaiting_fall(result, failed=True)
+
+
+def judged_with_fall(job: Job, tree_id: str) -> tuple[Assessment, Chances]:
+    """One tree judged whole, its fall included: what the window says of it once all is reckoned."""
+    result, chances = judged_tree(job, tree_id)
+    return with_its_fall(job.plan(tree_id), result), chances
 
 
 def named_driver(plan: TreePlan, path: str, job: Job) -> str:

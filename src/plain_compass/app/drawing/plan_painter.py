@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ...core.base.polygon import Array
 from ...core.base.quantity import Kind
 from ...core.fall.fan import Fan
 from .canvas import Canvas
+from .labels import Label, placed
 from .layout import ring_radius
 from .marks import paint_arrow, paint_measure, paint_word
 from .palette import fill, font, pen
@@ -19,6 +20,8 @@ from .scale import polygon, towards
 Align = Qt.AlignmentFlag
 CENTRE = "centre of weight"
 """What is said at the mark of the weight while it stands over the stump."""
+FAR_PX = 400.0
+"""Farther from its mark it is never looked for a place."""
 OFF, LABEL_PX = "weight, off the stump", 130.0
 """What is said of a weight that stands off the stump, and the room its words want."""
 
@@ -224,13 +227,10 @@ def _beside_centre(c: Canvas, at: QPointF, radius: float) -> QPointF:
     down, aside = radius + 9 * c.size, half + radius + 4 * c.size
     wedges = [polygon(c.scale.plan(each)).boundingRect() for each in c.stump.wedges]
     steps = (0, down), (0, -down), (aside, 0), (-aside, 0), (aside, down), (-aside, down)
-    places = [at + QPointF(x, y) for x, y in steps]
-
-    def is_free(place: QPointF) -> bool:
-        box = QRectF(place.x() - half, place.y() - 9 * c.size, 2 * half, 18 * c.size)
-        return not any(box.intersects(wedge) for wedge in wedges)
-
-    return next((place for place in places if is_free(place)), places[0])
+    label = Label(CENTRE, QSizeF(2 * half, 18 * c.size), tuple(at + QPointF(x, y) for x, y in steps))
+    around = QRectF(at.x() - FAR_PX, at.y() - FAR_PX, 2 * FAR_PX, 2 * FAR_PX)
+    found = placed([label], wedges, around).get(CENTRE)
+    return label.middles[0] if found is None else found.center()
 
 
 def _centre(c: Canvas) -> None:

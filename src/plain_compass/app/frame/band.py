@@ -8,6 +8,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
+from ...core.assess import RECKONING
 from ...core.base.levels import GROUPS, FindingKind, Level
 from ...core.judge.findings import Finding
 from ...job.words import Speech
@@ -53,7 +54,7 @@ def strip_of(findings: tuple[Finding, ...], group: str) -> Strip:
     peg = next((f for f in judged if f.kind == FindingKind.LIMIT and f.margin is not None), None)
     level = Level.UNKNOWN if ruling is None else ruling.level
     word = "not judged" if ruling is None else level.value
-    if any(f.is_pending or f.id.startswith("fall.reckoning") for f in judged[:1]):
+    if any(f.is_pending or f.id.startswith(RECKONING) for f in judged[:1]):
         word = "reckoning"
     elif level == Level.CLEAR and any(f.is_open for f in mine):
         word = "to do"

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from PySide6.QtCore import QEvent, QObject, QSize, Qt
-from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QDialog, QHeaderView, QLineEdit, QTreeWidget, QTreeWidgetItem, QVBoxLayout, QWidget
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtWidgets import QDialog, QHeaderView, QTreeWidget, QTreeWidgetItem, QVBoxLayout, QWidget
 
 from ..drawing.palette import font
 from .commands import Command, Commands
+from .narrowing_edit import NarrowingEdit
 from .shortcut_sheet import GROUPS
 
 SIZE_PX, ROW_PX = (560, 420), 32
@@ -94,11 +94,7 @@ class CommandFinder(QDialog):
         self.setWindowTitle("Find a command")
         self.setObjectName("page")
         self.commands = list(commands)
-        self.typed = QLineEdit()
-        self.typed.setFont(font(16))
-        self.typed.setPlaceholderText("What do you want to do?")
-        self.typed.setAccessibleName("Words of the command")
-        self.typed.installEventFilter(self)
+        self.typed = NarrowingEdit(16, "What do you want to do?", "Words of the command")
         self.list = QTreeWidget()
         self.list.setColumnCount(2)
         self.list.setHeaderHidden(True)
@@ -112,6 +108,8 @@ class CommandFinder(QDialog):
         whole.addWidget(self.typed)
         whole.addWidget(self.list, 1)
         self.typed.textChanged.connect(self._narrow)
+        self.typed.moved.connect(lambda step: self._choose(self.list.currentIndex().row() + step))
+        self.typed.entered.connect(self._run)
         self.list.itemActivated.connect(lambda _: self._run())
         self.list.itemClicked.connect(lambda _: self._run())
         self.resize(*SIZE_PX)
@@ -140,15 +138,3 @@ class CommandFinder(QDialog):
             return
         self.accept()
         item.data(0, Qt.ItemDataRole.UserRole).do()
-
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Arrows move through the list while one types; Enter does what is chosen."""
-        if event.type() == QEvent.Type.KeyPress and isinstance(event, QKeyEvent):
-            step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()), 0)
-            if step:
-                self._choose(self.list.currentIndex().row() + step)
-                return True
-            if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-                self._run()
-                return True
-        return super().eventFilter(watched, event)

@@ -13,8 +13,6 @@ from .watch import Watch
 class FallWatch(Watch[Case, tuple[NominalFall, Fan]]):
     """Nothing is reckoned while something is dragged or only looked at."""
 
-    _telling_a_miss = False
-
     def follow(self, snapshot: Snapshot) -> None:
         """Begin anew for another plan; show at once what is known of it."""
         case = snapshot.result.case
@@ -22,7 +20,7 @@ class FallWatch(Watch[Case, tuple[NominalFall, Fan]]):
             self._forget()
             return
         under_way = self.busy and case == self._key
-        if snapshot.fall is not None or under_way or self._telling_a_miss:
+        if snapshot.fall is not None or under_way or snapshot.fall_failed:
             return
         # The same case may come again without its fall: a duty ticked, other units, the tree chosen once more.
         known = self._recalled(case)
@@ -34,8 +32,5 @@ class FallWatch(Watch[Case, tuple[NominalFall, Fan]]):
         self.store.take_fall(*answer)
 
     def _miss(self) -> None:
-        if self.store.snapshot.fan is not None:
-            return
-        self._telling_a_miss = True
-        self.store.miss_fall()
-        self._telling_a_miss = False
+        if self.store.snapshot.fan is None:
+            self.store.miss_fall()

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import TypeAlias
 
 from ...core.advice.mend import Mend, Mends, levers_of
+from ...core.assess import FAILED, RECKONING
 from ...core.base.levels import FindingKind, Level
 from ...core.judge.findings import Finding
 from ...core.judge.places import where_of
@@ -18,7 +19,7 @@ from ...job.words import Speech
 
 Paragraph: TypeAlias = tuple[str, int, bool]
 """Text, size, and whether it is strong."""
-WAITS = ("fall.reckoning", "fall.failed")
+WAITS = (RECKONING, FAILED)
 """How the ids begin of what the program owes: nobody can settle that."""
 
 

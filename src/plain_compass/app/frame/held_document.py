@@ -9,7 +9,7 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from ...core.assess import Assessment, awaiting_fall
+from ...core.assess import FAILED, Assessment, awaiting_fall
 from ...core.base.paths import value_at
 from ...core.fall.fan import Fan
 from ...core.fall.nominal import NominalFall
@@ -39,6 +39,11 @@ class Snapshot:
     def shapes(self) -> Shapes:
         """What the drawings show, each made once."""
         return Shapes(self.result)
+
+    @property
+    def fall_failed(self) -> bool:
+        """Whether its fall was tried and could not be reckoned."""
+        return any(finding.id.startswith(FAILED) for finding in self.result.findings)
 
     @property
     def speech(self) -> Speech:

@@ -6,8 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QFileDialog, QProgressDialog
+from PySide6.QtWidgets import QFileDialog
 
 from ...core.base.errors import PlainCompassError
 from ...job.disk import read_text, write_atomically
@@ -16,9 +15,8 @@ from ...job.readings_csv import readings_csv
 from ...job.tree_list import Progress, export_csv, import_in_steps
 from .commands import Command
 from .desk import Desk
+from .progress import followed
 
-SOON_MS = 500
-"""Work shorter than this needs no dialog that says how far it is."""
 FILTER = "Tables (*.csv);;All files (*)"
 
 
@@ -73,24 +71,8 @@ class ListActions:
     def _read(self, steps: Iterator[Progress]) -> tuple[TreePlan, ...] | None:
         """The trees of a list, with progress where it takes long; None when the person has had enough."""
         words = "Reading the list: each tree is assessed with a first cut."
-        shown = QProgressDialog(words, "Cancel", 0, 1, self.desk.frame)
-        shown.setWindowTitle("Add trees from a list")
-        shown.setWindowModality(Qt.WindowModality.WindowModal)
-        shown.setMinimumDuration(SOON_MS)
-        try:
-            for step in steps:
-                if step.plans:
-                    return step.plans
-                shown.setMaximum(step.of)
-                shown.setValue(step.done)
-                # Told after every row, so that the window is painted and Cancel can be pressed.
-                QApplication.processEvents()
-                if shown.wasCanceled():
-                    return None
-        finally:
-            shown.close()
-            shown.deleteLater()
-        return None
+        last = followed(steps, self.desk.frame, "Add trees from a list", words)
+        return (last.plans or None) if last is not None else None
 
     def export_trees(self) -> None:
         """The job's trees as a list."""

@@ -7,9 +7,7 @@ from typing import Any
 
 from PySide6.QtCore import (
     QAbstractTableModel,
-    QEvent,
     QModelIndex,
-    QObject,
     QPersistentModelIndex,
     QPointF,
     QSize,
@@ -17,12 +15,11 @@ from PySide6.QtCore import (
     Qt,
     QTimer,
 )
-from PySide6.QtGui import QKeyEvent, QPainter
+from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QDialog,
     QHeaderView,
-    QLineEdit,
     QStyledItemDelegate,
     QStyleOptionViewItem,
     QTableView,
@@ -34,6 +31,7 @@ from ...core.base.levels import Level
 from ...job.document import Job, TreePlan
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
+from .narrowing_edit import NarrowingEdit
 from .overview_rows import COLUMNS, Judged, cells, one_by_one, order_of
 from .plain_label import PlainLabel
 from .store import Store
@@ -45,6 +43,8 @@ WIDTHS = (30, 86, 150, 84, 70, 56, 92, 82, 78)
 ROOM_PX = 60
 """What is left of the window round the list."""
 ROW_PX, AROUND_PX = 42, 130
+PAGE_ROWS = 12
+"""How far a page key moves."""
 AnyIndex = QModelIndex | QPersistentModelIndex
 
 
@@ -147,12 +147,11 @@ class Overview(QDialog):
         self.table = TreeTable(store.snapshot.job, known)
         self.shown = Narrowed()
         self.shown.setSourceModel(self.table)
-        self.typed = QLineEdit()
-        self.typed.setFont(font(15))
-        self.typed.setPlaceholderText("Type to narrow: a name, a species, stop, hard, down …")
-        self.typed.setAccessibleName("Words to narrow the list by")
+        hint = "Type to narrow: a name, a species, stop, hard, down …"
+        self.typed = NarrowingEdit(15, hint, "Words to narrow the list by", PAGE_ROWS)
         self.typed.textChanged.connect(self._narrow)
-        self.typed.installEventFilter(self)
+        self.typed.moved.connect(self._move)
+        self.typed.entered.connect(self.go)
         self.count = PlainLabel("")
         self.count.setFont(font(13))
         self.view = self._table_view(palette)
@@ -230,24 +229,15 @@ class Overview(QDialog):
         at = self.shown.mapFromSource(self.table.index(row, 1))
         self.view.setCurrentIndex(at if at.isValid() else self.shown.index(0, 1))
 
+    def _move(self, step: int) -> None:
+        row = self.view.currentIndex().row() + step
+        self.view.setCurrentIndex(self.shown.index(min(max(row, 0), self.shown.rowCount() - 1), 1))
+
     def go(self) -> None:
         """To the tree that is chosen."""
         if self.chosen is not None:
             self.store.look_at(self.chosen)
             self.accept()
-
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Arrows move through the list while one types; Enter goes to a tree."""
-        if event.type() == QEvent.Type.KeyPress and isinstance(event, QKeyEvent):
-            step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1, Qt.Key.Key_PageDown: 12, Qt.Key.Key_PageUp: -12}
-            if Qt.Key(event.key()) in step:
-                row = self.view.currentIndex().row() + step[Qt.Key(event.key())]
-                self.view.setCurrentIndex(self.shown.index(min(max(row, 0), self.shown.rowCount() - 1), 1))
-                return True
-            if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-                self.go()
-                return True
-        return super().eventFilter(watched, event)
 
     def done(self, result: int) -> None:
         """Nothing is judged for a list that nobody looks at."""

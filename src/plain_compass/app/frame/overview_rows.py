@@ -9,8 +9,7 @@ from ...core.base.errors import PlainCompassError
 from ...core.base.levels import LEVELS, FindingKind, Level
 from ...core.judge.who import Difficulty
 from ...job.document import STATES, Job, TreePlan, size_words
-from ...job.fall import with_its_fall
-from ...job.spreads import judged_tree
+from ...job.fall import judged_with_fall
 from ...job.tables import wood_of
 
 COLUMNS = ("", "tree", "species", "diameter", "height", "lay", "how hard", "duties left", "the tree", "verdict")
@@ -37,8 +36,7 @@ class Judged:
 def judged(job: Job, plan: TreePlan) -> Judged:
     """The whole judgement of one tree, its fall included: what the window says when it is looked at."""
     try:
-        result, _ = judged_tree(job, plan.id)
-        result = with_its_fall(plan, result)
+        result, _ = judged_with_fall(job, plan.id)
     except PlainCompassError as error:
         return Judged(Level.UNKNOWN, str(error))
     left = sum(f.kind == FindingKind.DUTY and f.is_open for f in result.findings)

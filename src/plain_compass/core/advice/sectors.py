@@ -13,6 +13,7 @@ from enum import StrEnum
 from ..base.frames import full_turn_deg
 from ..base.levels import Level
 from ..design.cut import Kit
+from ..mechanics.wedge import heads_lift_m
 from ..tree.wood import Indicative
 from .rose import Spoke
 
@@ -98,9 +99,10 @@ def sort_of(spoke: Spoke, seats: int, kit: Kit, constants: Indicative) -> Sort:
     if spoke.help == "rope":
         return Sort(Takes.ROPE)
     if spoke.help == "wedges":
-        # A wedge lifts its head less the kerf; past that two lie on each other.
-        single_m = kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
-        return Sort(Takes.WEDGES, wedges=max(seats, 1) * (1 if spoke.lift_m <= single_m else 2))
+        # Past what a wedge lifts two lie on each other.
+        return Sort(
+            Takes.WEDGES, wedges=max(seats, 1) * (1 if spoke.lift_m <= heads_lift_m(kit, constants, 1.0) else 2)
+        )
     return Sort(Takes.NOTHING)
 
 

@@ -121,7 +121,7 @@ def _sits_back(
     # Farther back the tree stands further ahead: what does not lean back on its hinge does not there either.
     fits &= back.standing_Nm < 0
     if fits.any():
-        rows = slice(None) if fits.all() else np.nonzero(fits)[0]
+        rows = EVERY if fits.all() else np.nonzero(fits)[0]
         held, load = _when_wedged(stumps, timbers, (mass, back), kerf, rows)
         then = standing_use(held.law, load, shuts_rad(held.arm_m, kit))
         use[rows] = np.where(load.standing_Nm < 0, then, 0.0)

@@ -166,6 +166,11 @@ class Poise(NamedTuple):
     loads: Loads[Array]
 
 
+def heads_lift_m(kit: Kit, constants: Indicative, stacked: N) -> N:
+    """What a wedge lifts in sound wood, or so many on each other: their heads less the kerf and the sawdust in it."""
+    return stacked * kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
+
+
 def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -> tuple[Wedging[Array], Seats]:
     """Every seat and the plan as a whole, case by case; the seats of a case share the force equally."""
     mass, balance, loads = poise
@@ -176,7 +181,7 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
     peak = np.maximum(curve.max(axis=1), 0.0)
     seats = _seats(stumps, kit, (peak, tilt), constants)
     some, table = seats.used.any(axis=1), seats.table
-    single_lift = kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
+    single_lift = heads_lift_m(kit, constants, 1.0)
     central = (hinge.region.forward_m - sections.back_m) * np.tan(np.radians(tilt))
     lift = np.where(some, _most(table.lift_m, seats.used, 0.0), central)
     # Kerf long enough for a wedge's seat and the bar.
@@ -261,7 +266,7 @@ def _seats(stumps: Stumps, kit: Kit, driven: tuple[Array, Array], constants: Ind
         edge_left_m=left,
         arm_m=arm,
         lift_m=lift,
-        available_m=np.maximum(stacked * kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m - soft, 0.0),
+        available_m=np.maximum(heads_lift_m(kit, constants, stacked.astype(np.float64)) - soft, 0.0),
         force_N=force,
         advance_per_blow_m=_advance(push, kit, constants),
         advance_singly_m=_advance(singly, kit, constants),

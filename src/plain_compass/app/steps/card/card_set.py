@@ -5,18 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from pathlib import Path
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QFileDialog, QProgressDialog
+from PySide6.QtWidgets import QFileDialog
 
 from ....core.base.errors import PlainCompassError
 from ....job.disk import JobFileError, write_atomically
 from ....job.document import Job
+from ...frame.progress import Step, followed
 from ...frame.window import Window
 from .page import CardPage
-from .pdf import CardFile, draw_without_screen, judged_snapshot
-
-SOON_MS = 300
-"""A wait shorter than this needs no telling."""
+from .painter import paint_card
+from .pdf import draw_without_screen, judged_snapshot, today
+from .sheets import PdfSheets
 
 
 class CardSet:
@@ -27,26 +26,28 @@ class CardSet:
     """
 
     def __init__(self, job: Job, paper: str) -> None:
-        self.job = job
+        self.job, self.paper = job, paper
         self.missing: dict[str, str] = {}
-        self._file = CardFile(paper, f"{job.name}: felling cards")
+        self._sheets = PdfSheets(paper, f"{job.name}: felling cards")
 
     def __enter__(self) -> CardSet:
         return self
 
     def __exit__(self, *_: object) -> None:
-        self._file.close()
+        self._sheets.close()
 
-    def __iter__(self) -> Iterator[int]:
-        """Add the cards; yields how many trees are done after each."""
-        for done, plan in enumerate(self.job.trees, 1):
+    def __iter__(self) -> Iterator[Step]:
+        """Add the cards, a tree a step."""
+        for before, plan in enumerate(self.job.trees):
             try:
                 snapshot = judged_snapshot(self.job, plan.id)
             except PlainCompassError as error:
                 self.missing[plan.id] = self.job.speech.error(error, "")
             else:
-                self._file.add(snapshot)
-            yield done
+                if before > len(self.missing):
+                    self._sheets.turn_over()
+                paint_card(self._sheets.painter, snapshot, self.paper, today(), self._sheets.turn_over)
+            yield Step(before + 1, len(self.job.trees))
 
     def write(self, output: Path) -> str:
         """Write the file; returns what is to be told. Raises JobFileError, also where no tree has a card."""
@@ -54,7 +55,7 @@ class CardSet:
         without = " ".join(f"{tree_id} has no card: {why}" for tree_id, why in self.missing.items())
         if not written:
             raise JobFileError(f"No card could be made. {without}")
-        write_atomically(output, self._file.content())
+        write_atomically(output, self._sheets.content())
         return f"{written} card{'s' if written != 1 else ''} written to {output}. {without}".strip()
 
 
@@ -82,7 +83,7 @@ def save_cards(window: Window) -> None:
     page = window.pages["card"]
     assert isinstance(page, CardPage)
     with CardSet(window.store.snapshot.job, page.preview.paper) as cards:
-        if not _made(window, cards):
+        if followed(cards, window, "Cards of all trees", "Each tree is judged and its card made.") is None:
             window.message.tell("Cancelled; no cards were written.")
             return
         try:
@@ -91,21 +92,3 @@ def save_cards(window: Window) -> None:
             window.message.refuse(str(error))
             return
     (window.message.refuse if cards.missing else window.message.tell)(told)
-
-
-def _made(window: Window, cards: CardSet) -> bool:
-    """Make them while the window stays awake; False when the person has had enough."""
-    shown = QProgressDialog("Each tree is judged and its card made.", "Cancel", 0, len(cards.job.trees), window)
-    shown.setWindowTitle("Cards of all trees")
-    shown.setWindowModality(Qt.WindowModality.WindowModal)
-    shown.setMinimumDuration(SOON_MS)
-    try:
-        for done in cards:
-            shown.setValue(done)
-            QApplication.processEvents()
-            if shown.wasCanceled():
-                return False
-    finally:
-        shown.close()
-        shown.deleteLater()
-    return True

@@ -5,18 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QPointF, QRectF, Qt
-from PySide6.QtGui import QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.base.quantity import Kind
 from ....core.mechanics.tape import TapeMark, bark_tape
 from ....job.disk import write_atomically
 from ...drawing.palette import LIGHT, font, pen
 from ...frame.store import Snapshot
+from .sheets import PdfSheets
 
 Align = Qt.AlignmentFlag
-RESOLUTION = 1200
-"""Dots per inch: a fiftieth of a millimetre, far finer than a tape is read."""
 PX_PER_MM = 96 / 25.4
 """The strip is laid out in 1/96 inch, as the card is."""
 PIECE_MM, MARGIN_MM, ROW_MM, HEAD_MM, WIDE_MM = 250.0, 14.0, 30.0, 12.0, 20.0
@@ -59,29 +58,20 @@ def _both(mark: TapeMark, girth_m: float, snapshot: Snapshot) -> list[Place]:
 
 def strip_pdf(snapshot: Snapshot, paper: str) -> bytes:
     """The strip as the content of a PDF file, on as many pages as it takes."""
-    content = QByteArray()
-    buffer = QBuffer(content)
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    writer = QPdfWriter(buffer)
-    writer.setResolution(RESOLUTION)
-    size = QPageSize(QPageSize.PageSizeId.A4 if paper == "A4" else QPageSize.PageSizeId.Letter)
-    writer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Landscape, QMarginsF(0, 0, 0, 0)))
-    writer.setTitle(f"{snapshot.plan.id}: tape strip")
-    writer.setCreator("Plain Compass")
-    with QPainter(writer) as painter:
-        painter.scale(RESOLUTION / 96, RESOLUTION / 96)
-        _pages(painter, writer, snapshot, paper)
-    return bytes(content.data())
+    with PdfSheets(paper, f"{snapshot.plan.id}: tape strip", on_its_side=True) as sheets:
+        _pages(sheets, snapshot, paper)
+        return sheets.content()
 
 
-def _pages(painter: QPainter, writer: QPdfWriter, snapshot: Snapshot, paper: str) -> None:
+def _pages(sheets: PdfSheets, snapshot: Snapshot, paper: str) -> None:
+    painter = sheets.painter
     girth_mm = girth_of(snapshot) * 1000
     places = places_of(snapshot)
     rows = int((PAGES_MM[paper][1] - 2 * MARGIN_MM - HEAD_MM) // ROW_MM)
     for piece in range(int(-(-girth_mm // PIECE_MM))):
         if piece % rows == 0:
             if piece:
-                writer.newPage()
+                sheets.turn_over()
             girth = snapshot.speech.show(girth_mm / 1000, Kind.LENGTH)
             head = (
                 f"{snapshot.plan.id}: tape marks leftwards round the bark from the lay; girth {girth}; print at 100 %"
