@@ -102,6 +102,24 @@ def test_card_needs_no_screen(job: Path, tmp_path: Path) -> None:
     assert "lay 214" in " ".join(PdfReader(out).pages[0].extract_text().split())
 
 
+def last_page(path: Path) -> str:
+    return " ".join(PdfReader(path).pages[-1].extract_text().split())
+
+
+def test_small_paper_and_a_blank_survey_sheet_need_no_screen_either(job: Path, tmp_path: Path) -> None:
+    card, sheet = tmp_path / "card.pdf", tmp_path / "sheet.pdf"
+    assert run("card", str(job), "--tree", "WH-07", "-o", str(card), "--paper", "Telephone").returncode == 0
+    assert "after the fall" not in last_page(card)
+    run("card", str(job), "--tree", "WH-07", "-o", str(card), "--no-stump-page")
+    assert "after the fall" not in last_page(card)
+    run("card", str(job), "--tree", "WH-07", "-o", str(card))
+    assert "after the fall" in last_page(card)
+    told = run("survey-sheet", "-n", "3", "-o", str(sheet))
+    assert told.stdout.startswith("Survey sheet for 3 trees written to")
+    refused = run("survey-sheet", "-n", "0", "-o", str(sheet))
+    assert (refused.returncode, refused.stderr.strip()) == (2, "--trees 0: accepted is 1 to 200.")
+
+
 def test_the_cards_of_all_trees_are_written_in_the_order_of_the_job(tmp_path: Path) -> None:
     out = tmp_path / "cards.pdf"
     told = run("card", "demo", "--all", "-o", str(out))

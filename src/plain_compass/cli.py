@@ -11,12 +11,13 @@ from pathlib import Path
 from typing import Any, NoReturn
 
 from . import __version__
+from .app.steps.card.paper import MOST_SHEETS, PAPERS, SHEETS, USUAL, LayoutWanted
 from .commands import cuts, fall, instruments, measure, mend, rose, site, species, trees
 from .commands.what_if import with_settings
 from .core.base.errors import PlainCompassError
 from .core.base.levels import LEVELS, Level
 from .core.judge.unmeasured import UnmeasuredError
-from .job.words import Speech
+from .job.words import Speech, vocabularies
 
 FAIL_ON = ("stop", "unknown", "watch")
 """Verdicts that scripts may want to end on."""
@@ -52,8 +53,15 @@ def _parser() -> argparse.ArgumentParser:
     card.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
     card.add_argument("--all", action="store_true", help="the cards of every tree of the job in one file")
     card.add_argument("--strip", action="store_true", help="the tape marks alone, as a strip at true scale")
-    card.add_argument("--paper", choices=("A4", "Letter"), default="A4")
+    card.add_argument("--paper", choices=tuple(PAPERS), default=USUAL)
+    card.add_argument("--no-stump-page", action="store_true", help="without the page to fill in at the stump")
     card.set_defaults(run=_card)
+    blank = commands.add_parser("survey-sheet", help="write a blank sheet to take along to trees, as PDF")
+    blank.add_argument("-n", "--trees", type=int, default=SHEETS, help=f"for how many trees ({SHEETS})")
+    blank.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
+    blank.add_argument("--paper", choices=tuple(PAPERS), default=USUAL)
+    blank.add_argument("--words", choices=tuple(vocabularies()), default="hinge", help="which trade words it speaks")
+    blank.set_defaults(run=_survey_sheet)
     turned = commands.add_parser("rose", help="every bearing of one tree: margin, what rules, help needed, targets")
     _file_and_tree(turned)
     rose.add_to(turned)
@@ -205,18 +213,35 @@ def _fall(arguments: argparse.Namespace) -> int:
 
 def _card(arguments: argparse.Namespace) -> int:
     from .app.steps.card.card_set import write_cards_without_screen
-    from .app.steps.card.pdf import write_card_without_screen
+    from .app.steps.card.pdf import write_card_without_screen, write_strip_without_screen
     from .commands.opening import opened_job
     from .job.disk import JobFileError
 
+    wanted = LayoutWanted(arguments.paper, not arguments.no_stump_page)
     if arguments.all:
         if arguments.tree or arguments.strip or arguments.settings:
             raise JobFileError("--all writes the cards of every tree as they are: leave out --tree, --strip and --set.")
-        print(write_cards_without_screen(opened_job(arguments.file), arguments.output, arguments.paper))
+        print(write_cards_without_screen(opened_job(arguments.file), arguments.output, wanted))
         return 0
     job, plan = _load(arguments)
-    write_card_without_screen(job, plan.id, arguments.output, arguments.paper, strip=arguments.strip)
+    if arguments.strip:
+        write_strip_without_screen(job, plan.id, arguments.output, arguments.paper)
+    else:
+        write_card_without_screen(job, plan.id, arguments.output, wanted)
     print(f"{'Tape strip' if arguments.strip else 'Card'} of {plan.id} written to {arguments.output}.")
+    return 0
+
+
+def _survey_sheet(arguments: argparse.Namespace) -> int:
+    from .app.steps.card.survey_sheet import write_survey_sheet
+    from .job.disk import JobFileError
+
+    if not 1 <= arguments.trees <= MOST_SHEETS:
+        raise JobFileError(f"--trees {arguments.trees}: accepted is 1 to {MOST_SHEETS}.")
+    write_survey_sheet(arguments.trees, Speech(words=arguments.words), arguments.output, arguments.paper)
+    print(
+        f"Survey sheet for {arguments.trees} tree{'s' if arguments.trees != 1 else ''} written to {arguments.output}."
+    )
     return 0
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 from pathlib import Path
 
@@ -16,10 +15,12 @@ from pytestqt.qtbot import QtBot
 from plain_compass.app.frame.band import strip_of
 from plain_compass.app.frame.store import Snapshot
 from plain_compass.app.frame.window import Window
-from plain_compass.app.main import application, save_card
-from plain_compass.app.steps.card import painter as card_painter
+from plain_compass.app.main import application
+from plain_compass.app.steps.card.actions import CardActions
+from plain_compass.app.steps.card.drawings import PX_PER_M, SCALES, drawing_scale
 from plain_compass.app.steps.card.page import CardPage
-from plain_compass.app.steps.card.painter import PAPERS, PX_PER_M, SCALES, drawing_scale, paint_card
+from plain_compass.app.steps.card.painter import paint_card
+from plain_compass.app.steps.card.paper import PAPERS, LayoutWanted
 from plain_compass.app.steps.card.pdf import write_card
 from plain_compass.app.steps.card.tape_strip import label_boxes, places_of, write_strip
 from plain_compass.core.mechanics.tape import bark_tape
@@ -30,6 +31,8 @@ from plain_compass.job.document import Job, assess_tree, with_plan
 from plain_compass.job.edits import set_value
 from plain_compass.job.fall import with_its_fall
 from plain_compass.job.words import Speech, glossary
+
+CARD = LayoutWanted(with_stump_page=False)
 
 
 def snapshot(job: Job | None = None) -> Snapshot:
@@ -48,7 +51,7 @@ def fonts(qtbot: QtBot) -> None:
 
 def test_the_card_says_everything(tmp_path: Path) -> None:
     path = tmp_path / "card.pdf"
-    write_card(snapshot(), path)
+    write_card(snapshot(), path, CARD)
     text = text_of(path)
     lift = Speech().show(snapshot().result.parts.wedging.lift_m, "fine_length")
     for words in (
@@ -67,7 +70,7 @@ def test_the_card_says_everything(tmp_path: Path) -> None:
 @pytest.mark.parametrize(("paper", "points"), [("A4", (595, 842)), ("Letter", (612, 792))])
 def test_both_papers_have_their_size(tmp_path: Path, paper: str, points: tuple[int, int]) -> None:
     path = tmp_path / "card.pdf"
-    write_card(snapshot(), path, paper)
+    write_card(snapshot(), path, LayoutWanted(paper))
     box = PdfReader(path).pages[0].mediabox
     assert (round(float(box.width)), round(float(box.height))) == pytest.approx(points, abs=1)
     assert "Order of the cuts" in text_of(path)
@@ -76,7 +79,7 @@ def test_both_papers_have_their_size(tmp_path: Path, paper: str, points: tuple[i
 def test_the_card_follows_units_and_vocabulary(tmp_path: Path) -> None:
     job = replace(demo_job(), units="imperial", words="gob")
     path = tmp_path / "card.pdf"
-    write_card(snapshot(job), path)
+    write_card(snapshot(job), path, CARD)
     text = text_of(path)
     assert "Gob roof" in text
     assert "4 3/4 in" in text
@@ -86,7 +89,7 @@ def test_the_card_follows_units_and_vocabulary(tmp_path: Path) -> None:
 def test_a_bored_cut_brings_its_own_order_and_marks(tmp_path: Path) -> None:
     job = set_value(demo_job(), "WH-07", "cut.back.form", "bored")
     path = tmp_path / "card.pdf"
-    write_card(snapshot(job), path)
+    write_card(snapshot(job), path, CARD)
     text = text_of(path)
     assert "Bore 3 cm above the apex" in text
     assert "strap edges" in text
@@ -96,13 +99,13 @@ def test_the_drawings_are_true_to_the_stated_scale() -> None:
     """Count the painted wood of the hinge, where it is widest, against its real width there, less its outline."""
     even = set_value(set_value(demo_job(), "WH-07", "cut.hinge.left_m", 0.06), "WH-07", "cut.hinge.right_m", 0.06)
     shot = snapshot(even)
-    n = drawing_scale(shot, PAPERS["A4"][0] - 2 * card_painter.MARGIN, 346.0)
-    image = QImage(round(PAPERS["A4"][0]) * 2, round(PAPERS["A4"][1]) * 2, QImage.Format.Format_RGB32)
+    n = drawing_scale(shot, PAPERS["A4"], PAPERS["A4"].drawings_px)
+    image = QImage(round(PAPERS["A4"].width) * 2, round(PAPERS["A4"].height) * 2, QImage.Format.Format_RGB32)
     image.fill(0xFFFFFFFF)
     painter = QPainter(image)
     painter.scale(2.0, 2.0)
     # What goes on overleaf is not painted over the first page.
-    paint_card(painter, shot, "A4", "1 January 2026", lambda: painter.setOpacity(0.0))
+    paint_card(painter, shot, CARD, "1 January 2026", lambda: painter.setOpacity(0.0))
     painter.end()
     heart = 0xFFCFA871
     rows = [[x for x in range(image.width() // 2) if image.pixel(x, y) == heart] for y in range(200, 900)]
@@ -117,17 +120,17 @@ def test_the_drawings_are_true_to_the_stated_scale() -> None:
 def test_every_stem_gets_a_stated_scale_that_fits(diameter: float) -> None:
     solid = set_value(demo_job(), "WH-07", "tree.decay.kind", "none")
     job = set_value(solid, "WH-07", "tree.trunk.butt_diameter_m", diameter)
-    width = PAPERS["Letter"][0] - 2 * card_painter.MARGIN
-    n = drawing_scale(snapshot(job), width, 346.0)
-    assert n in SCALES
-    assert 2 * diameter / n * PX_PER_M < width
+    for paper in PAPERS.values():
+        n = drawing_scale(snapshot(job), paper, paper.drawings_px or 0.6 * paper.height)
+        assert n in SCALES
+        assert diameter / n * PX_PER_M < paper.inner
 
 
 def test_nothing_vanishes_from_a_card_that_is_too_full_for_one_page(tmp_path: Path) -> None:
     """Every word of the notes and every finding is on it, in order, and each page has the cautions and the verdict."""
     notes = " ".join(f"word{number}" for number in range(1500)) + "\nthe last line"
     shot = snapshot(with_plan(demo_job(), "WH-07", "notes", notes))
-    write_card(shot, tmp_path / "card.pdf")
+    write_card(shot, tmp_path / "card.pdf", CARD)
     pages = [" ".join(page.extract_text().split()) for page in PdfReader(tmp_path / "card.pdf").pages]
     whole = " ".join(pages)
     assert len(pages) >= 3
@@ -160,9 +163,9 @@ def test_landing_is_not_clear_where_it_is_not_judged() -> None:
 
 def test_a_card_that_cannot_be_written_is_a_sentence_and_the_old_one_stays(tmp_path: Path) -> None:
     with pytest.raises(JobFileError, match="could not be written"):
-        write_card(snapshot(), tmp_path / "none" / "card.pdf")
+        write_card(snapshot(), tmp_path / "none" / "card.pdf", CARD)
     with pytest.raises(JobFileError, match="folder"):
-        write_card(snapshot(), tmp_path)
+        write_card(snapshot(), tmp_path, CARD)
     assert list(tmp_path.iterdir()) == []
 
 
@@ -173,17 +176,17 @@ def test_the_card_step_shows_the_page_and_writes_it(
     page = window.pages["card"]
     assert isinstance(page, CardPage)
     page.papers.setCurrentText("Letter")
-    assert page.preview.paper == "Letter"
+    assert page.layout_wanted == LayoutWanted("Letter")
     path = tmp_path / "out.pdf"
-    monkeypatch.setattr("plain_compass.app.main.ask_card", lambda _: str(path))
+    monkeypatch.setattr(CardActions, "ask_file", lambda *_: str(path))
     window.commands.run("card.pdf")
     assert "Card written" in window.message.text()
     assert round(float(PdfReader(path).pages[0].mediabox.width)) == 612
-    monkeypatch.setattr("plain_compass.app.main.ask_card", lambda _: "/proc/none/card.pdf")
-    save_card(window)
+    monkeypatch.setattr(CardActions, "ask_file", lambda *_: "/proc/none/card.pdf")
+    window.commands.run("card.pdf")
     assert "could not be written" in window.message.text()
     (picture,) = page.pictures()
-    assert picture.size.width() == math.ceil(PAPERS["Letter"][0])
+    assert picture.size.width() == round(PAPERS["Letter"].width)
     window.commands.run("copy.picture")
 
 

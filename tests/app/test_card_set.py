@@ -12,6 +12,8 @@ from PySide6.QtWidgets import QApplication, QProgressDialog
 
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.card import card_set
+from plain_compass.app.steps.card.actions import CardActions
+from plain_compass.app.steps.card.paper import LayoutWanted
 from plain_compass.app.steps.card.pdf import judged_snapshot, write_card
 from plain_compass.core.base.errors import PlainCompassError
 from plain_compass.job.document import Job
@@ -32,12 +34,12 @@ def heads(path: Path) -> list[str]:
 def test_every_card_reads_as_the_card_of_that_tree_alone(
     two_trees: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(card_set, "ask_cards", lambda _: str(tmp_path / "cards.pdf"))
+    monkeypatch.setattr(CardActions, "ask_file", lambda *_: str(tmp_path / "cards.pdf"))
     two_trees.commands.run("card.all")
     assert two_trees.message.text().startswith("2 cards written to")
     alone = []
     for plan in two_trees.store.snapshot.job.trees:
-        write_card(judged_snapshot(two_trees.store.snapshot.job, plan.id), tmp_path / "one.pdf")
+        write_card(judged_snapshot(two_trees.store.snapshot.job, plan.id), tmp_path / "one.pdf", LayoutWanted())
         alone += [page.extract_text() for page in PdfReader(tmp_path / "one.pdf").pages]
     assert [page.extract_text() for page in PdfReader(tmp_path / "cards.pdf").pages] == alone
 
@@ -53,7 +55,7 @@ def test_a_tree_that_cannot_be_judged_is_told_with_its_reason(
         return judged_snapshot(job, tree_id)
 
     monkeypatch.setattr(card_set, "judged_snapshot", refuses)
-    monkeypatch.setattr(card_set, "ask_cards", lambda _: str(tmp_path / "cards.pdf"))
+    monkeypatch.setattr(CardActions, "ask_file", lambda *_: str(tmp_path / "cards.pdf"))
     two_trees.commands.run("card.all")
     assert "1 card written" in two_trees.message.text()
     assert f"{first} has no card: Its cut does not close." in two_trees.message.text()
@@ -68,7 +70,7 @@ def test_cards_that_are_cancelled_leave_no_file(
             if isinstance(dialog, QProgressDialog):
                 dialog.cancel()
 
-    monkeypatch.setattr(card_set, "ask_cards", lambda _: str(tmp_path / "cards.pdf"))
+    monkeypatch.setattr(CardActions, "ask_file", lambda *_: str(tmp_path / "cards.pdf"))
     QTimer.singleShot(0, cancel)
     two_trees.commands.run("card.all")
     assert "Cancelled" in two_trees.message.text()
@@ -76,6 +78,6 @@ def test_cards_that_are_cancelled_leave_no_file(
 
 
 def test_a_folder_that_is_not_there_is_said_in_a_sentence(two_trees: Window, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(card_set, "ask_cards", lambda _: "/proc/none/cards.pdf")
+    monkeypatch.setattr(CardActions, "ask_file", lambda *_: "/proc/none/cards.pdf")
     two_trees.commands.run("card.all")
     assert "could not be written" in two_trees.message.text()

@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 from itertools import combinations
+from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
+from PySide6.QtGui import QFontMetricsF, QImage, QPainter
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from plain_compass.app.drawing.labels import Label, about, placed
+from plain_compass.app.frame.drawing_view import DrawingView
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.cut.page import CutPage
+from plain_compass.app.steps.cut.views import SideView
 from plain_compass.app.steps.ground.page import GroundPage
 
 PAGE = QRectF(0, 0, 400, 300)
@@ -91,6 +95,37 @@ def _least_and_largest(window: Window) -> None:
     window.commands.run("tree.redesign")
 
 
+class Listening(QPainter):
+    """A painter that remembers where it wrote what."""
+
+    def __init__(self, on: QImage) -> None:
+        super().__init__(on)
+        self.paper = on  # kept: the painter does not own what it paints on
+        self.written: list[tuple[str, QRectF]] = []
+
+    def drawText(self, *args: Any) -> Any:  # noqa: N802
+        """Remember, then write."""
+        where, text = args[0], args[-1]
+        if isinstance(where, QRectF):
+            self.written.append((text, QPainter.boundingRect(self, where, int(args[1]), text)))
+        elif isinstance(where, QPointF):
+            self.written.append((text, QFontMetricsF(self.font()).boundingRect(text).translated(where)))
+        return super().drawText(*args)
+
+
+def _written_on(view: DrawingView, window: Window) -> list[tuple[str, QRectF]]:
+    """Every text painted on a drawing, the names of its dimensions included."""
+    with Listening(QImage(view.size(), QImage.Format.Format_RGB32)) as painter:
+        view.paint(painter, window.store.snapshot, view.scale_now)
+        view.fields.paint_tags(painter, window.store.snapshot, view.palette_in_use)
+    return painter.written
+
+
+def _curve(view: DrawingView) -> QRectF:
+    """Where the curve under the side view lies, which has words of its own."""
+    return view.curve_box() if isinstance(view, SideView) else QRectF()
+
+
 @pytest.mark.parametrize("words", ["hinge", "gob"])
 @pytest.mark.parametrize("units", ["metric", "imperial"])
 def test_on_cut_dimensions_keep_apart_and_off_the_handles_from_a_larch_to_a_chestnut(
@@ -118,3 +153,13 @@ def test_on_cut_dimensions_keep_apart_and_off_the_handles_from_a_larch_to_a_ches
                     for grip in view.layout_now.grips:
                         handle = QRectF(grip.at.x() - 8, grip.at.y() - 8, 16, 16)
                         assert not handle.intersects(box), (size, tree_id, path, grip.path)
+                texts = [each for each in _written_on(view, window) if not _curve(view).contains(each[1].center())]
+                for (one, box), (other, beside) in combinations(texts, 2):
+                    assert not box.adjusted(1, 2, -1, -2).intersects(beside), (size, tree_id, one, other)
+                for text, box in texts:
+                    assert QRectF(view.rect()).adjusted(-1, -3, 1, 3).contains(box), (size, tree_id, text)
+                    for path, field in boxes.items():
+                        assert not field.intersects(box.adjusted(1, 2, -1, -2)), (size, tree_id, text, path)
+                    for grip in view.layout_now.grips:
+                        handle = QRectF(grip.at.x() - 6, grip.at.y() - 6, 12, 12)
+                        assert not handle.intersects(box.adjusted(1, 2, -1, -2)), (size, tree_id, text, grip.path)

@@ -17,6 +17,7 @@ import plain_compass
 from plain_compass.app.frame.practice_dialog import PracticeDialog
 from plain_compass.app.frame.store import Snapshot
 from plain_compass.app.frame.window import Window
+from plain_compass.app.steps.card.paper import LayoutWanted
 from plain_compass.app.steps.card.pdf import write_card
 from plain_compass.cli import main
 from plain_compass.core.base.errors import InputError
@@ -113,7 +114,7 @@ def test_tables_without_a_job_show_no_marks(command: str, how: list[str], capsys
 def test_the_card_speaks_it_too(tree: str, tmp_path: Path) -> None:
     path = tmp_path / "card.pdf"
     job = replace(demo_job(), words="gob")
-    write_card(Snapshot(job, job.plan(tree), assess_tree(job, tree)), path)
+    write_card(Snapshot(job, job.plan(tree), assess_tree(job, tree)), path, LayoutWanted())
     text = " ".join(" ".join(page.extract_text() for page in PdfReader(path).pages).split())
     assert not BARE.findall(text)
     assert not MARKED.findall(text)

@@ -8,11 +8,10 @@ import sys
 from pathlib import Path
 
 from PySide6.QtCore import QSize
-from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
+from PySide6.QtWidgets import QApplication, QWidget
 
 from ..core.base.errors import PlainCompassError
 from ..job.demo import demo_job
-from ..job.disk import file_name
 from ..job.files import Opened, read_job
 from ..job.tables import table_troubles
 from .drawing.palette import FAMILY, font, load_fonts
@@ -22,6 +21,7 @@ from .frame.recovery import Recovery
 from .frame.settings import Settings
 from .frame.store import Store
 from .frame.window import Window
+from .steps.card.actions import CardActions
 from .steps.cut.page import CutPage
 from .steps.fall.actions import FallActions
 
@@ -89,49 +89,7 @@ def application() -> QApplication:
 
 def _step_commands(window: Window) -> list[Command]:
     """What the steps bring along."""
-    return [
-        *FallActions(window).commands(),
-        Command("card.pdf", "Card as PDF…", "Ctrl+P", lambda: save_card(window)),
-        Command("card.all", "Cards of all trees as PDF…", "Ctrl+Alt+P", lambda: save_cards(window)),
-        Command("card.strip", "Tape strip as PDF, true to scale…", "", lambda: save_card(window, strip=True)),
-    ]
-
-
-def ask_card(window: Window, strip: bool = False) -> str:
-    """Where to write the card; empty for nowhere."""
-    name = f"{file_name(window.store.tree_id, 'tree')}{'-tape' if strip else ''}.pdf"
-    return QFileDialog.getSaveFileName(window, "Card as PDF", str(Path.home() / name), "PDF (*.pdf)")[0]
-
-
-def save_card(window: Window, *, strip: bool = False) -> None:
-    """Write the card of the tree looked at, or its tape strip."""
-    from .steps.card.page import CardPage
-    from .steps.card.pdf import write_card
-    from .steps.card.tape_strip import write_strip
-
-    window.settle()
-    window.falls.finish()
-    if window.store.snapshot.fan is None:
-        window.message.refuse("The fall of this plan could not be reckoned, so no card is written of it.")
-        return
-    name = ask_card(window, strip) if strip else ask_card(window)
-    if not name:
-        return
-    page = window.pages["card"]
-    assert isinstance(page, CardPage)
-    try:
-        (write_strip if strip else write_card)(window.store.snapshot, Path(name), page.preview.paper)
-    except PlainCompassError as error:
-        window.message.refuse(str(error))
-        return
-    window.message.tell(f"{'Tape strip' if strip else 'Card'} written to {name}.")
-
-
-def save_cards(window: Window) -> None:
-    """Write the cards of all trees."""
-    from .steps.card.card_set import save_cards
-
-    save_cards(window)
+    return [*FallActions(window).commands(), *CardActions(window).commands()]
 
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:

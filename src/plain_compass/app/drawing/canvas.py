@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
 from ...core.assess import Assessment
@@ -19,6 +19,9 @@ from .shapes import Shapes, StumpShapes
 COARSE_BELOW_PX = 300.0
 """Below this radius half of the outline's points stay within a tenth of a pixel of the whole."""
 
+EVERYWHERE = QRectF(-1e5, -1e5, 2e5, 2e5)
+"""The page of a drawing that is painted without an edge of its own."""
+
 
 @dataclass(frozen=True, slots=True)
 class Canvas:
@@ -29,6 +32,8 @@ class Canvas:
         size: type and line size against the screen's, for paper.
         gap: between bark and bearing ring, in pixels.
         bottom_px: lowest place to draw; a stump that reaches below it is broken off there.
+        taken: where no word may stand: dimensions with their names, and handles.
+        page: where words may stand.
     """
 
     painter: QPainter
@@ -40,6 +45,8 @@ class Canvas:
     size: float = 1.0
     gap: float = RING_GAP
     bottom_px: float = 1e6
+    taken: tuple[QRectF, ...] = ()
+    page: QRectF = field(default_factory=lambda: EVERYWHERE)
 
     @property
     def result(self) -> Assessment:

@@ -17,6 +17,8 @@ FIELD_GAP = 43.0
 """Least distance between two labels of a column: a field and its name over it."""
 BESIDE_HANDLE_PX = 90.0
 """From the left of a label inside the stem to a handle right of it: the label, half a handle, and paper between."""
+LABEL_PX = (38.0, 22.0, 48.0)
+"""How far a label with its name reaches over, under and beside its place, a handle's own half and some paper added."""
 RING_GAP = 40.0
 """Bark to bearing ring, in pixels: room for the dimension lines between them."""
 
@@ -107,15 +109,23 @@ def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layo
 
 
 def _wedge_fields(result: Assessment, scale: Scale, ring: float) -> list[FieldPlace]:
-    found = []
+    found, north = [], _north(result, scale)
     for index, seat in enumerate(result.case.cut.wedges):
         turn = math.radians(seat.at_deg)
         # Flatter than the ring, so that neighbouring labels keep apart sideways.
         at = scale.origin + QPointF(-math.sin(turn) * (ring + 64), math.cos(turn) * (ring + 26))
         foot = scale.origin + QPointF(-math.sin(turn) * (ring - 10), math.cos(turn) * (ring - 10))
+        at = _below(at, north)
         tag = "2 wedges" if seat.stacked == 2 else "wedge"
         found.append(FieldPlace(f"cut.wedges.{index}.at_deg", at, "centre", tag, foot))
     return found
+
+
+def _below(at: QPointF, grip: QPointF) -> QPointF:
+    """A dimension's place, moved down off a handle that its name would touch."""
+    over, under, aside = LABEL_PX
+    meets = abs(at.x() - grip.x()) < aside and grip.y() - under < at.y() < grip.y() + over
+    return QPointF(at.x(), grip.y() + over) if meets else at
 
 
 def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
@@ -157,9 +167,14 @@ def _round_the_back(right_m: float, up_m: float) -> float:
     return math.degrees(math.atan2(-right_m, -up_m))
 
 
+def _north(result: Assessment, scale: Scale) -> QPointF:
+    """North on the bearing ring."""
+    return scale.origin + towards(-result.case.cut.gun_deg) * ring_radius(result, scale)
+
+
 def _ring_grip(result: Assessment, scale: Scale) -> Grip:
     """North on the bearing ring: turning the ring turns the lay under it."""
-    at = scale.origin + towards(-result.case.cut.gun_deg) * ring_radius(result, scale)
+    at = _north(result, scale)
 
     def turned(right_m: float, up_m: float) -> float:
         aimed = result.case.cut.aim_off_deg

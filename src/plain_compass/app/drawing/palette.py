@@ -36,6 +36,8 @@ class Palette:
 
 
 LIGHT = Palette()
+PRINTED = Palette(sheet="#FFFFFF", cut="#FFFFFF")
+"""On paper what is cut away is as white as the paper."""
 DARK = Palette(
     paper="#1B2226",
     sheet="#232C31",

@@ -4,26 +4,20 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
-from PySide6.QtGui import QFontMetricsF, QPainter
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter
 
 from ...core.base.polygon import Array
-from ...core.base.quantity import Kind
 from ...core.fall.fan import Fan
 from .canvas import Canvas
-from .labels import Label, placed
 from .layout import ring_radius
-from .marks import paint_arrow, paint_measure, paint_word
-from .palette import fill, font, pen
+from .marks import paint_arrow, paint_measure
+from .palette import fill, pen
+from .plan_words import CENTRE_PX, centre_mark, plan_words
 from .scale import polygon, towards
+from .words import paint_words
 
 Align = Qt.AlignmentFlag
-CENTRE = "centre of weight"
-"""What is said at the mark of the weight while it stands over the stump."""
-FAR_PX = 400.0
-"""Farther from its mark it is never looked for a place."""
-OFF, LABEL_PX = "weight, off the stump", 130.0
-"""What is said of a weight that stands off the stump, and the room its words want."""
 
 
 def paint_plan(c: Canvas) -> None:
@@ -42,14 +36,16 @@ def paint_standing(c: Canvas) -> None:
 def paint_design(c: Canvas) -> None:
     """The cut, and what it means, over what stands there."""
     c.painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    _face(c)
+    _taken_out(c)
     _back(c)
     _hinge(c)
     _rot(c)
     _wedges(c)
     _tape_ticks(c)
+    _aimed_off(c)
     _centre(c)
     _measures(c)
+    paint_words(c.painter, plan_words(c))
 
 
 def paint_small(c: Canvas) -> None:
@@ -78,19 +74,9 @@ def _ring(c: Canvas) -> None:
         c.painter.drawLine(
             c.scale.origin + out * radius, c.scale.origin + out * (radius + (7 if bearing % 30 == 0 else 4) * c.size)
         )
-        if major and bearing:
-            c.painter.setPen(pen(c.palette.quiet))
-            c.painter.setFont(font(12 * c.size, strong=True))
-            at = c.scale.origin + out * (radius - 12 * c.size)
-            c.painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "NESW"[bearing // 90])
     c.painter.setPen(pen(c.palette.lay, 2.4 * c.size))
     top = c.scale.origin + QPointF(0, -radius)
     paint_arrow(c.painter, _front(c), top + QPointF(0, -22 * c.size), 12 * c.size)
-    # Beside its mark, not on it: with the lay to the north the arrow passes there.
-    at = c.scale.origin + towards(-lay - math.degrees(18 * c.size / radius)) * (radius - 11 * c.size)
-    c.painter.setFont(font(13 * c.size, strong=True))
-    c.painter.setPen(pen(c.palette.ink))
-    c.painter.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Align.AlignCenter, "N")
 
 
 def _front(c: Canvas) -> QPointF:
@@ -104,13 +90,6 @@ def _wood(c: Canvas) -> None:
     c.painter.setBrush(fill(c.palette.sapwood))
     c.painter.setPen(pen(c.palette.bark, 0.8 * c.size))
     c.painter.drawPolygon(polygon(c.scale.plan(c.stump.wood)))
-
-
-def _face(c: Canvas) -> None:
-    """Wood taken out in front, and how long the hinge behind it is."""
-    _taken_out(c)
-    if c.stump.face is not None:
-        _hinge_length(c)
 
 
 def _taken_out(c: Canvas) -> None:
@@ -128,7 +107,7 @@ def _taken_out(c: Canvas) -> None:
 
 
 def paint_ring_fan(c: Canvas, fan: Fan) -> None:
-    """On the bearing ring: where nine likely tops in ten point, their middle, and the lay when it is aimed beside."""
+    """On the bearing ring: where nine likely tops in ten point, and their middle."""
     radius, aimed = ring_radius(c.result, c.scale, c.gap), c.result.case.cut.aim_off_deg
     low, middle, high = fan.off_deg
     box = QRectF(c.scale.origin.x() - radius, c.scale.origin.y() - radius, 2 * radius, 2 * radius)
@@ -138,11 +117,15 @@ def paint_ring_fan(c: Canvas, fan: Fan) -> None:
     c.painter.setPen(pen(c.palette.ink, 2 * c.size))
     out = towards(aimed - middle)
     c.painter.drawLine(c.scale.origin + out * (radius - 7 * c.size), c.scale.origin + out * (radius + 7 * c.size))
+
+
+def _aimed_off(c: Canvas) -> None:
+    """The lay, where the face is aimed beside it."""
+    aimed = c.result.case.cut.aim_off_deg
     if aimed:
-        out = towards(aimed)
+        out, radius = towards(aimed), ring_radius(c.result, c.scale, c.gap)
         c.painter.setPen(pen(c.palette.lay, 1.6 * c.size, Qt.PenStyle.DashLine))
         c.painter.drawLine(c.scale.origin + out * (radius - 40 * c.size), c.scale.origin + out * (radius + 14 * c.size))
-        paint_word(c.painter, c.scale.origin + out * (radius - 48 * c.size), "lay", c.palette, c.size)
 
 
 def _back(c: Canvas) -> None:
@@ -171,32 +154,14 @@ def _hinge(c: Canvas) -> None:
         c.painter.drawPolygon(polygon(c.scale.plan(piece)))
 
 
-def _hinge_length(c: Canvas) -> None:
-    """Length of the hinge, read off rather than typed, in the room the face leaves."""
-    face = c.result.parts.face
-    at = c.scale.point(0, face.apex_forward_m + 0.5 * c.result.case.cut.face.depth_m)
-    c.painter.setFont(font(12 * c.size, narrow=True))
-    c.painter.setPen(pen(c.palette.quiet))
-    text = c.speech.say(f"[hinge] {c.speech.show(face.hinge_length_m, Kind.LENGTH)} long")
-    if QFontMetricsF(c.painter.font()).horizontalAdvance(text) > 0.9 * face.hinge_length_m * c.scale.px_per_m:
-        return
-    c.painter.drawText(
-        QRectF(at.x() - 90 * c.size, at.y() - 4 * c.size, 180 * c.size, 18 * c.size), Align.AlignCenter, text
-    )
-
-
 def _rot(c: Canvas) -> None:
-    """Rot where it is known; where it is not, the drawing says so."""
+    """Rot where it is known; where it is not, the words of the drawing say so."""
     rot = c.result.parts.section.rot
     if len(rot):
         c.painter.setPen(c.outline("rot", 1.6, c.palette.rot, Qt.PenStyle.DashLine))
         c.painter.setBrush(Qt.BrushStyle.NoBrush)
         c.painter.drawPolygon(polygon(c.scale.plan(rot)))
         c.hatch(c.scale.plan(rot), c.palette.rot, 7, cross=True)
-        paint_word(c.painter, polygon(c.scale.plan(rot)).boundingRect().center(), "rot", c.palette, c.size)
-    elif c.result.parts.section.shell_ratio is None:
-        radius = c.result.parts.section.diameter_m / 2
-        paint_word(c.painter, c.scale.point(0, -0.35 * radius), "not sounded: rot unknown", c.palette, c.size)
 
 
 def _wedges(c: Canvas) -> None:
@@ -218,46 +183,15 @@ def _tape_ticks(c: Canvas) -> None:
         c.painter.drawLine(c.scale.point(-outer[1], outer[0]), c.scale.point(-inner[1], inner[0]))
 
 
-def _beside_centre(c: Canvas, at: QPointF, radius: float) -> QPointF:
-    """Where the words of the centre stand: below its mark, or where no wedge lies under them.
-
-    On either side grips and the hinge's own words stand in the way first.
-    """
-    half = c.painter.fontMetrics().horizontalAdvance(CENTRE) / 2 + 4 * c.size
-    down, aside = radius + 9 * c.size, half + radius + 4 * c.size
-    wedges = [polygon(c.scale.plan(each)).boundingRect() for each in c.stump.wedges]
-    steps = (0, down), (0, -down), (aside, 0), (-aside, 0), (aside, down), (-aside, down)
-    label = Label(CENTRE, QSizeF(2 * half, 18 * c.size), tuple(at + QPointF(x, y) for x, y in steps))
-    around = QRectF(at.x() - FAR_PX, at.y() - FAR_PX, 2 * FAR_PX, 2 * FAR_PX)
-    found = placed([label], wedges, around).get(CENTRE)
-    return label.middles[0] if found is None else found.center()
-
-
 def _centre(c: Canvas) -> None:
     """Centre of mass, dropped onto the stump: where the whole tree stands."""
-    mass = c.result.parts.mass
-    reach = ring_radius(c.result, c.scale, c.gap) - 10 * c.size
-    at = c.scale.point(-mass.com_left_m, mass.com_forward_m) - c.scale.origin
-    distance = math.hypot(at.x(), at.y())
-    outside = distance > reach
-    at = c.scale.origin + (at * (reach / distance) if outside else at)
-    radius = (9 if c.mark == "centre" else 7) * c.size
+    at, _ = centre_mark(c)
+    radius = (9 if c.mark == "centre" else CENTRE_PX) * c.size
     c.painter.setPen(pen(c.palette.load, 2 * c.size))
     c.painter.setBrush(fill(c.palette.sheet))
     c.painter.drawEllipse(at, radius, radius)
     c.painter.drawLine(at - QPointF(radius, 0), at + QPointF(radius, 0))
     c.painter.drawLine(at - QPointF(0, radius), at + QPointF(0, radius))
-    c.painter.setFont(font(12 * c.size, narrow=True))
-    if not outside:
-        paint_word(c.painter, _beside_centre(c, at, radius), CENTRE, c.palette, c.size)
-        return
-    right = at.x() >= c.scale.origin.x()
-    if not right and at.x() < LABEL_PX:
-        # No room beside its mark: below it, as far in as its words reach.
-        paint_word(c.painter, QPointF(max(at.x(), LABEL_PX / 2), at.y() + radius + 9 * c.size), OFF, c.palette, c.size)
-        return
-    box = QRectF(at.x() + (radius + 3 if right else -radius - 123), at.y() - 20 * c.size, 120, 16 * c.size)
-    c.painter.drawText(box, (Align.AlignLeft if right else Align.AlignRight) | Align.AlignVCenter, OFF)
 
 
 def _measures(c: Canvas) -> None:

@@ -11,8 +11,9 @@ from PySide6.QtGui import QPainter, QPolygonF
 from ...core.assess import Assessment
 from .canvas import Canvas
 from .marks import paint_arrow, paint_measure
-from .palette import fill, font, pen
+from .palette import fill, pen
 from .scale import box_pixels
+from .words import Word, paint_words, placed_words, square
 
 Align = Qt.AlignmentFlag
 
@@ -34,6 +35,7 @@ def paint_side(c: Canvas) -> None:
     _wedge(c)
     _ground(c)
     _measures(c)
+    paint_words(c.painter, side_words(c))
 
 
 def _box(c: Canvas, left: float, right: float, low: float, high: float) -> QRectF:
@@ -132,14 +134,6 @@ def _face(c: Canvas) -> None:
         c.painter.setPen(pen(c.palette.load, 2 * c.size))
         c.painter.setBrush(fill(c.palette.cut))
         c.painter.drawRect(_box(c, face.hinge_front_m, face.apex_forward_m, level, level + c.result.case.kit.kerf_m))
-    c.painter.setPen(pen(c.palette.quiet))
-    c.painter.setFont(font(12 * c.size, narrow=True))
-    at = c.scale.point(section.front_m - 0.12 * cut.face.depth_m, level)
-    c.painter.drawText(
-        QRectF(at.x() - 46, at.y() - 18 * c.size, 44, 18 * c.size),
-        Align.AlignRight | Align.AlignVCenter,
-        f"{face.opening_deg:.0f}°",
-    )
 
 
 def _wedge(c: Canvas) -> None:
@@ -173,14 +167,30 @@ def _ground(c: Canvas) -> None:
             at = start + QPointF(10 * c.size * (number + 1), 0)
             c.painter.drawLine(at, at + QPointF(-6 * c.size, 7 * c.size))
     c.painter.setPen(pen(c.palette.lay, 2 * c.size))
-    top = c.scale.point(section.front_m, shown_height_m(c.result)) + QPointF(10 * c.size, -12 * c.size)
-    paint_arrow(c.painter, top, top + QPointF(44 * c.size, 0), 10 * c.size)
-    c.painter.setFont(font(12 * c.size, narrow=True))
-    c.painter.drawText(
-        QRectF(top.x() + 50 * c.size, top.y() - 8 * c.size, 60 * c.size, 16 * c.size),
-        Align.AlignLeft | Align.AlignVCenter,
-        "lay",
+    paint_arrow(c.painter, _over_front(c), _over_front(c) + QPointF(44 * c.size, 0), 10 * c.size)
+
+
+def _over_front(c: Canvas) -> QPointF:
+    """Where the arrow of the lay begins: over the front of the stem."""
+    top = c.scale.point(c.result.parts.section.front_m, shown_height_m(c.result))
+    return top + QPointF(10 * c.size, -12 * c.size)
+
+
+def side_words(c: Canvas) -> list[tuple[Word, QRectF]]:
+    """How far the face opens, and the lay."""
+    section, face, cut = c.result.parts.section, c.result.parts.face, c.result.case.cut
+    inside = c.scale.point(section.front_m - 0.12 * cut.face.depth_m, cut.height_m)
+    opening = f"{face.opening_deg:.0f}°"
+    places = tuple(
+        inside + QPointF(x, y) * c.size for x, y in ((-24, -9), (-24, 9), (-12, -9), (0, -9), (14, -9), (14, 9))
     )
+    lay = _over_front(c) + QPointF(58 * c.size, 0)
+    handles = square(c.scale.point(face.hinge_front_m, cut.height_m), 4.0)
+    words = [
+        Word("lay", (lay, lay - QPointF(36, 14) * c.size), c.palette.lay, size=12 * c.size),
+        Word(opening, places, c.palette.quiet, c.palette.cut, size=12 * c.size),
+    ]
+    return placed_words(words, [*c.taken, handles], c.page)
 
 
 def _measures(c: Canvas) -> None:

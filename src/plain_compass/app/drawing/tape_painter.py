@@ -14,6 +14,8 @@ from ...job.words import Speech
 from .palette import Palette, font, pen
 
 Align = Qt.AlignmentFlag
+HEAD_PX, ROW_PX = 22.0, 20.0
+"""Height of the heading and of a row, where the room is not too small for that."""
 
 
 def tape_rows(marks: tuple[TapeMark, ...], speech: Speech) -> list[tuple[str, str, str]]:
@@ -38,6 +40,12 @@ def _paired(marks: tuple[TapeMark, ...]) -> list[TapeMark]:
     return [*others[:-1], *pairs, *both, others[-1]]
 
 
+def tape_height(marks: tuple[TapeMark, ...], size: float = 1.0) -> float:
+    """Height of the table, its heading included."""
+    rows = sum(mark.key != "lay" for mark in _paired(marks))
+    return (HEAD_PX + ROW_PX * (rows + 1)) * size
+
+
 def paint_tape(
     painter: QPainter, box: QRectF, marks: tuple[TapeMark, ...], speech: Speech, palette: Palette, size: float = 1.0
 ) -> None:
@@ -48,7 +56,8 @@ def paint_tape(
     painter.drawText(
         QRectF(box.left(), box.top(), box.width(), 18 * size), Align.AlignLeft, "Tape round the bark from the lay mark"
     )
-    head, step = box.top() + 22 * size, min((box.height() - 40 * size) / max(len(rows), 1), 20 * size)
+    head = box.top() + HEAD_PX * size
+    step = min((box.height() - 40 * size) / max(len(rows), 1), ROW_PX * size)
     whole = min(box.width(), 390 * size)
     for number, row in enumerate((("left", "", "right"), *rows)):
         line = QRectF(box.left(), head + number * step, whole, step)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QWidget
 from .autosave import Autosave
 from .commands import Commands
 from .dialogs import Dialogs
+from .fall_watch import FallWatch
 from .field_edit import FieldEdit
 from .late import Late
 from .message_bar import MessageBar
@@ -34,6 +35,7 @@ class Desk(Protocol):
     last_field: FieldEdit | None
     commands: Commands
     pages: Late
+    falls: FallWatch
 
     @property
     def frame(self) -> QWidget:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QRegion, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QToolTip, QWidget
 
@@ -16,6 +16,7 @@ from ..drawing.marks import paint_cross, paint_handle
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
 from ..drawing.scale import Scale
 from ..drawing.viewport import Viewport
+from ..drawing.words import square
 from .field_layer import FieldLayer
 from .layers import Layers
 from .page import Picture
@@ -45,11 +46,18 @@ def caption(painter: QPainter, view: DrawingView, text: str) -> None:
     painter.drawText(QPointF(12, 20), text)
 
 
+def handles_of(layout: Layout) -> list[QRectF]:
+    """Where the handles of a drawing stand; those that step back may be written over."""
+    return [square(grip.at, GRIP_RADIUS + 2) for grip in layout.grips if not grip.quiet]
+
+
 class DrawingView(QWidget):
     """Base of every interactive drawing. Subclasses give ``scale_for``, ``layout_for`` and ``paint``."""
 
     has_own_sheet = False
     """Whether the first layer it paints is its paper."""
+    captions: tuple[QRectF, ...] = ()
+    """Where words stand that belong to the view rather than to what is drawn."""
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -94,6 +102,8 @@ class DrawingView(QWidget):
             self.palette_in_use,
             self.mark,
             bottom_px=bottom_px,
+            taken=(*self.captions, *self.fields.taken(snapshot), *handles_of(self.layout_now)),
+            page=QRectF(self.rect()).adjusted(2, 2, -2, -2),
         )
 
     def picture(self) -> Picture:

@@ -59,6 +59,19 @@ class FieldLayer:
             found += edit.geometry()
         return found
 
+    def taken(self, snapshot: Snapshot) -> tuple[QRectF, ...]:
+        """Where the dimensions and their names stand: no word of the drawing may."""
+        boxes = [self._box(place) for place in self._places]
+        names = [self._tag(box, snapshot.speech.say(p.tag)) for box, p in zip(boxes, self._places, strict=True)]
+        return (*boxes, *names)
+
+    def _tag(self, box: QRectF, text: str) -> QRectF:
+        """Where the name of a dimension stands: over it, kept inside the drawing."""
+        width = _tag_width(text)
+        tag = QRectF(box.center().x() - width / 2, box.top() - 15, width, 15)
+        tag.moveLeft(max(min(tag.left(), self.view.width() - tag.width() - 3), 3.0))
+        return tag
+
     def _box(self, place: FieldPlace) -> QRectF:
         width, height = FIELD_SIZE
         left = {"left": 0.0, "right": -float(width), "centre": -width / 2}[place.align]
@@ -77,10 +90,8 @@ class FieldLayer:
                 painter.drawLine(self._near_edge(box, place), place.leader)
             painter.setPen(pen(palette.quiet))
             text = snapshot.speech.say(place.tag)
-            width = _tag_width(text)
-            tag = QRectF(box.center().x() - width / 2, box.top() - 15, width, 15)
-            # Kept inside the drawing, on a patch of paper: a tag may stand on wood or hatching.
-            tag.moveLeft(max(min(tag.left(), self.view.width() - tag.width() - 3), 3.0))
+            # On a patch of paper: it may stand on wood or hatching.
+            tag = self._tag(box, text)
             painter.fillRect(tag.adjusted(-2, 0, 2, 0), fill(palette.sheet))
             painter.drawText(tag, Align.AlignCenter, text)
 

@@ -16,9 +16,11 @@ SAVING = ["", "job.save", "job.save_as", ""]
 GROUPED: dict[str, list[str]] = {
     "Bring in": ["list.import", "site.import"],
     "Write out": [
+        "card.print",
         "card.pdf",
         "card.all",
         "card.strip",
+        "card.survey",
         "",
         "list.export",
         "list.readings",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from PySide6.QtCore import QPointF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QSizePolicy, QToolButton, QWidget
 
 from ...core.base.levels import Level
@@ -32,6 +32,10 @@ class LevelSign(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         paint_level(painter, QPointF(19, 19), 13, self.level, self.palette_in_use)
+
+
+VERDICT_TYPES = ((14, False), (14, True), (13, True), (12, True))
+"""Size, and whether narrow: the first in which the verdict fits its two or three lines."""
 
 
 class TopBar(QWidget):
@@ -92,3 +96,16 @@ class TopBar(QWidget):
         rest = unbroken(text[len(lead) :])
         self.verdict.setText(f"<span style='font-weight:600'>{escape(lead)}</span>{escape(rest)}")
         self.verdict.setAccessibleDescription(text)
+        self._fit_verdict()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The verdict never runs out of its room."""
+        super().resizeEvent(event)
+        self._fit_verdict()
+
+    def _fit_verdict(self) -> None:
+        """The largest type in which the whole verdict can be read."""
+        for size, narrow in VERDICT_TYPES:
+            self.verdict.setFont(font(size, narrow=narrow))
+            if self.verdict.heightForWidth(self.verdict.width()) <= self.verdict.height():
+                return

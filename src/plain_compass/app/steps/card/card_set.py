@@ -5,15 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog
-
 from ....core.base.errors import PlainCompassError
 from ....job.disk import JobFileError, write_atomically
 from ....job.document import Job
-from ...frame.progress import Step, followed
-from ...frame.window import Window
-from .page import CardPage
+from ...frame.progress import Step
 from .painter import paint_card
+from .paper import LayoutWanted
 from .pdf import draw_without_screen, judged_snapshot, today
 from .sheets import PdfSheets
 
@@ -25,10 +22,10 @@ class CardSet:
         missing: id of each tree that has no card, and why: it is told, never left out in silence.
     """
 
-    def __init__(self, job: Job, paper: str) -> None:
-        self.job, self.paper = job, paper
+    def __init__(self, job: Job, wanted: LayoutWanted) -> None:
+        self.job, self.wanted = job, wanted
         self.missing: dict[str, str] = {}
-        self._sheets = PdfSheets(paper, f"{job.name}: felling cards")
+        self._sheets = PdfSheets(wanted.paper, f"{job.name}: felling cards")
 
     def __enter__(self) -> CardSet:
         return self
@@ -46,7 +43,7 @@ class CardSet:
             else:
                 if before > len(self.missing):
                     self._sheets.turn_over()
-                paint_card(self._sheets.painter, snapshot, self.paper, today(), self._sheets.turn_over)
+                paint_card(self._sheets.painter, snapshot, self.wanted, today(), self._sheets.turn_over)
             yield Step(before + 1, len(self.job.trees))
 
     def write(self, output: Path) -> str:
@@ -59,36 +56,10 @@ class CardSet:
         return f"{written} card{'s' if written != 1 else ''} written to {output}. {without}".strip()
 
 
-def write_cards_without_screen(job: Job, output: Path, paper: str) -> str:
+def write_cards_without_screen(job: Job, output: Path, wanted: LayoutWanted) -> str:
     """Write all cards from the command line; returns what is to be told. Raises JobFileError."""
     draw_without_screen()
-    with CardSet(job, paper) as cards:
+    with CardSet(job, wanted) as cards:
         for _ in cards:
             pass
         return cards.write(output)
-
-
-def ask_cards(window: Window) -> str:
-    """Where to write the cards; empty for nowhere."""
-    name = str(Path.home() / "cards.pdf")
-    return QFileDialog.getSaveFileName(window, "Cards of all trees as PDF", name, "PDF (*.pdf)")[0]
-
-
-def save_cards(window: Window) -> None:
-    """Write the cards of every tree of the job, with progress, and with a way to think better of it."""
-    window.settle()
-    name = ask_cards(window)
-    if not name:
-        return
-    page = window.pages["card"]
-    assert isinstance(page, CardPage)
-    with CardSet(window.store.snapshot.job, page.preview.paper) as cards:
-        if followed(cards, window, "Cards of all trees", "Each tree is judged and its card made.") is None:
-            window.message.tell("Cancelled; no cards were written.")
-            return
-        try:
-            told = cards.write(Path(name))
-        except PlainCompassError as error:
-            window.message.refuse(str(error))
-            return
-    (window.message.refuse if cards.missing else window.message.tell)(told)

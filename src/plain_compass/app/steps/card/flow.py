@@ -43,17 +43,21 @@ def notes_in_pieces(notes: str) -> list[Item]:
     return [Item(text) for text in found]
 
 
-def flow(painter: QPainter, items: list[Item], box: QRectF) -> list[Item]:
-    """Paint rows down a box while there is room; returns those left over, under their heading again."""
+def flow(painter: QPainter, items: list[Item], box: QRectF, size: float = 1.0) -> list[Item]:
+    """Paint rows down a box while there is room; returns those left over, under their heading again.
+
+    Args:
+        size: of the text, against a full sheet's.
+    """
     y, last = box.top(), None
     for number, item in enumerate(items):
-        tall = height_of(painter, item, box.width())
+        tall = height_of(painter, item, box.width(), size)
         # A heading is not left alone at the foot.
-        wanted = tall + (height_of(painter, items[number + 1], box.width()) if _leads(items, number) else 0.0)
+        wanted = tall + (height_of(painter, items[number + 1], box.width(), size) if _leads(items, number) else 0.0)
         if y + wanted > box.bottom() and y > box.top():
             rest = items[number:]
             return rest if rest[0].heading or last is None else [_again(last), *rest]
-        _paint(painter, item, QRectF(box.left(), y, box.width(), tall))
+        _paint(painter, item, QRectF(box.left(), y, box.width(), tall), size)
         y += tall
         last = item if item.heading else last
     return []
@@ -71,22 +75,22 @@ def _indent(item: Item) -> float:
     return 20.0 if item.sign else 0.0
 
 
-def height_of(painter: QPainter, item: Item, width: float) -> float:
+def height_of(painter: QPainter, item: Item, width: float, size: float = 1.0) -> float:
     """Height of a row, the space after it included."""
     if item.heading:
-        return 22.0
-    painter.setFont(font(12))
+        return 22.0 * size
+    painter.setFont(font(12 * size))
     room = QRectF(0, 0, width - _indent(item), 4000)
     return float(painter.boundingRect(room, WRAP, unbroken(item.text)).height()) + 3.0
 
 
-def _paint(painter: QPainter, item: Item, box: QRectF) -> None:
+def _paint(painter: QPainter, item: Item, box: QRectF, size: float) -> None:
     painter.setPen(pen(LIGHT.ink))
     if item.heading:
-        painter.setFont(font(13, strong=True, narrow=True))
+        painter.setFont(font(13 * size, strong=True, narrow=True))
         painter.drawText(box.adjusted(0, 3, 0, 0), Align.AlignLeft, item.text)
         return
-    painter.setFont(font(12))
+    painter.setFont(font(12 * size))
     if item.sign in LEVELS:
         paint_level(painter, QPointF(box.left() + 7, box.top() + 8), 5, Level(item.sign), LIGHT)
         painter.setPen(pen(LIGHT.ink))

@@ -14,6 +14,7 @@ from ....job.fall import judged_with_fall
 from ...drawing.palette import load_fonts
 from ...frame.store import Snapshot
 from .painter import paint_card
+from .paper import LayoutWanted
 from .sheets import PdfSheets
 from .tape_strip import write_strip
 
@@ -23,10 +24,10 @@ def today() -> str:
     return date.today().strftime("%-d %B %Y")
 
 
-def card_pdf(snapshot: Snapshot, paper: str) -> bytes:
+def card_pdf(snapshot: Snapshot, wanted: LayoutWanted) -> bytes:
     """One tree's card as the content of a PDF file."""
-    with PdfSheets(paper, f"{snapshot.plan.id}: felling card") as sheets:
-        paint_card(sheets.painter, snapshot, paper, today(), sheets.turn_over)
+    with PdfSheets(wanted.paper, f"{snapshot.plan.id}: felling card") as sheets:
+        paint_card(sheets.painter, snapshot, wanted, today(), sheets.turn_over)
         return sheets.content()
 
 
@@ -36,9 +37,9 @@ def judged_snapshot(job: Job, tree_id: str) -> Snapshot:
     return Snapshot(job, job.plan(tree_id), result, chances=chances)
 
 
-def write_card(snapshot: Snapshot, output: Path, paper: str = "A4") -> None:
+def write_card(snapshot: Snapshot, output: Path, wanted: LayoutWanted) -> None:
     """Write one tree's card. Raises JobFileError with a sentence; a card already there then stays as it was."""
-    write_atomically(output, card_pdf(snapshot, paper))
+    write_atomically(output, card_pdf(snapshot, wanted))
 
 
 def draw_without_screen() -> None:
@@ -49,7 +50,13 @@ def draw_without_screen() -> None:
     load_fonts()
 
 
-def write_card_without_screen(job: Job, tree_id: str, output: Path, paper: str, *, strip: bool = False) -> None:
-    """Write a card, or its tape strip, from the command line."""
+def write_card_without_screen(job: Job, tree_id: str, output: Path, wanted: LayoutWanted) -> None:
+    """Write a card from the command line."""
     draw_without_screen()
-    (write_strip if strip else write_card)(judged_snapshot(job, tree_id), output, paper)
+    write_card(judged_snapshot(job, tree_id), output, wanted)
+
+
+def write_strip_without_screen(job: Job, tree_id: str, output: Path, paper: str) -> None:
+    """Write a tape strip from the command line."""
+    draw_without_screen()
+    write_strip(judged_snapshot(job, tree_id), output, paper)

@@ -1,14 +1,22 @@
-"""Paper that is painted on sheet after sheet and becomes a PDF file."""
+"""Paper that is painted on sheet after sheet and becomes a PDF file, or goes to a printer."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF
+from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QSizeF
 from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter
+
+from .paper import PAPERS
 
 RESOLUTION = 1200
 """Dots per inch, a fiftieth of a millimetre: text and hatching are lines, this says how finely they are placed."""
-SIZES = {"A4": QPageSize.PageSizeId.A4, "Letter": QPageSize.PageSizeId.Letter}
 Way = QPageLayout.Orientation
+
+
+def page_layout(paper: str, *, on_its_side: bool = False) -> QPageLayout:
+    """A paper as Qt knows it, without margins of its own: the card keeps them."""
+    sheet = PAPERS[paper]
+    size = QPageSize(QSizeF(sheet.wide_mm, sheet.tall_mm), QPageSize.Unit.Millimeter, paper)
+    return QPageLayout(size, Way.Landscape if on_its_side else Way.Portrait, QMarginsF(0, 0, 0, 0))
 
 
 class PdfSheets:
@@ -20,8 +28,7 @@ class PdfSheets:
         self._buffer.open(QIODevice.OpenModeFlag.WriteOnly)
         self._writer = QPdfWriter(self._buffer)
         self._writer.setResolution(RESOLUTION)
-        way = Way.Landscape if on_its_side else Way.Portrait
-        self._writer.setPageLayout(QPageLayout(QPageSize(SIZES[paper]), way, QMarginsF(0, 0, 0, 0)))
+        self._writer.setPageLayout(page_layout(paper, on_its_side=on_its_side))
         self._writer.setTitle(title)
         self._writer.setCreator("Plain Compass")
         self.painter = QPainter(self._writer)

@@ -13,17 +13,14 @@ from ....core.mechanics.tape import TapeMark, bark_tape
 from ....job.disk import write_atomically
 from ...drawing.palette import LIGHT, font, pen
 from ...frame.store import Snapshot
+from .paper import PAPERS, PX_PER_MM
 from .sheets import PdfSheets
 
 Align = Qt.AlignmentFlag
-PX_PER_MM = 96 / 25.4
-"""The strip is laid out in 1/96 inch, as the card is."""
 PIECE_MM, MARGIN_MM, ROW_MM, HEAD_MM, WIDE_MM = 250.0, 14.0, 30.0, 12.0, 20.0
-"""A piece fits the shorter of both papers laid on its side; rows leave room to cut between them."""
+"""The longest piece there is; on short papers it is what fits. Rows leave room to cut between them."""
 LINE_PX = 14.0
 """Height of one line of words on the strip."""
-PAGES_MM = {"A4": (297.0, 210.0), "Letter": (279.4, 215.9)}
-"""Width and height of the paper on its side."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,8 +64,11 @@ def _pages(sheets: PdfSheets, snapshot: Snapshot, paper: str) -> None:
     painter = sheets.painter
     girth_mm = girth_of(snapshot) * 1000
     places = places_of(snapshot)
-    rows = int((PAGES_MM[paper][1] - 2 * MARGIN_MM - HEAD_MM) // ROW_MM)
-    for piece in range(int(-(-girth_mm // PIECE_MM))):
+    sheet = PAPERS[paper]
+    # The paper lies on its side.
+    rows = int((sheet.wide_mm - 2 * MARGIN_MM - HEAD_MM) // ROW_MM)
+    long_mm = min(PIECE_MM, (sheet.tall_mm - 2 * MARGIN_MM) // 10 * 10)
+    for piece in range(int(-(-girth_mm // long_mm))):
         if piece % rows == 0:
             if piece:
                 sheets.turn_over()
@@ -80,7 +80,7 @@ def _pages(sheets: PdfSheets, snapshot: Snapshot, paper: str) -> None:
             painter.setPen(pen(LIGHT.ink))
             painter.drawText(QPointF(MARGIN_MM * PX_PER_MM, (MARGIN_MM + 4) * PX_PER_MM), head)
         top_mm = MARGIN_MM + HEAD_MM + (piece % rows) * ROW_MM
-        _piece(painter, top_mm, piece * PIECE_MM, min(PIECE_MM, girth_mm - piece * PIECE_MM), places)
+        _piece(painter, top_mm, piece * long_mm, min(long_mm, girth_mm - piece * long_mm), places)
 
 
 def _piece(painter: QPainter, top_mm: float, start_mm: float, length_mm: float, places: tuple[Place, ...]) -> None:

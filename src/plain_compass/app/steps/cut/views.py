@@ -24,6 +24,8 @@ TAPE_PX = 164
 """Height of the table of tape marks: its rows stand closer where there are many."""
 CURVE_FROM_PX = 380
 """A lower view has no room for the curve of use: Fall shows it too."""
+CAPTIONS_PX = 150.0
+"""Width of what stands under the title."""
 LABELS = FIELD_SIZE[0] + 16
 """Room for the dimensions beside the ring."""
 BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
@@ -40,6 +42,7 @@ class PlanView(DrawingView):
 
     side: SideView
     has_own_sheet = True
+    captions = (QRectF(0, 0, CAPTIONS_PX, 60),)
 
     def px_per_m(self, snapshot: Snapshot) -> float:
         """The scale at which the ring and its labels fill the view."""

@@ -18,6 +18,7 @@ from ...drawing.labels import Label, about, placed
 from ...drawing.layout import Layout
 from ...drawing.palette import font
 from ...drawing.scale import Scale
+from ...drawing.words import square
 from ...frame.drawing_view import GRIP_RADIUS
 from ...frame.store import Snapshot, Store
 from .reader import sector_words
@@ -139,12 +140,8 @@ class Names:
     def _taken(self) -> list[QRectF]:
         """Handles, the stump, and the scale in its corner."""
         view = self.view
-        found = [_square(grip.at, HANDLE_PX) for grip in view.layout_now.grips if not grip.quiet]
-        return [*found, _square(view.scale_now.origin, MIDDLE_PX), QRectF(0, view.height() - 26, 150, 26)]
-
-
-def _square(at: QPointF, half: float) -> QRectF:
-    return QRectF(at.x() - half, at.y() - half, 2 * half, 2 * half)
+        found = [square(grip.at, HANDLE_PX) for grip in view.layout_now.grips if not grip.quiet]
+        return [*found, square(view.scale_now.origin, MIDDLE_PX), QRectF(0, view.height() - 26, 150, 26)]
 
 
 def _named(view: Plan, snapshot: Snapshot) -> list[tuple[str, QPointF]]:
