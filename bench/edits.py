@@ -36,7 +36,8 @@ def edited(path: str, by: float, tree_id: str = TREE) -> dict[str, int]:
     value = value_at(job.plan(tree_id) if root_of(path) is TreePlan else job, path)
     assess_tree(set_value(job, tree_id, path, value + by), TREE)
     after = kept.worked_out()
-    return {what: count - before[what] for what, count in after.items() if count > before[what]}
+    # By name: the order in which stages are made known depends on which module was asked for first.
+    return {what: after[what] - before[what] for what in sorted(after) if after[what] > before[what]}
 
 
 def edits_page() -> str:

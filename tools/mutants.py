@@ -104,7 +104,7 @@ SLIPS = (
     Slip("core/site/hang_up.py", "along - trees.radius_m < footprint.length_m", "along < footprint.length_m"),
     Slip("core/site/hang_up.py", "np.abs(aside) - trees.radius_m - footprint.crown_half_m", "np.abs(aside) - footprint.crown_half_m"),
     Slip("core/site/ways_out.py", "(aside - half < HALF_WIDTH_M)", "(aside < HALF_WIDTH_M)"),
-    Slip("core/site/ways_out.py", "[lays_deg - FROM_LAY_DEG, lays_deg + FROM_LAY_DEG]", "[lays_deg + FROM_LAY_DEG, lays_deg - FROM_LAY_DEG]"),
+    Slip("core/site/ways_out.py", "(-off if side == \"left\" else off)", "(off if side == \"left\" else -off)"),
     Slip("core/site/ways_out.py", "plain * (1 + (DOWNHILL_LONGER - 1) * down)", "plain + 0.0 * down"),
     Slip("core/tree/soundness.py", "defect.length_m / 2 + reach_m", "defect.length_m + reach_m"),
     Slip("core/tree/soundness.py", "defect.length_m / 2 + reach_m", "reach_m"),

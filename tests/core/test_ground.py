@@ -27,7 +27,14 @@ from plain_compass.core.site.rope import (
     redirect_load_N,
 )
 from plain_compass.core.site.site import KINDS, USUAL, Obstacle, Place, Site
-from plain_compass.core.site.ways_out import kept_away_m, people_inside, ways_out
+from plain_compass.core.site.ways_out import (
+    FARTHEST_LAY_DEG,
+    NEAREST_LAY_DEG,
+    Ways,
+    kept_away_m,
+    people_inside,
+    ways_out,
+)
 from plain_compass.core.tree.tree import CrownReading
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import case_of
@@ -215,9 +222,14 @@ def test_the_ways_out_stand_at_135_degrees_either_side(lay: float) -> None:
     assert left.free and right.free
 
 
+def ways_set(whole: Case) -> Case:
+    """The same with both ways out set by a person: nothing is proposed in their place."""
+    return replace(whole, cut=replace(whole.cut, way_left_deg=135.0, way_right_deg=135.0))
+
+
 def test_a_wall_across_one_way_is_a_watch_and_across_both_a_stop() -> None:
     one = on(spot(135, 5, kind="rock", name="boulder"))
-    found = finding(assess(standing(one)), "way_out.paths")
+    found = finding(assess(ways_set(standing(one))), "way_out.paths")
     assert (found.level, "boulder" in told(found.sentence)) == ("watch", True)
     both = on(Obstacle(kind="wall", shape="line", points=(Place(-30, -4), Place(30, -4))))
     assert finding(assess(standing(both)), "way_out.paths").level == "stop"
@@ -228,8 +240,45 @@ def test_a_thing_bars_a_way_out_by_its_own_width(radius: float, free: bool) -> N
     """Its middle 1.5 m beside a path of 1.6 m: from 0.7 m on it stands in the way."""
     turn = math.radians(135.0)
     aside = Place(4 * math.sin(turn) + 1.5 * math.cos(turn), 4 * math.cos(turn) - 1.5 * math.sin(turn))
-    _, right = ways_out(on(Obstacle(kind="rock", points=(aside,), radius_m=radius)), HERE, 0.0)
+    _, right = ways_out(on(Obstacle(kind="rock", points=(aside,), radius_m=radius)), HERE, 0.0, Ways(135.0, 135.0))
     assert right.free is free
+
+
+def test_a_barred_way_is_proposed_anew_beside_what_bars_it_the_nearest_first() -> None:
+    """A boulder of 1 m on the way: past it by 1 m of its own and 0.8 m to pass, which is 20 degrees at 5 m."""
+    site = on(spot(135, 5, kind="rock", name="boulder"))
+    site = replace(site, obstacles=(replace(site.obstacles[0], radius_m=0.8),))
+    left, right = ways_out(site, HERE, 0.0)
+    assert (left.off_lay_deg, right.off_lay_deg) == (135.0, 155.0)
+    assert right.free and right.bearing_deg == pytest.approx(155.0)
+    assert finding(assess(standing(site)), "way_out.paths").level == "clear"
+
+
+def test_a_way_that_a_person_has_set_turns_with_the_lay_and_is_never_moved() -> None:
+    barred = on(spot(135, 5, kind="rock"))
+    for lay in (0.0, 90.0, 300.0):
+        left, right = ways_out(barred, HERE, lay, Ways(None, 135.0))
+        assert right.bearing_deg == pytest.approx((lay + 135.0) % 360)
+        assert right.free is (lay != 0.0)
+        assert left.off_lay_deg == 135.0
+
+
+def test_a_crown_that_nobody_looked_into_is_gone_round_where_another_way_is_free() -> None:
+    site = on(replace(neighbour(160, 6, 15.0, radius=3.4), overhead="unknown"))
+    _, right = ways_out(site, HERE, 0.0)
+    assert not right.under_unseen and right.off_lay_deg < 135.0
+    assert finding(assess(ways_set(standing(site))), "way_out.paths").level == "unknown"
+
+
+@given(st.lists(st.tuples(st.floats(90, 270), st.floats(2, 9)), max_size=5), st.floats(0, 359))
+def test_what_is_proposed_is_never_worse_than_the_usual_way(rocks: list[tuple[float, float]], lay: float) -> None:
+    site = on(*(spot(bearing, far, kind="rock") for bearing, far in rocks))
+    usual = ways_out(site, HERE, lay, Ways(135.0, 135.0))
+    proposed = ways_out(site, HERE, lay)
+    for before, now in zip(usual, proposed, strict=True):
+        assert now.against <= before.against
+        assert NEAREST_LAY_DEG <= now.off_lay_deg <= FARTHEST_LAY_DEG
+        assert now == before or before.against > 0
 
 
 def test_a_steep_way_is_no_way_and_downhill_the_zone_is_longer() -> None:
@@ -242,7 +291,7 @@ def test_a_steep_way_is_no_way_and_downhill_the_zone_is_longer() -> None:
 @pytest.mark.parametrize(("overhead", "level"), [("no", "clear"), ("unknown", "unknown"), ("yes", "watch")])
 def test_a_way_out_under_a_crown_is_no_better_than_what_hangs_there(overhead: str, level: str) -> None:
     site = on(replace(neighbour(110, 6, 15.0, radius=4.0), overhead=overhead, name="the poplar"))
-    found = finding(assess(standing(site)), "way_out.paths")
+    found = finding(assess(ways_set(standing(site))), "way_out.paths")
     assert found.level == level
     assert ("the poplar" in told(found.sentence)) == (level != "clear")
 

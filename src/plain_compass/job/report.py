@@ -81,7 +81,10 @@ def assessment_to_plain(job: Job, plan: TreePlan, result: Assessment, chances: C
         "rope": None if parts.rigging is None else plain(parts.rigging),
         "wind": plain(parts.gust),
         "butt": _butt(result),
-        "ways_out": [plain(way) | {"free": way.free} for way in ways_out(result.case.site, result.case.at, lay_deg)],
+        "ways_out": [
+            plain(way) | {"free": way.free}
+            for way in ways_out(result.case.site, result.case.at, lay_deg, result.case.cut.ways)
+        ],
         "tape_marks": [_mark(mark, speech) for mark in result.tape_marks],
         "findings": [_finding(finding, speech) for finding in result.findings],
         "survey": _survey(job, plan, result, chances),

@@ -42,6 +42,18 @@ def check_clear_of(obstacle: Obstacle, job: Job) -> None:
             raise InputError("site.obstacles", round(away, 2), reason=f"it would lie on the stem of {plan.id}")
 
 
+def move_obstacle(job: Job, index: int, east_m: float, north_m: float) -> Job:
+    """One obstacle shifted as a whole, every corner by the same."""
+    there = job.site.obstacles[index]
+    points = tuple(
+        replace(each, east_m=round(each.east_m + east_m, 3), north_m=round(each.north_m + north_m, 3))
+        for each in there.points
+    )
+    moved = replace(there, points=points)
+    check_clear_of(moved, job)
+    return with_value(job, f"site.obstacles.{index}", moved)
+
+
 def remove_obstacle(job: Job, index: int) -> Job:
     """One obstacle less."""
     there = job.site.obstacles

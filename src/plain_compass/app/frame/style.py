@@ -46,6 +46,7 @@ def style_sheet(p: Palette) -> str:
     QToolButton[tab="true"]:focus {{ border: 2px solid {p.focus}; }}
     QListView {{ background: {p.sheet}; border: none; outline: none; }}
     QListView:focus {{ border: 2px solid {p.focus}; }}
+    QListWidget::item {{ padding: 3px 4px; }} QListWidget::item:selected {{ background: {p.focus}; color: {p.sheet}; }}
     QFileDialog QToolButton {{ padding: 2px; }}
     QTreeView, QTableView {{ background: {p.sheet}; border: 1px solid {p.line}; outline: none;
         selection-background-color: {p.focus}; selection-color: {p.sheet}; }}

@@ -27,7 +27,9 @@ def begun(case: Case) -> Cut:
 
     Raises InputError when the tree cannot be as measured.
     """
-    cut = first_design(case.tree, case.wood, case.cut.lay_deg, case.practice, case.constants)
+    first = first_design(case.tree, case.wood, case.cut.lay_deg, case.practice, case.constants)
+    # The ways out belong to the ground, not to the design.
+    cut = replace(first, way_left_deg=case.cut.way_left_deg, way_right_deg=case.cut.way_right_deg)
     plain = _assessed(replace(case, cut=cut))
     asked = _asked_back(plain)
     chosen = _with_back(plain, asked) if asked else plain

@@ -69,7 +69,7 @@ def wedge_plan(result: Planned) -> tuple[Phrase, ...]:
 def ground_plan(result: Planned) -> tuple[Phrase, ...]:
     """Where to stand and go, how far people are kept away, and the rope: what the ground asks for."""
     case = result.case
-    left, right = ways_out(case.site, case.at, case.cut.lay_deg)
+    left, right = ways_out(case.site, case.at, case.cut.lay_deg, case.cut.ways)
     best, _ = better_side(case, result.parts)
     kept = max(kept_away_m(case.site, case.at, case.tree.height_m, float(b)) for b in range(0, 360, 15))
     barred = [way for way in (left, right) if not way.free]

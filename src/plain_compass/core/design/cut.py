@@ -8,6 +8,7 @@ from ..base.frames import full_turn_deg
 from ..base.frozen import quickly_made
 from ..base.quantity import Kind, choice, quantity
 from ..site.landing import ALOFT_FROM_m
+from ..site.ways_out import FARTHEST_LAY_DEG, NEAREST_LAY_DEG, Ways
 from .traits import BackTraits, FaceTraits, HingeTraits
 
 FACE_FORMS: dict[str, str] = {}
@@ -327,6 +328,26 @@ class Cut:
         step=0.01,
         help="Height of the apex above the ground; past 3 m it is work aloft, for those trained to climb.",
     )
+    way_left_deg: float | None = quantity(
+        None,
+        kind=Kind.ANGLE,
+        low=NEAREST_LAY_DEG,
+        high=FARTHEST_LAY_DEG,
+        label="way out left",
+        step=5.0,
+        optional=True,
+        help="Angle from the lay to the left way out; empty for the free one nearest to 135°.",
+    )
+    way_right_deg: float | None = quantity(
+        None,
+        kind=Kind.ANGLE,
+        low=NEAREST_LAY_DEG,
+        high=FARTHEST_LAY_DEG,
+        label="way out right",
+        step=5.0,
+        optional=True,
+        help="Angle from the lay to the right way out; empty for the free one nearest to 135°.",
+    )
     face: Face = Face()
     hinge: Hinge = Hinge()
     back: BackCut = BackCut()
@@ -339,6 +360,11 @@ class Cut:
         "Cutting a standing stem past 3 m up is for those trained to climb and cut from rope or basket, with a second "
         "climber who can bring them down, an anchor that the cut does not touch, and everybody out from under.",
     )
+
+    @property
+    def ways(self) -> Ways:
+        """The ways out as a person has set them."""
+        return Ways(self.way_left_deg, self.way_right_deg)
 
     @property
     def is_aloft(self) -> bool:

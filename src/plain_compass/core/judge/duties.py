@@ -12,7 +12,7 @@ from ..base.phrase import phrase
 from ..plan.case import Case
 from ..plan.reach import called
 from ..site.site import Place, Site
-from ..site.ways_out import kept_away_m, people_inside, ways_out
+from ..site.ways_out import FROM_LAY_DEG, Ways, kept_away_m, people_inside, ways_out
 from .findings import Done, Finding, Limit, duty
 
 SAME_LAY_DEG = 5
@@ -22,14 +22,17 @@ SAME_LAY_DEG = 5
 def duty_findings(case: Case) -> tuple[Finding, ...]:
     """What every felling asks for, and what this one does."""
     site, at, lay_deg = case.site, case.at, case.cut.lay_deg
-    return (_ways(site, at, lay_deg), _people(site, at, case.tree.height_m, lay_deg), *_rope(case))
+    return (_ways(site, at, lay_deg, case.cut.ways), _people(site, at, case.tree.height_m, lay_deg), *_rope(case))
 
 
 @kept("findings of the ground", 64)
-def _ways(site: Site, at: Place, lay_deg: float) -> Finding:
-    left, right = ways_out(site, at, lay_deg)
+def _ways(site: Site, at: Place, lay_deg: float, ways: Ways) -> Finding:
+    left, right = ways_out(site, at, lay_deg, ways)
     sentence = phrase("duty.ways.clear", left=left.bearing_deg, right=right.bearing_deg)
     about = f"lay {round(full_turn_deg(lay_deg) / SAME_LAY_DEG) * SAME_LAY_DEG}"
+    if left.off_lay_deg != FROM_LAY_DEG or right.off_lay_deg != FROM_LAY_DEG:
+        # Another way is not the one that was cleared.
+        about += f", ways {left.off_lay_deg:.0f} {right.off_lay_deg:.0f}"
     return duty(Limit("duty.ways", Group.WAY_OUT, "lay"), about, sentence, "duty.ways.change")
 
 

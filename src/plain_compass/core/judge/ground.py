@@ -14,7 +14,7 @@ from ..plan.reach import DEAR, behind, better_side, called, caught, lying
 from ..site.hang_up import Catch, gap_m
 from ..site.landing import Footprint, hits_on
 from ..site.site import Cost, Place, Site
-from ..site.ways_out import STEEP_DEG, ways_out
+from ..site.ways_out import STEEP_DEG, Ways, ways_out
 from ..tree.around import Around
 from .findings import Finding, Limit, as_fact, stated, unknown
 
@@ -199,12 +199,12 @@ def tangled_findings(case: Case) -> list[Finding]:
 
 def ways_finding(case: Case) -> Finding:
     """Whether both ways out can be walked."""
-    return _ways(case.site, case.at, case.cut.lay_deg)
+    return _ways(case.site, case.at, case.cut.lay_deg, case.cut.ways)
 
 
 @kept("findings of the ground", 64)
-def _ways(site: Site, at: Place, lay_deg: float) -> Finding:
-    left, right = ways_out(site, at, lay_deg)
+def _ways(site: Site, at: Place, lay_deg: float, ways: Ways) -> Finding:
+    left, right = ways_out(site, at, lay_deg, ways)
     free = [way for way in (left, right) if way.free]
     if len(free) == 2:
         unseen = sorted({index for way in free for index in way.under_unseen})

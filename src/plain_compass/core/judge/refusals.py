@@ -48,7 +48,7 @@ def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[Refusal, ...]
     }
     if case.site.obstacles:
         catches = caught_by_bearing(case, many.mass, lays)
-        ways = ways_by_bearing(case.site, case.at, lays)
+        ways = ways_by_bearing(case.site, case.at, lays, case.cut.ways)
         never = {index for index, each in enumerate(case.site.obstacles) if each.cost == Cost.NEVER}
         stops = {
             "landing.targets": [next((index for index in each if index in never), None) for each in targets],

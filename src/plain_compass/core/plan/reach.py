@@ -108,4 +108,4 @@ def _in_reach(site: Site, at: Place, footprint: Footprint) -> str:
 
 def better_side(case: Case, parts: Standing) -> tuple[Side, Side]:
     """Both sides of the stump, the better one to stand on for the back cut first."""
-    return sides(case.site, case.at, case.cut.lay_deg, parts.balance.left_m)
+    return sides(case.site, case.at, case.cut.lay_deg, parts.balance.left_m, case.cut.ways)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ..base.frames import half_turn_deg
 from .ground import slope_at
 from .site import Place, Site
-from .ways_out import ways_out
+from .ways_out import PROPOSED, Ways, ways_out
 
 DOWNHILL_FROM_DEG = 5.0
 """Slope from which a side of the stump counts as downhill."""
@@ -35,7 +35,7 @@ class Side:
         return 4 * (not self.way_free) + 2 * self.downhill + self.under_weight
 
 
-def sides(site: Site, at: Place, lay_deg: float, load_left_m: float) -> tuple[Side, Side]:
+def sides(site: Site, at: Place, lay_deg: float, load_left_m: float, ways: Ways = PROPOSED) -> tuple[Side, Side]:
     """Both sides, the better one first; the left where nothing tells them apart.
 
     Args:
@@ -44,7 +44,7 @@ def sides(site: Site, at: Place, lay_deg: float, load_left_m: float) -> tuple[Si
     slope, down_deg = slope_at(site, at)
     off = half_turn_deg(down_deg - lay_deg)
     found = []
-    for way in ways_out(site, at, lay_deg):
+    for way in ways_out(site, at, lay_deg, ways):
         sign = 1.0 if way.side == "left" else -1.0
         downhill = slope >= DOWNHILL_FROM_DEG and sign * off < 0 and 15.0 < abs(off) < 165.0
         under = sign * load_left_m > 0.05

@@ -17,6 +17,10 @@ from .site import Place, Site
 
 FROM_LAY_DEG = 135.0
 """Ways out lead back and aside, halfway between straight behind and square to the lay (practice of the trade)."""
+NEAREST_LAY_DEG, FARTHEST_LAY_DEG = 100.0, 170.0
+"""Nearer to the lay a way leads under the crown, farther from it across the back of the stump."""
+LOOKED_AT_DEG = (0.0, 5.0, -5.0, 10.0, -10.0, 15.0, -15.0, 20.0, -20.0, 25.0, -25.0)
+"""Where else a way is looked for, from ``FROM_LAY_DEG``, the nearest first."""
 LENGTH_M = 8.0
 """As far as one gets while a tree falls."""
 STEM_HALF_M = 0.3
@@ -30,6 +34,17 @@ DOWNHILL_LONGER = 1.5
 BARS_THE_WAY = ("tree", "save", "fence", "wall", "water", "roof", "rock", "stump", "bank")
 
 
+class Ways(NamedTuple):
+    """Angles from the lay to the left and the right way out as a person has set them, None where they are proposed."""
+
+    left_deg: float | None = None
+    right_deg: float | None = None
+
+
+PROPOSED = Ways()
+"""Both as they are proposed."""
+
+
 @dataclass(frozen=True, slots=True)
 class WayOut:
     """One path.
@@ -40,6 +55,7 @@ class WayOut:
         blocked_at_m: how far out that is.
         rise_deg: slope along it, uphill positive.
         side: ``left`` or ``right`` of somebody who looks along the lay.
+        off_lay_deg: angle from the lay.
         under_dead, under_unseen: indices of the neighbours under whose crowns it leads, where dead or hung wood is
             known to be above, and where nobody has looked.
     """
@@ -49,6 +65,7 @@ class WayOut:
     blocked_at_m: float
     rise_deg: float
     side: str
+    off_lay_deg: float
     under_dead: tuple[int, ...] = ()
     under_unseen: tuple[int, ...] = ()
 
@@ -57,25 +74,55 @@ class WayOut:
         """Whether it can be walked quickly, under nothing that is known to hang."""
         return self.blocked_by is None and abs(self.rise_deg) <= STEEP_DEG and not self.under_dead
 
+    @property
+    def against(self) -> int:
+        """How much speaks against proposing it: barred most, then a crown over it that nobody has looked at."""
+        return 2 * (not self.free) + bool(self.under_unseen)
+
 
 @kept("ways out", 64)
-def ways_out(site: Site, at: Place, lay_deg: float) -> tuple[WayOut, WayOut]:
-    """The two paths at 135 degrees from the lay, left and right."""
-    return ways_by_bearing(site, at, np.array([lay_deg]))[0]
+def ways_out(site: Site, at: Place, lay_deg: float, ways: Ways = PROPOSED) -> tuple[WayOut, WayOut]:
+    """The two paths, left and right; see ``ways_by_bearing``."""
+    return ways_by_bearing(site, at, np.array([lay_deg]), ways)[0]
 
 
-def ways_by_bearing(site: Site, at: Place, lays_deg: Array) -> tuple[tuple[WayOut, WayOut], ...]:
-    """The two paths of each of several lays."""
-    bearings = full_turn_deg(np.concatenate([lays_deg - FROM_LAY_DEG, lays_deg + FROM_LAY_DEG]))
-    blocked, met_m = _blocked(site, at, bearings)
-    rise, under = rises_along_deg(site, at, bearings, LENGTH_M).tolist(), _under(site, at, bearings)
-    found = [
-        WayOut(bearing, None if by < 0 else by, met, up, "left" if row < len(lays_deg) else "right", *above)
-        for row, (bearing, by, met, up, above) in enumerate(
-            zip(bearings.tolist(), blocked.tolist(), met_m.tolist(), rise, under, strict=True)
+def ways_by_bearing(site: Site, at: Place, lays_deg: Array, ways: Ways = PROPOSED) -> tuple[tuple[WayOut, WayOut], ...]:
+    """The two paths of each of several lays: as set, else the free one nearest to 135 degrees from the lay.
+
+    Args:
+        lays_deg: shape (n,).
+    """
+    lefts = _on_one_side(site, at, lays_deg, "left", ways.left_deg)
+    rights = _on_one_side(site, at, lays_deg, "right", ways.right_deg)
+    return tuple(zip(lefts, rights, strict=True))
+
+
+def _on_one_side(site: Site, at: Place, lays_deg: Array, side: str, set_deg: float | None) -> list[WayOut]:
+    """The way on one side of each lay."""
+    off = np.array([set_deg]) if set_deg is not None else FROM_LAY_DEG + np.array(LOOKED_AT_DEG)
+    bearings = full_turn_deg(lays_deg[:, None] + (-off if side == "left" else off))
+    found = _paths(site, at, bearings[:, 0], side, float(off[0]))
+    # Most lays are done with their first: only those that something speaks against look further.
+    for column in range(1, len(off)):
+        rows = [row for row, way in enumerate(found) if way.against]
+        if not rows:
+            break
+        for row, way in zip(rows, _paths(site, at, bearings[rows, column], side, float(off[column])), strict=True):
+            if way.against < found[row].against:
+                found[row] = way
+    return found
+
+
+def _paths(site: Site, at: Place, bearings_deg: Array, side: str, off_lay_deg: float) -> list[WayOut]:
+    """One path a bearing."""
+    blocked, met_m = _blocked(site, at, bearings_deg)
+    rise, under = rises_along_deg(site, at, bearings_deg, LENGTH_M).tolist(), _under(site, at, bearings_deg)
+    return [
+        WayOut(bearing, None if by < 0 else by, met, up, side, off_lay_deg, *above)
+        for bearing, by, met, up, above in zip(
+            bearings_deg.tolist(), blocked.tolist(), met_m.tolist(), rise, under, strict=True
         )
     ]
-    return tuple(zip(found[: len(lays_deg)], found[len(lays_deg) :], strict=True))
 
 
 class _Bars(NamedTuple):

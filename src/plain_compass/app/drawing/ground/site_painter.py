@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QPolygonF
+from PySide6.QtGui import QPainter, QPolygonF
 
 from ....core.base.quantity import Kind
 from ....core.site.site import Cost, Obstacle, Place
 from ....core.site.ways_out import LENGTH_M, WayOut
 from ..canvas import Canvas
 from ..marks import paint_arrow
-from ..palette import fill, font, pen
-from ..scale import polygon, towards
+from ..palette import Palette, fill, font, pen
+from ..scale import Scale, polygon, towards
 
 Align = Qt.AlignmentFlag
 STAND_DEG = 100.0
@@ -150,7 +150,7 @@ def places_named(c: Canvas) -> list[tuple[str, QPointF]]:
         for name, place in places.items():
             found.append((name, c.scale.point(place.east_m - case.at.east_m, place.north_m - case.at.north_m)))
     for way, name in zip(c.shapes.site.ways, ("way out left", "way out right"), strict=True):
-        found.append((name, _way_end(c, way)))
+        found.append((name, way_end(c.scale, way)))
     return [*found, ("stand", _stand_at(c))]
 
 
@@ -179,7 +179,7 @@ def _footprint(c: Canvas) -> None:
 def _ways(c: Canvas) -> None:
     """Both ways out, dashed; one that is barred ends in a cross where it is barred."""
     for way in c.shapes.site.ways:
-        end = _way_end(c, way)
+        end = way_end(c.scale, way)
         c.painter.setPen(pen(c.palette.wedge, 2.2, Qt.PenStyle.DashLine))
         if way.free:
             paint_arrow(c.painter, c.scale.origin, end, 9)
@@ -190,10 +190,20 @@ def _ways(c: Canvas) -> None:
         c.painter.drawLine(end + QPointF(-6, 6), end + QPointF(6, -6))
 
 
-def _way_end(c: Canvas, way: WayOut) -> QPointF:
-    """Where it ends, or where it is barred."""
-    reach = (way.blocked_at_m if way.blocked_by is not None else LENGTH_M) * c.scale.px_per_m
-    return c.scale.origin + towards(way.bearing_deg) * max(reach, 14)
+def way_end(scale: Scale, way: WayOut) -> QPointF:
+    """Where a way out ends, or where it is barred."""
+    reach = (way.blocked_at_m if way.blocked_by is not None else LENGTH_M) * scale.px_per_m
+    return scale.origin + towards(way.bearing_deg) * max(reach, 14)
+
+
+def paint_aim(painter: QPainter, at: QPointF, palette: Palette) -> None:
+    """Where the keys would draw something new."""
+    painter.setPen(pen(palette.focus, 2.0))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(at, 9.0, 9.0)
+    for along in (QPointF(1, 0), QPointF(0, 1)):
+        painter.drawLine(at - along * 18, at - along * 4)
+        painter.drawLine(at + along * 4, at + along * 18)
 
 
 def _stand_at(c: Canvas) -> QPointF:

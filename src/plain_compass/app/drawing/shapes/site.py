@@ -59,7 +59,7 @@ def site_shapes(result: Assessment) -> SiteShapes:
         along_m=along,
         half_m=print_.half_width_m(along),
         length_m=print_.length_m,
-        ways=tuple(ways_out(case.site, case.at, case.cut.lay_deg)),
+        ways=tuple(ways_out(case.site, case.at, case.cut.lay_deg, case.cut.ways)),
         stand=best.side,
         break_level=level_of_ids(result.findings, ("landing.break",)),
         spots_over_m=_spots(result),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
@@ -22,11 +24,15 @@ from .picked import PickedPanel, tool_button
 from .profile_view import ProfileView
 from .reader import describe
 from .reckoner import RoseReckoner
+from .things import WAYS, ThingsList, things_of
 from .views import SiteView
 
 BESIDE = 258
 """Width of the column beside the plan: two fields and their names."""
 SPOT = "spot height"
+HOW_TO_DRAW = (
+    "Click on the plan where it is; or aim with the arrow keys (Shift: farther) and press Enter. Escape lets it be."
+)
 
 
 class GroundPage(QWidget):
@@ -42,12 +48,17 @@ class GroundPage(QWidget):
         self.plan.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.profile = ProfileView(store, self)
         self.picked = PickedPanel(store, self)
+        self.things = ThingsList(self)
         self._compose()
         self.rose.grown.connect(self._grown)
         self.plan.read.connect(lambda _: self._tell())
         self.plan.picked.connect(self.pick)
         self.picked.gone.connect(lambda: self.pick(""))
         self.plan.dropped.connect(self._drop)
+        self.plan.laid_aside.connect(self._lay_aside)
+        self.things.chosen.connect(self.pick)
+        for who in (self.plan, self.things):
+            who.removed.connect(self.picked.remove)
 
     def _compose(self) -> None:
         self.words = QLabel()
@@ -76,6 +87,7 @@ class GroundPage(QWidget):
         row.addWidget(self.draw)
         column.addLayout(row)
         column.addWidget(self.rope)
+        column.addWidget(self.things)
         column.addWidget(self.picked)
         column.addStretch()
         body = QWidget()
@@ -121,6 +133,7 @@ class GroundPage(QWidget):
             self.pick("")
         self.plan.refresh(snapshot)
         self.picked.refresh(snapshot)
+        self._list_things(snapshot)
         self.profile.update()
         self.rope.setText("Take the rope off" if snapshot.plan.rope.use == "set" else "Set a rope")
         self._tell()
@@ -130,6 +143,9 @@ class GroundPage(QWidget):
         self._tell()
 
     def _tell(self) -> None:
+        if self.plan.dropping:
+            self.words.setText(HOW_TO_DRAW)
+            return
         spoke = self.rose.at(self.plan.read_deg)
         snapshot = self.store.snapshot
         lacking = lacking_of(snapshot.plan.tree)
@@ -150,8 +166,25 @@ class GroundPage(QWidget):
 
     # What is on the ground -----------------------------------------------------------------------------
 
+    def _list_things(self, snapshot: Snapshot) -> None:
+        if not self.store.dragging:
+            self.things.show_things(things_of(snapshot), self.plan.chosen)
+
     def _ready(self) -> None:
+        """Draw with the next click on the plan, or with Enter where the arrow keys aim."""
         self.plan.dropping = self.kinds.currentData() if self.draw.isChecked() else ""
+        if self.plan.dropping:
+            turn, half_m = math.radians(self.plan.read_deg), self.store.snapshot.shapes.site.length_m / 2
+            self.plan.keys.start(half_m * math.sin(turn), half_m * math.cos(turn))
+            self.plan.setFocus(Qt.FocusReason.OtherFocusReason)
+        self._tell()
+        self.plan.update()
+
+    def _lay_aside(self) -> None:
+        self.plan.dropping = ""
+        self.draw.setChecked(False)
+        self._tell()
+        self.plan.update()
 
     def _drop(self, east_m: float, north_m: float) -> None:
         kind, self.plan.dropping = self.plan.dropping, ""
@@ -168,13 +201,14 @@ class GroundPage(QWidget):
         self.plan.chosen = path
         self.picked.show_picked(path)
         self.plan.refresh(self.store.snapshot)
+        self._list_things(self.store.snapshot)
 
     def _there(self, snapshot: Snapshot) -> bool:
         """Whether what is picked is still on the plan."""
         head, _, number = self.plan.chosen.rpartition(".")
         if head.startswith("site."):
             return int(number) < len(snapshot.value(head))
-        return not head or snapshot.plan.rope.use == "set"
+        return not head or self.plan.chosen in WAYS or snapshot.plan.rope.use == "set"
 
     def _rope(self) -> None:
         """Set a rope, or take it off."""

@@ -15,13 +15,14 @@ from ...frame.choice_edit import ChoiceEdit
 from ...frame.field_edit import FieldEdit
 from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
-from .polar import PolarEdit
+from .polar import PolarEdit, WayEdit, way_name
+from .things import ROPE_PLACES, WAYS, way_state, whose
 
 OBSTACLE = ("kind", "cost", "radius_m", "height_m", "base_m", "overhead")
 ROPE = ("rope.attached_m", "rope.system", "rope.sheave", "rope.haul_N", "rope.redirect")
-ROPE_PLACES = {"rope.anchor": "Anchor", "rope.corner": "Redirect", "rope.hauler": "Hauler"}
 EDITOR_PX = 128
 """Width of a field in the column: its longest label in one line."""
+Editor = FieldEdit | ChoiceEdit | PolarEdit | WayEdit
 WORDS = ("kind", "cost", "overhead", "rope.system", "rope.sheave", "rope.redirect")
 
 
@@ -48,7 +49,7 @@ class PickedPanel(QWidget):
         super().__init__(parent)
         self.store = store
         self.path = ""
-        self.editors: list[FieldEdit | ChoiceEdit | PolarEdit] = []
+        self.editors: list[Editor] = []
         self.name = QLineEdit()
         self.name.setFont(font(14))
         self.name.setAccessibleName("Name of the obstacle")
@@ -62,6 +63,7 @@ class PickedPanel(QWidget):
         """Follow the document."""
         for editor in self.editors:
             editor.refresh(snapshot)
+        self._tell_way(snapshot)
 
     def show_picked(self, path: str) -> None:
         """Show the fields of another thing."""
@@ -76,6 +78,8 @@ class PickedPanel(QWidget):
             self._obstacle(path)
         elif path.startswith("site.spots."):
             self._spot(path)
+        elif path in WAYS:
+            self._way(path)
         elif path:
             self._rope(path)
 
@@ -87,16 +91,40 @@ class PickedPanel(QWidget):
         self._rows([f"{path}.{name}" for name in shown], f"{path}.points.0")
         corner = tool_button("Corner +", lambda: self._corner(path), "ground:corner")
         corner.setEnabled(obstacle.shape != "spot")
-        self._buttons(corner, tool_button("Remove", lambda: self._remove(path), "ground:remove"))
+        self._buttons(corner, tool_button("Remove", lambda: self.remove(path), "ground:remove"))
 
     def _spot(self, path: str) -> None:
         self._heading("Spot height")
         self._rows([f"{path}.height_m"], path)
-        self._buttons(tool_button("Remove", lambda: self._remove(path), "ground:remove"))
+        self._buttons(tool_button("Remove", lambda: self.remove(path), "ground:remove"))
 
     def _rope(self, path: str) -> None:
-        self._heading(f"Rope: {ROPE_PLACES[path].lower()}")
+        self._heading(f"Rope: {ROPE_PLACES[path]}")
         self._rows(list(ROPE), path)
+
+    def _way(self, path: str) -> None:
+        """A way out: its bearing, what is in it, and a way back to what is proposed."""
+        self._heading(way_name(path).capitalize())
+        self._editors([WayEdit(self.store, path)])
+        self.state = PlainLabel()
+        self.state.setFont(font(13))
+        self.state.setWordWrap(True)
+        self.form.addWidget(self.state, self.form.rowCount(), 0, 1, 2)
+        self.proposing = propose = tool_button("Propose one", lambda: self._propose(path), "ground:propose")
+        propose.setToolTip(
+            "The free one nearest to 135° from the lay; it is looked for anew whenever the plan changes."
+        )
+        self._buttons(propose)
+        self._tell_way(self.store.snapshot)
+
+    def _tell_way(self, snapshot: Snapshot) -> None:
+        if self.path in WAYS:
+            way = snapshot.shapes.site.ways[WAYS.index(self.path)]
+            self.proposing.setEnabled(snapshot.value(self.path) is not None)
+            self.state.setText(f"{whose(way, snapshot)}: {way_state(way, snapshot)}.".capitalize())
+
+    def _propose(self, path: str) -> None:
+        self.store.set(path, None, f"{way_name(path)} proposed")
 
     def _heading(self, text: str) -> None:
         label = PlainLabel(text)
@@ -104,16 +132,21 @@ class PickedPanel(QWidget):
         self.form.addWidget(label, 0, 0, 1, 2)
 
     def _rows(self, paths: list[str], place: str) -> None:
-        editors: list[FieldEdit | ChoiceEdit | PolarEdit] = [
+        editors: list[Editor] = [
             ChoiceEdit(self.store, path) if path.endswith(WORDS) else FieldEdit(self.store, path) for path in paths
         ]
         editors += [PolarEdit(self.store, place, part) for part in ("bearing", "distance")]
         editors += [FieldEdit(self.store, f"{place}.{axis}") for axis in ("east_m", "north_m")]
+        self._editors(editors)
+
+    def _editors(self, editors: list[Editor]) -> None:
+        """A row each: name and field."""
         for editor in editors:
             editor.refresh(self.store.snapshot)
             row = self.form.rowCount()
             label = PlainLabel(editor.accessibleName().removesuffix(" from the tree"))
             label.setFont(font(13, narrow=True))
+            label.setBuddy(editor)
             self.form.addWidget(label, row, 0)
             editor.setFixedWidth(EDITOR_PX)
             self.form.addWidget(editor, row, 1)
@@ -128,7 +161,10 @@ class PickedPanel(QWidget):
         if self.store.change("corner added", lambda job: add_corner(job, int(path.split(".")[2]))):
             self.show_picked(path)
 
-    def _remove(self, path: str) -> None:
+    def remove(self, path: str) -> None:
+        """Remove an obstacle or a spot height; what else is on the plan stays."""
+        if not path.startswith(("site.obstacles.", "site.spots.")):
+            return
         index = int(path.split(".")[2])
         spot = path.startswith("site.spots.")
         remove, title = (remove_spot, "spot height removed") if spot else (remove_obstacle, "obstacle removed")

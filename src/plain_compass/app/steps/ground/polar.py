@@ -82,3 +82,53 @@ class PolarEdit(QLineEdit):
         self._shown = ""
         self.refresh(self.store.snapshot)
         return done
+
+
+class WayEdit(QLineEdit):
+    """The bearing of a way out, typed as one reads it off a compass; kept as its angle from the lay.
+
+    Args:
+        path: ``cut.way_left_deg`` or ``cut.way_right_deg``.
+    """
+
+    def __init__(self, store: Store, path: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store, self.path = store, path
+        self.sign = -1.0 if "left" in path else 1.0
+        self._shown = ""
+        self.setFont(font(14))
+        self.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.setObjectName(f"bearing:{path}")
+        self.setAccessibleName("bearing")
+        self.setToolTip(f"Bearing of the way out. Type for example {EXAMPLES['bearing']}.")
+        self.returnPressed.connect(self.commit)
+        self.editingFinished.connect(self.commit)
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Show it, unless something is being typed."""
+        way = snapshot.shapes.site.ways[self.sign > 0]
+        text = snapshot.speech.show(way.bearing_deg, "bearing")
+        if text != self._shown:
+            self._shown = text
+            self.setText(text)
+
+    def commit(self) -> bool:
+        """Set the way; what cannot be read, or leads past the tree, stays with a sentence."""
+        if self.text() == self._shown:
+            return True
+        snapshot = self.store.snapshot
+        try:
+            bearing = parse(self.text(), "bearing", snapshot.job.units)
+        except TypedError as error:
+            self.store.refused.emit(f"{self.accessibleName().capitalize()} {error.sentence()}")
+            return False
+        off_deg = full_turn_deg(self.sign * (bearing - snapshot.plan.cut.lay_deg))
+        self._shown = ""
+        done = self.store.set(self.path, off_deg, f"{way_name(self.path)} {self.text()}")
+        self.refresh(self.store.snapshot)
+        return done
+
+
+def way_name(path: str) -> str:
+    """What a way out is called, by its path."""
+    return "way out left" if "left" in path else "way out right"

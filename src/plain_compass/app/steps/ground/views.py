@@ -5,12 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 
+import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
 from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.site.site import Place, SpotHeight
+from ....core.site.ways_out import FARTHEST_LAY_DEG, NEAREST_LAY_DEG
 from ...drawing.canvas import Canvas
 from ...drawing.fall.fan_painter import paint_sector
 from ...drawing.ground.sector_painter import (
@@ -23,15 +25,17 @@ from ...drawing.ground.sector_painter import (
     paint_sectors,
     paint_waiting,
 )
-from ...drawing.ground.site_painter import paint_ground, paint_lay, paint_wind
+from ...drawing.ground.site_painter import paint_aim, paint_ground, paint_lay, paint_wind, way_end
 from ...drawing.layout import FieldPlace, Grip, Layout
 from ...drawing.marks import paint_word
 from ...drawing.palette import fill, pen
 from ...drawing.scale import Scale, towards
 from ...frame.drawing_view import DrawingView
 from ...frame.store import Snapshot, Store
+from .keys import GroundKeys
 from .names import Names
 from .reckoner import RoseReckoner
+from .things import WAYS
 
 LENGTHS_SHOWN = 1.8
 """Tree lengths from the stump to the edge of the plan: the ring of sectors, and room for their words outside it."""
@@ -56,11 +60,15 @@ class SiteView(DrawingView):
         read: the bearing under the pointer, or chosen by the arrow keys.
         picked: path of what was taken hold of: an obstacle, a spot height, a place of the rope.
         dropped: where a new obstacle was dropped, as (east, north) metres.
+        removed: path of what is to be removed.
+        laid_aside: what was about to be drawn is not.
     """
 
     read = Signal(float)
     picked = Signal(str)
     dropped = Signal(float, float)
+    removed = Signal(str)
+    laid_aside = Signal()
     has_own_sheet = True
 
     def __init__(self, store: Store, rose: RoseReckoner, parent: QWidget | None = None) -> None:
@@ -69,6 +77,7 @@ class SiteView(DrawingView):
         self.chosen = ""
         self.dropping = ""
         self.names = Names(self)
+        self.keys = GroundKeys(self)
         super().__init__(store, parent)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
@@ -119,11 +128,15 @@ class SiteView(DrawingView):
         return found
 
     def _places(self, snapshot: Snapshot, scale: Scale) -> list[Grip]:
-        """Spot heights, and the rope's anchor, redirect and hauler."""
+        """Ways out, spot heights, and the rope's anchor, redirect and hauler."""
         at, rope, found = snapshot.plan.at, snapshot.plan.rope, []
         for index, spot in enumerate(snapshot.job.site.spots):
             path = f"site.spots.{index}"
             found += self._grip(scale, path, spot, at, quiet=self.chosen != path)
+        for path, way in zip(WAYS, snapshot.shapes.site.ways, strict=True):
+            end = way_end(scale, way)
+            if self.plan_box.contains(end):
+                found.append(Grip(path, end, _turned_aside(path, snapshot.plan.cut.lay_deg), "drag the way out"))
         if rope.use == "set":
             places = {"anchor": rope.anchor, "hauler": rope.hauler}
             places |= {"corner": rope.corner} if rope.redirect == "set" else {}
@@ -162,6 +175,8 @@ class SiteView(DrawingView):
         paint_ring(painter, scale.origin, self.ring_px, snapshot.plan.cut.lay_deg, self.palette_in_use)
         paint_read(painter, scale.origin, self.ring_px, self.read_deg, self.palette_in_use)
         self._paint_words(painter, snapshot)
+        if self.dropping:
+            paint_aim(painter, scale.point(*self.keys.aim), self.palette_in_use)
         self._paint_strip(canvas)
 
     def _paint_rose(self, c: Canvas) -> None:
@@ -231,12 +246,16 @@ class SiteView(DrawingView):
             self.dropped.emit(at.east_m + right, at.north_m + up)
             return
         super().mousePressEvent(event)
-        if self._dragged is not None and self._dragged.path.startswith(("site.", "rope.")):
+        if self._dragged is not None and (
+            self._dragged.path in WAYS or self._dragged.path.startswith(("site.", "rope."))
+        ):
             parts = self._dragged.path.split(".")
             self.picked.emit(".".join(parts[:3] if parts[0] == "site" else parts[:2]))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Arrow keys read the next bearing, ten at a time with Shift; Enter turns the lay there."""
+        """Arrows read bearings, Enter turns the lay there; what is being drawn or is picked has the keys first."""
+        if self.keys.pressed(event):
+            return
         step = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
         if event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
             self.show_read(self.read_deg + (step if event.key() == Qt.Key.Key_Right else -step))
@@ -244,6 +263,19 @@ class SiteView(DrawingView):
             self.turn_to_read()
         else:
             super().keyPressEvent(event)
+
+
+def _turned_aside(path: str, lay_deg: float) -> Callable[[float, float], float]:
+    """A way out dragged: its angle from the lay, to five degrees, as one paces it."""
+    sign = -1.0 if "left" in path else 1.0
+
+    def turned(right_m: float, up_m: float) -> float:
+        off = full_turn_deg(sign * (bearing_of(right_m, up_m) - lay_deg))
+        # On the other side of the tree it stays at the nearer end of its range.
+        off = off if off <= 270.0 else 0.0
+        return float(np.clip(round(off / 5.0) * 5.0, NEAREST_LAY_DEG, FARTHEST_LAY_DEG))
+
+    return turned
 
 
 def _moved(path: str, at: Place) -> Callable[[float, float], Mapping[str, float]]:
