@@ -81,7 +81,7 @@ def test_the_lay_is_turned_by_dragging_it_and_the_verdict_follows(window: Window
 
 def test_bearings_are_read_by_pointer_and_keys_and_enter_turns_the_lay(window: Window, ground: GroundPage) -> None:
     ground.rose.finish()
-    QTest.mouseMove(ground.plan, (middle_of(ground) + towards(90.0) * (ground.plan.ring_px + 10)).toPoint())
+    QTest.mouseMove(ground.plan, (middle_of(ground) + towards(90.0) * (ground.plan.ring_px + 4)).toPoint())
     assert ground.plan.read_deg == pytest.approx(90.0, abs=1.0)
     ground.plan.show_read(90.0)
     ground.plan.setFocus()

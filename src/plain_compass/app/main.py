@@ -24,6 +24,7 @@ from .frame.window import Window
 from .steps.card.actions import CardActions
 from .steps.cut.page import CutPage
 from .steps.fall.actions import FallActions
+from .text_size import grow
 
 
 def _look(store: Store, commands: Commands, parent: QWidget) -> QWidget:
@@ -152,6 +153,10 @@ def run(path: Path | None = None, *, demo: bool = False) -> int:
     # Ctrl+C in the terminal ends the program at once; unsaved work is on disk already.
     signal.signal(signal.SIGINT, signal.SIG_DFL)
     app = application()
+    if grow(app):
+        del app
+        load_fonts.cache_clear()
+        app = application()
     window = start(path, Settings(), Recovery(Settings.recovery_folder()), demo=demo)
     window.raise_()
     return app.exec()

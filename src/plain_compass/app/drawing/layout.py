@@ -13,11 +13,13 @@ from ...core.base.frames import full_turn_deg
 from ...core.mechanics.hinge import ends_back_m
 from .scale import Scale, towards
 
-FIELD_GAP = 43.0
+FIELD_GAP = 49.0
 """Least distance between two labels of a column: a field and its name over it."""
 BESIDE_HANDLE_PX = 90.0
 """From the left of a label inside the stem to a handle right of it: the label, half a handle, and paper between."""
-LABEL_PX = (38.0, 22.0, 48.0)
+BESIDE_PX, OFF_HANDLE_PX = 70.0, 27.0
+"""A handle so near to a label's inner end may lie under it in a narrow view; half a label, half a handle, and paper."""
+LABEL_PX = (41.0, 25.0, 48.0)
 """How far a label with its name reaches over, under and beside its place, a handle's own half and some paper added."""
 RING_GAP = 40.0
 """Bark to bearing ring, in pixels: room for the dimension lines between them."""
@@ -103,9 +105,21 @@ def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layo
     if cut.back.strapped:
         rights.append(side("cut.back.strap_m", "[strap]", section.back_m, section.back_m + cut.back.strap_m, False))
     lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", "lay")
-    return Layout(
-        (lay, *spread(lefts), *spread(rights), *_wedge_fields(result, scale, ring)), _plan_grips(result, scale)
-    )
+    grips = _plan_grips(result, scale)
+    wedges = [grip.at for grip in grips if grip.path.startswith("cut.wedges")]
+    columns = (*_over(spread(lefts), wedges), *_over(spread(rights), wedges))
+    return Layout((lay, *columns, *_wedge_fields(result, scale, ring)), grips)
+
+
+def _over(places: list[FieldPlace], handles: list[QPointF]) -> list[FieldPlace]:
+    """A column of labels beside the ring, moved up where one of them would lie on a wedge's handle."""
+    rise = 0.0
+    for place in places:
+        for handle in handles:
+            beside = abs(handle.x() - place.at.x()) < BESIDE_PX
+            if beside and abs(handle.y() - place.at.y()) < OFF_HANDLE_PX:
+                rise = max(rise, place.at.y() + OFF_HANDLE_PX - handle.y())
+    return [replace(each, at=each.at - QPointF(0, rise)) for each in places] if rise else places
 
 
 def _wedge_fields(result: Assessment, scale: Scale, ring: float) -> list[FieldPlace]:

@@ -9,6 +9,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QRegion, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QToolTip, QWidget
 
+from ...core.base.levels import Group
 from ..drawing.canvas import Canvas
 from ..drawing.dimensions import paint_dimensions
 from ..drawing.layout import Grip, Layout
@@ -20,6 +21,7 @@ from ..drawing.words import square
 from .field_layer import FieldLayer
 from .layers import Layers
 from .page import Picture
+from .painted import paint_focus
 from .settling import Settling
 from .store import Snapshot, Store
 
@@ -56,6 +58,8 @@ class DrawingView(QWidget):
 
     has_own_sheet = False
     """Whether the first layer it paints is its paper."""
+    tells_of: tuple[Group, ...] = ()
+    """Limit states it is about: its sentence for those who do not see it is made from them."""
     captions: tuple[QRectF, ...] = ()
     """Where words stand that belong to the view rather than to what is drawn."""
 
@@ -151,6 +155,7 @@ class DrawingView(QWidget):
                     paint_cross(painter, grip.at, self.palette_in_use)
                 else:
                     paint_handle(painter, grip.at, GRIP_RADIUS, self.palette_in_use, hot=hot)
+            paint_focus(painter, self, self.palette_in_use)
 
     # Mouse and keys ------------------------------------------------------------------------------------
 

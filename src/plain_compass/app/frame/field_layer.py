@@ -14,8 +14,8 @@ from ..drawing.palette import Palette, fill, font, pen
 from .field_edit import FieldEdit
 from .store import Snapshot, Store
 
-FIELD_SIZE = (76, 26)
-"""Holds `12 1/2 in` and `1.25 m` at the size of the numbers."""
+FIELD_SIZE = (76, 32)
+"""As tall as a finger wants; holds `12 1/2 in` and `1.25 m` at the size of the numbers."""
 Align = Qt.AlignmentFlag
 
 

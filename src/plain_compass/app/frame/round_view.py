@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
+from ...core.base.levels import Group
 from ..drawing.palette import font, pen
 from ..drawing.round_painter import Look, paint_round
 from ..drawing.shapes.solid import Solid
@@ -37,6 +38,9 @@ class RoundView(PaintedView):
         solid: gives it; asked for each painting, so that nothing is made for a drawing nobody sees.
     """
 
+    tells_of: tuple[Group, ...] = (Group.FACE, Group.HINGE, Group.WEDGE)
+    by_keys = "Arrow keys turn it; Home looks from the front again."
+
     def __init__(self, store: Store, solid: Callable[[], Solid], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.solid = store, solid
@@ -48,7 +52,6 @@ class RoundView(PaintedView):
         self._later.timeout.connect(self.update)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Stump in the round")
-        self.setAccessibleDescription("Turned by dragging and by the arrow keys; Home looks from the front again.")
         self.setToolTip("Drag or use the arrow keys to turn it; Home looks from the front again.")
         self.setCursor(Qt.CursorShape.OpenHandCursor)
 
@@ -60,10 +63,6 @@ class RoundView(PaintedView):
         painter.drawText(QPointF(10, 18), "In the round")
         box = QRectF(self.rect()).adjusted(6, HEAD_PX, -6, -6)
         paint_round(painter, box, self.solid(), self.look, palette, speech=self.store.snapshot.speech)
-        if self.hasFocus():
-            painter.setPen(pen(palette.focus, 2.0))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(self.rect().adjusted(1, 1, -2, -2))
 
     def follow(self) -> None:
         """Show the plan as it is now; while something is dragged, not in every frame of it."""

@@ -16,6 +16,7 @@ def scrolled(words: QLabel) -> QScrollArea:
     column.addStretch()
     area = QScrollArea()
     area.setObjectName("page")
+    area.setAccessibleName(words.accessibleName() or "Text")
     area.setWidget(body)
     area.setWidgetResizable(True)
     area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

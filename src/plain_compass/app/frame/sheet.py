@@ -33,6 +33,7 @@ class Sheet(QScrollArea):
         super().__init__(parent)
         self.store = store
         self.setObjectName("sheet")
+        self.setAccessibleName("Tree sheet")
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._rows: dict[str, tuple[QLabel, QWidget]] = {}

@@ -7,8 +7,18 @@ from functools import partial
 from pathlib import Path
 from typing import cast
 
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QLineEdit,
+    QMainWindow,
+    QScrollArea,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...core.judge.findings import Finding
 from ..drawing.palette import DARK, LIGHT, Palette
@@ -32,9 +42,25 @@ from .side_column import SideColumn
 from .site_actions import SiteActions
 from .store import Snapshot, Store
 from .style import style_sheet
+from .told import tell_drawings
 from .top_bar import TopBar
 from .trail import Trail
 from .view_actions import go_to, view_commands
+
+WHOLE, LEAST = (1100, 642), (480, 360)
+"""Least size of everything under the top bar, and to which the window can be made smaller."""
+
+
+def _one_over_the_other(*parts: QWidget, grows: QWidget) -> QWidget:
+    """A widget of widgets without a gap, one of which takes the room there is."""
+    body = QWidget()
+    body.setObjectName("page")
+    whole = QVBoxLayout(body)
+    whole.setContentsMargins(0, 0, 0, 0)
+    whole.setSpacing(0)
+    for part in parts:
+        whole.addWidget(part, int(part is grows))
+    return body
 
 
 class Window(QMainWindow):
@@ -77,22 +103,31 @@ class Window(QMainWindow):
         self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
         self.stack = QStackedWidget()
         self.side = SideColumn(self.store, self._bound(panels), self._dress)
-        middle = QHBoxLayout()
-        middle.setSpacing(0)
-        middle.addWidget(self.trail)
-        middle.addWidget(self.stack, 1)
-        middle.addWidget(self.side)
-        body = QWidget()
-        body.setObjectName("page")
-        whole = QVBoxLayout(body)
-        whole.setContentsMargins(0, 0, 0, 0)
-        whole.setSpacing(0)
-        whole.addWidget(self.top)
-        whole.addLayout(middle, 1)
-        whole.addWidget(self.band)
-        self.setCentralWidget(body)
+        middle = QWidget()
+        row = QHBoxLayout(middle)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(self.trail)
+        row.addWidget(self.stack, 1)
+        row.addWidget(self.side)
+        work = _one_over_the_other(middle, self.band, grows=middle)
+        self.around = self._around(work)
+        self.setCentralWidget(_one_over_the_other(self.top, self.around, grows=self.around))
         self.message = MessageBar(self.stack)
-        self.setMinimumSize(1100, 700)
+        self.setMinimumSize(*LEAST)
+
+    @staticmethod
+    def _around(work: QWidget) -> QScrollArea:
+        """On a small screen, or with large type, one scrolls to what does not fit: nothing is squeezed or cut."""
+        work.setMinimumSize(*WHOLE)
+        area = QScrollArea()
+        area.setObjectName("around")
+        area.setAccessibleName("Steps and findings")
+        area.setFrameShape(QScrollArea.Shape.NoFrame)
+        area.setWidget(work)
+        area.setWidgetResizable(True)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        return area
 
     def _bound(self, factories: dict[str, PageFactory]) -> dict[str, Callable[[], QWidget]]:
         return {key: partial(make, self.store, self.commands, self) for key, make in factories.items()}
@@ -132,6 +167,8 @@ class Window(QMainWindow):
         result, speech = snapshot.result, snapshot.speech
         self._refresh_names()
         self.page.refresh(snapshot)
+        if not self.store.dragging:
+            tell_drawings(self.stack.currentWidget(), snapshot)
         self.side.refresh(snapshot)
         self.band.show_findings(result.findings, speech)
         self.trail.show_findings(result.findings, result.verdict.level)
@@ -152,6 +189,7 @@ class Window(QMainWindow):
         self.stack.setCurrentWidget(self.pages[key])
         self.trail.buttons[key].setChecked(True)
         self.page.refresh(self.store.snapshot)
+        tell_drawings(self.stack.currentWidget(), self.store.snapshot)
 
     def _pick(self, finding: Finding) -> None:
         self.side.show_face(0)
@@ -160,6 +198,8 @@ class Window(QMainWindow):
     def _focus_moved(self, _: QWidget | None, now: QWidget | None) -> None:
         if isinstance(now, FieldEdit):
             self.last_field = now
+        if now is not None and self.around.isAncestorOf(now):
+            self.around.ensureWidgetVisible(now)
 
     # Looks ---------------------------------------------------------------------------------------------
 

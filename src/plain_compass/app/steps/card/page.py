@@ -8,6 +8,7 @@ from PySide6.QtCore import QEvent, QObject, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
+from ....core.base.levels import GROUPS
 from ....core.judge.findings import Finding
 from ...drawing.palette import LIGHT, fill, font, pen
 from ...frame.commands import Commands
@@ -28,6 +29,8 @@ BUTTONS = (("card.survey", "Survey sheet…"), ("card.all", "All cards…"), ("c
 
 class Preview(QWidget):
     """The card on its paper."""
+
+    tells_of = GROUPS
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -87,6 +90,7 @@ class CardPage(QWidget):
         self.papers.addItems(list(PAPERS))
         self.papers.setFont(font(14))
         self.papers.setAccessibleName("Paper")
+        self.papers.setAccessibleDescription("Paper of the card")
         self.papers.currentTextChanged.connect(self._paper_picked)
         self.stump_page = QCheckBox("Page for the stump")
         self.stump_page.setFont(font(14))
@@ -99,6 +103,7 @@ class CardPage(QWidget):
         self.table.setWidget(self.preview)
         self.table.setWidgetResizable(True)
         self.table.setAlignment(Qt.AlignmentFlag.AlignHCenter)
+        self.table.setAccessibleName("Pages of the card")
         self.table.setFrameShape(QScrollArea.Shape.NoFrame)
         self.table.viewport().installEventFilter(self)
         whole = QVBoxLayout(self)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
 
 from ....core.cuts import PARTS
@@ -36,11 +37,12 @@ class CutPage(QWidget):
             choice.setMinimumWidth(96)
             tools.addWidget(choice, 1)
         tools.addWidget(commands.button("cut.suggest"))
-        more = QHBoxLayout()
+        self.more = more = QHBoxLayout()
         more.setContentsMargins(0, 0, 10, 2)
         more.addStretch()
-        for name in ("wedge.add", "wedge.remove", "wedge.stack"):
-            more.addWidget(commands.button(name))
+        self.wedge_buttons = [commands.button(name) for name in ("wedge.add", "wedge.remove", "wedge.stack")]
+        for button in self.wedge_buttons:
+            more.addWidget(button)
         drawings = QHBoxLayout()
         drawings.setSpacing(1)
         self.tape = TapeView(store, self)
@@ -55,7 +57,7 @@ class CutPage(QWidget):
             drawings.addLayout(column, share)
         for view in (self.plan, self.side, self.round):
             view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
-        whole = QVBoxLayout(self)
+        self.whole = whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
         whole.addLayout(tools)
@@ -100,6 +102,21 @@ class CutPage(QWidget):
         for choice in self.choices:
             choice.refresh(snapshot)
         self.details.refresh(snapshot)
+        self._place_details()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The numbers that only some forms have, where there is room for them now."""
+        super().resizeEvent(event)
+        self._place_details()
+
+    def _place_details(self) -> None:
+        """Beside what is done with wedges where there is room, else in a row of their own: rows cost the drawings."""
+        buttons = sum(button.sizeHint().width() + self.more.spacing() for button in self.wedge_buttons)
+        beside = self.details.sizeHint().width() + buttons <= self.width() - self.more.contentsMargins().right()
+        if beside != (self.more.indexOf(self.details) == 0):
+            self.whole.removeWidget(self.details)
+            self.more.removeWidget(self.details)
+            self.more.insertWidget(0, self.details) if beside else self.whole.insertWidget(2, self.details)
 
     def bring_out(self, finding: Finding) -> None:
         """Bring out what a finding is about."""

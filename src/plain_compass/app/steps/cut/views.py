@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
+from ....core.base.levels import Group
 from ...drawing.curve_painter import paint_curve
 from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
 from ...drawing.palette import font, pen
@@ -42,6 +43,7 @@ class PlanView(DrawingView):
 
     side: SideView
     has_own_sheet = True
+    tells_of = (Group.HINGE, Group.WEDGE, Group.BAR, Group.DECAY)
     captions = (QRectF(0, 0, CAPTIONS_PX, 60),)
 
     def px_per_m(self, snapshot: Snapshot) -> float:
@@ -86,6 +88,8 @@ class PlanView(DrawingView):
 class TapeView(PaintedView):
     """The tape marks as a table."""
 
+    tells_of = (Group.FACE, Group.HINGE)
+
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
@@ -103,6 +107,7 @@ class SideView(DrawingView):
     """The stump from its right side, at the scale of the plan, with the hinge-use curve below it."""
 
     plan: PlanView
+    tells_of = (Group.FACE, Group.SPLIT, Group.BALANCE)
 
     def curve_box(self) -> QRectF:
         """Where the hinge-use curve lies."""

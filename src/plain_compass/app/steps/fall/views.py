@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from ....core.base.levels import Group
 from ...drawing.canvas import Canvas
 from ...drawing.curve_painter import plot_box
 from ...drawing.fall.fan_painter import fan_scale, paint_fan, paint_fan_caption
@@ -91,6 +92,7 @@ class StrobeView(FallView):
     """From the side, across the lay; the tree is dragged by its stem."""
 
     title = "From the side, along the lay"
+    tells_of = (Group.BALANCE, Group.HINGE, Group.LANDING)
 
     def scale_now(self) -> Scale:
         """The scale that holds the upright tree and its length."""
@@ -114,6 +116,7 @@ class FanView(FallView):
     """From above, over the site plan, north up."""
 
     title = "From above, with likely tops"
+    tells_of = (Group.LANDING, Group.WAY_OUT)
 
     def fall(self, painter: QPainter) -> None:
         """Site, fan, chances."""
@@ -128,6 +131,7 @@ class FanView(FallView):
 class UseView(FallView):
     """The hinge's use against tilt."""
 
+    tells_of = (Group.HINGE, Group.FACE)
     title = ""
 
     def fall(self, painter: QPainter) -> None:

@@ -72,6 +72,7 @@ class GroundPage(QWidget):
         self.kinds = QComboBox()
         self.kinds.setFont(font(14))
         self.kinds.setAccessibleName("What to draw")
+        self.kinds.setAccessibleDescription("What to draw on the plan")
         for key, words in KINDS.items():
             self.kinds.addItem(words[:1].upper() + words[1:], key)
         self.kinds.addItem("Spot height", SPOT)
@@ -95,6 +96,7 @@ class GroundPage(QWidget):
         body.setLayout(column)
         beside = QScrollArea()
         beside.setObjectName("page")
+        beside.setAccessibleName("Bearing read, and what is on the ground")
         beside.setWidget(body)
         beside.setWidgetResizable(True)
         beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
+from ....core.base.levels import Group
 from ...drawing.canvas import Canvas
 from ...drawing.ground.profile_painter import paint_profile
 from ...drawing.palette import font, pen
@@ -19,6 +20,8 @@ HEIGHT = 138
 
 class ProfileView(PaintedView):
     """Follows the document; nothing to type here."""
+
+    tells_of = (Group.LANDING,)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)

@@ -11,6 +11,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
 from ....core.base.frames import bearing_of, full_turn_deg
+from ....core.base.levels import Group
 from ....core.site.site import Place, SpotHeight
 from ....core.site.ways_out import FARTHEST_LAY_DEG, NEAREST_LAY_DEG
 from ...drawing.canvas import Canvas
@@ -39,7 +40,7 @@ from .things import WAYS
 
 LENGTHS_SHOWN = 1.8
 """Tree lengths from the stump to the edge of the plan: the ring of sectors, and room for their words outside it."""
-STRIP_PX = 50
+STRIP_PX = 56
 """Height of the strip over the plan, in which lay, slope and wind are typed."""
 TYPED = (
     ("cut.lay_deg", "lay"),
@@ -70,6 +71,7 @@ class SiteView(DrawingView):
     removed = Signal(str)
     laid_aside = Signal()
     has_own_sheet = True
+    tells_of = (Group.LANDING, Group.WAY_OUT, Group.AROUND)
 
     def __init__(self, store: Store, rose: RoseReckoner, parent: QWidget | None = None) -> None:
         self.rose = rose
@@ -105,7 +107,7 @@ class SiteView(DrawingView):
         """Lay, slope and wind typed over the plan; the lay dragged on the ring, every corner of every obstacle too."""
         lay, apart = snapshot.plan.cut.lay_deg, (self.width() - 44) / len(TYPED)
         fields = tuple(
-            FieldPlace(path, QPointF((number + 0.5) * apart, 32), "centre", tag)
+            FieldPlace(path, QPointF((number + 0.5) * apart, 36), "centre", tag)
             for number, (path, tag) in enumerate(TYPED)
         )
 

@@ -81,6 +81,7 @@ class InstrumentPanel(QWidget):
         button = QToolButton()
         button.setText(text)
         button.setObjectName(name)
+        button.setProperty("framed", True)
         button.clicked.connect(do)
         return button
 

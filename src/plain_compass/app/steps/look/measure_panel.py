@@ -34,6 +34,7 @@ class MeasurePanel(QScrollArea):
         super().__init__(parent)
         self.store = store
         self.setObjectName("sheet")
+        self.setAccessibleName("Measure")
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.things, self.ways = QComboBox(), QComboBox()
@@ -121,7 +122,7 @@ class MeasurePanel(QScrollArea):
         field.setFont(font(14))
         field.setMinimumWidth(40)
         field.setObjectName(f"measure:{name}")
-        field.setAccessibleName(label.text())
+        field.setAccessibleName(f"reading: {label.text()}")
         field.setPlaceholderText(default or ("upright … strong" if kind == EYE else ""))
         field.setToolTip("A value, or a value ± its spread; lengths also in paces.")
         field.textChanged.connect(self._answer)

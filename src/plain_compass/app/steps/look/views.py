@@ -12,6 +12,7 @@ from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
 from ....core.advice.rising import Rising
+from ....core.base.levels import Group
 from ....core.base.quantity import Kind
 from ....core.judge.unmeasured import LEAN
 from ....job.fields import quantity_at
@@ -91,6 +92,7 @@ def standing(snapshot: Snapshot) -> tuple[object, ...]:
 class TreeView(LookView):
     """The whole tree from one side."""
 
+    tells_of = (Group.BALANCE, Group.AROUND)
     title = ""
 
     def __init__(
@@ -139,6 +141,8 @@ class TreeView(LookView):
 class CrownView(LookView):
     """The crown from above."""
 
+    tells_of = (Group.BALANCE, Group.AROUND)
+
     def scale_for(self, snapshot: Snapshot) -> Scale:
         """The crown, its limbs and its centre of mass inside the labels."""
         tree = snapshot.plan.tree
@@ -165,6 +169,7 @@ class CrownView(LookView):
 class ButtView(LookView):
     """The section at the cut, and beside it what raising the cut would do."""
 
+    tells_of = (Group.DECAY, Group.BAR)
     rising: Rising | None = None
 
     def plot_box(self) -> QRectF | None:

@@ -36,6 +36,8 @@ class StagesPage(QWidget):
         self.row = StageRow(self.walk, self)
         self.large = StageView(self.walk, self)
         self.round = RoundView(store, lambda: solid_at(self.walk), self)
+        # What a state says is told of this state, not of the finished cut.
+        self.round.tells_of = ()
         self.round.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.curves = SweepView(self.walk, self)
         self.words = QLabel()
@@ -58,6 +60,7 @@ class StagesPage(QWidget):
     def _compose(self) -> None:
         label = PlainLabel("Mistake made here:")
         label.setFont(font(13))
+        label.setBuddy(self.faults)
         top = QHBoxLayout()
         top.setContentsMargins(12, 6, 12, 6)
         top.addWidget(label)
@@ -103,8 +106,16 @@ class StagesPage(QWidget):
 
     def _show(self) -> None:
         self.words.setText(unbroken(self._told()))
+        said = self._said()
         for view in (self.row, self.large, self.round, self.curves):
+            view.setAccessibleDescription(said)
             view.update()
+
+    def _said(self) -> str:
+        """The state in a sentence, for those who do not see it."""
+        walk, speech = self.walk, self.store.snapshot.speech
+        numbers = "; ".join(f"{name} {value}, {level}" for name, value, level in walk.numbers(speech))
+        return f"{walk.number}. {walk.title(walk.number)}: {numbers}."
 
     def _told(self) -> str:
         walk, speech = self.walk, self.store.snapshot.speech

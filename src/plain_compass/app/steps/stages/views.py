@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ...drawing.marks import paint_arrow, paint_level, paint_slip
-from ...drawing.palette import LIGHT, Palette, fill, font, pen
+from ...drawing.palette import font, pen
 from ...drawing.shapes.solid import Solid, solid_of
 from ...drawing.stage_painter import paint_passes, paint_stage, paint_wedges, stage_scale
 from ...drawing.sweep_painter import chart_box, paint_sweep
@@ -31,7 +31,7 @@ def solid_at(walk: Walk) -> Solid:
     return solid_of(walk.result, holds, face_cut=is_out, wedged=walk.wedges_in)
 
 
-class StageRow(QWidget):
+class StageRow(PaintedView):
     """Every standing state in a row; a click or an arrow key goes to it.
 
     Signals:
@@ -43,7 +43,6 @@ class StageRow(QWidget):
     def __init__(self, walk: Walk, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.walk = walk
-        self.palette_in_use: Palette = LIGHT
         self.setFixedHeight(int(SMALL) + 44)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Standing states in their order")
@@ -53,28 +52,21 @@ class StageRow(QWidget):
         width = min(self.width() / max(len(self.walk.stages), 1), 150.0)
         return QRectF(number * width + 6, 4, width - 12, SMALL + 36)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def draw(self, painter: QPainter) -> None:
         """Small drawings with their names and signs."""
-        with QPainter(self) as painter:
-            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            for number, stage in enumerate(self.walk.stages):
-                box, hot = self.box(number), number == self.walk.number
-                painter.setPen(pen(self.palette_in_use.focus if hot else self.palette_in_use.line, 2.4 if hot else 1.0))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.drawRect(box)
-                drawn = QRectF(box.left(), box.top() + 4, box.width(), SMALL - 8)
-                scale = stage_scale(self.walk.result, drawn)
-                paint_stage(
-                    painter, self.walk.result, scale, self.walk.outlines[number], self.palette_in_use, fine=False
-                )
-                paint_level(
-                    painter, QPointF(box.left() + 13, box.bottom() - 13), 6, level_at(stage), self.palette_in_use
-                )
-                if self.walk.played is not None and number == self.walk.made_at:
-                    paint_slip(painter, box.topRight() + QPointF(-14, 14), 6, self.palette_in_use)
-                painter.setPen(pen(self.palette_in_use.ink))
-                self._name(painter, QRectF(box.left() + 24, box.bottom() - 24, box.width() - 28, 22), number)
+        for number, stage in enumerate(self.walk.stages):
+            box, hot = self.box(number), number == self.walk.number
+            painter.setPen(pen(self.palette_in_use.focus if hot else self.palette_in_use.line, 2.4 if hot else 1.0))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(box)
+            drawn = QRectF(box.left(), box.top() + 4, box.width(), SMALL - 8)
+            scale = stage_scale(self.walk.result, drawn)
+            paint_stage(painter, self.walk.result, scale, self.walk.outlines[number], self.palette_in_use, fine=False)
+            paint_level(painter, QPointF(box.left() + 13, box.bottom() - 13), 6, level_at(stage), self.palette_in_use)
+            if self.walk.played is not None and number == self.walk.made_at:
+                paint_slip(painter, box.topRight() + QPointF(-14, 14), 6, self.palette_in_use)
+            painter.setPen(pen(self.palette_in_use.ink))
+            self._name(painter, QRectF(box.left() + 24, box.bottom() - 24, box.width() - 28, 22), number)
 
     def _name(self, painter: QPainter, room: QRectF, number: int) -> None:
         """The state's name, in narrower letters where the vocabulary's words are long."""
@@ -136,7 +128,7 @@ class StageView(PaintedView):
         )
 
 
-class SweepView(QWidget):
+class SweepView(PaintedView):
     """The curves; dragged or with the arrow keys one goes through the continuous depth.
 
     Signals:
@@ -148,19 +140,15 @@ class SweepView(QWidget):
     def __init__(self, walk: Walk, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.walk = walk
-        self.palette_in_use: Palette = LIGHT
         self.setFixedHeight(188)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Margins through the depth of the cut")
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def draw(self, painter: QPainter) -> None:
         """The chart."""
-        with QPainter(self) as painter:
-            painter.fillRect(self.rect(), fill(self.palette_in_use.sheet))
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            titles = tuple(self.walk.title(number) for number in range(1, len(self.walk.stages)))
-            box = QRectF(self.rect())
-            paint_sweep(painter, box, self.walk.sweep, titles, self.walk.progress, self.palette_in_use)
+        titles = tuple(self.walk.title(number) for number in range(1, len(self.walk.stages)))
+        box = QRectF(self.rect())
+        paint_sweep(painter, box, self.walk.sweep, titles, self.walk.progress, self.palette_in_use)
 
     def _go(self, x: float) -> None:
         chart = chart_box(QRectF(self.rect()))
