@@ -5,14 +5,18 @@ from __future__ import annotations
 import json
 import math
 import re
+from itertools import combinations, pairwise
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
+from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QToolButton
+from PySide6.QtWidgets import QApplication, QToolButton
 from pytestqt.qtbot import QtBot
 
+from listening import Listening
+from plain_compass.app.drawing.fall.strobe_painter import MOST_GHOSTS, STEPS_S, ghost_times
 from plain_compass.app.frame.fall_watch import FallWatch
 from plain_compass.app.frame.store import Store
 from plain_compass.app.frame.window import Window
@@ -280,3 +284,49 @@ def test_every_demo_tree_is_told_in_whole_sentences(window: Window, fall: FallPa
         assert "{" not in words and "[" not in words and "nan" not in words
         assert not fall.strobe.grab().isNull()
         assert fall.strobe.tilt_at(QPointF(300, 100)) is not None
+
+
+# What the drawings say -------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("tree_id", ["WH-07", "WH-12", "WH-21", "WH-24"])
+def test_ghosts_stand_at_equal_times_few_enough_and_the_faster_the_farther_apart(
+    window: Window, fall: FallPage, tree_id: str
+) -> None:
+    look_at(window, tree_id)
+    now = fall.playback.now
+    assert now is not None
+    step, times = ghost_times(now.fall)
+    assert step in STEPS_S and 2 <= len(times) <= MOST_GHOSTS + 1
+    assert [later - earlier for earlier, later in pairwise(times)] == pytest.approx([step] * (len(times) - 1))
+    angles = [now.fall.trace.pose_at(time).tilt_rad for time in times]
+    turned = [later - earlier for earlier, later in pairwise(angles)]
+    # It gathers speed until something is met.
+    assert all(later >= earlier - 1e-6 for earlier, later in pairwise(turned[:-1]))
+
+
+@pytest.mark.parametrize("size", [(1100, 700), (1280, 800), (1920, 1080)])
+@pytest.mark.parametrize("tree_id", ["WH-07", "WH-12", "WH-15", "WH-18", "WH-21", "WH-24"])
+def test_on_the_falls_drawings_no_word_is_cut_or_lies_over_another(
+    window: Window, fall: FallPage, tree_id: str, size: tuple[int, int]
+) -> None:
+    window.resize(*size)
+    look_at(window, tree_id)
+    QApplication.processEvents()
+    for view in (fall.strobe, fall.use):
+        with Listening(QImage(view.size(), QImage.Format.Format_RGB32)) as painter:
+            view.paint(painter)
+        texts = painter.written
+        assert texts
+        for text, box in texts:
+            assert QRectF(view.rect()).adjusted(-1, -2, 1, 2).contains(box), (text, view.title)
+        for (one, box), (other, beside) in combinations(texts, 2):
+            assert not box.adjusted(1, 3, -1, -3).intersects(beside), (one, other)
+
+
+def test_the_scale_is_stated_and_is_the_one_it_is_drawn_at(window: Window, fall: FallPage) -> None:
+    look_at(window, "WH-07")
+    with Listening(QImage(fall.strobe.size(), QImage.Format.Format_RGB32)) as painter:
+        fall.strobe.paint(painter)
+    told = next(text for text, _ in painter.written if "up as along" in text)
+    assert re.match(r"\d+ m, up as along · a ghost each [\d.]+ s$", told)

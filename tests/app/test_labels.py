@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from itertools import combinations
-from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
-from PySide6.QtGui import QFontMetricsF, QImage, QPainter
+from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from listening import Listening
 from plain_compass.app.drawing.labels import Label, about, placed
 from plain_compass.app.frame.drawing_view import DrawingView
 from plain_compass.app.frame.window import Window
@@ -93,24 +93,6 @@ def _least_and_largest(window: Window) -> None:
     window.store.set("tree.trunk.diameter_m", 1.5, "stout")
     window.store.set("kit.bar_m", 1.5, "bar")
     window.commands.run("tree.redesign")
-
-
-class Listening(QPainter):
-    """A painter that remembers where it wrote what."""
-
-    def __init__(self, on: QImage) -> None:
-        super().__init__(on)
-        self.paper = on  # kept: the painter does not own what it paints on
-        self.written: list[tuple[str, QRectF]] = []
-
-    def drawText(self, *args: Any) -> Any:  # noqa: N802
-        """Remember, then write."""
-        where, text = args[0], args[-1]
-        if isinstance(where, QRectF):
-            self.written.append((text, QPainter.boundingRect(self, where, int(args[1]), text)))
-        elif isinstance(where, QPointF):
-            self.written.append((text, QFontMetricsF(self.font()).boundingRect(text).translated(where)))
-        return super().drawText(*args)
 
 
 def _written_on(view: DrawingView, window: Window) -> list[tuple[str, QRectF]]:

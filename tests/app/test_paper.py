@@ -8,11 +8,14 @@ from pathlib import Path
 
 import pytest
 from pypdf import PdfReader
-from PySide6.QtGui import QImage, QPainter
+from PySide6.QtCore import QRectF
+from PySide6.QtGui import QImage
 from PySide6.QtPrintSupport import QPrinter, QPrintPreviewWidget
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from listening import Listening
+from plain_compass.app.frame.store import Snapshot
 from plain_compass.app.frame.window import Window
 from plain_compass.app.main import application
 from plain_compass.app.steps.card.actions import CardActions
@@ -43,25 +46,13 @@ def unspaced(text: str) -> str:
     return "".join(text.replace("\u00a0", " ").split())
 
 
-def listening(shot: object, wanted: LayoutWanted) -> tuple[int, list[tuple[int, float, float]]]:
-    """Pages, and of each text where its box ends: (page, right, bottom)."""
-    paper, found, page = PAPERS[wanted.paper], [], [0]
+def listening(shot: Snapshot, wanted: LayoutWanted) -> tuple[int, Listening]:
+    """Pages of a card, and a painter that has heard every word of it."""
+    paper = PAPERS[wanted.paper]
     image = QImage(round(paper.width), round(paper.height), QImage.Format.Format_RGB32)
-
-    class Listening(QPainter):
-        def drawText(self, *args: object) -> object:  # noqa: N802
-            if len(args) >= 3:
-                box = QPainter.boundingRect(self, args[0], int(args[1]), args[2])  # type: ignore[call-overload]
-                found.append((page[0], box.right(), box.bottom()))
-            return super().drawText(*args)  # type: ignore[call-overload, no-any-return]
-
     with Listening(image) as painter:
-
-        def turn_over() -> None:
-            page[0] += 1
-
-        count = paint_card(painter, shot, wanted, "1 January 2026", turn_over)  # type: ignore[arg-type]
-    return count, found
+        count = paint_card(painter, shot, wanted, "1 January 2026", painter.turn_over)
+    return count, painter
 
 
 @pytest.mark.parametrize("paper", list(PAPERS))
@@ -80,9 +71,10 @@ def test_every_paper_says_everything_and_nothing_runs_off_it(tmp_path: Path, pap
     for caution in glossary()["cautions"]:
         assert " ".join(caution.split()[:6]) in whole
     assert all(f"{tree_id} lay" in page for page in pages)
-    count, ends = listening(shot, LayoutWanted(paper))
+    count, heard = listening(shot, LayoutWanted(paper))
     assert count == len(pages)
-    assert all(right <= PAPERS[paper].width and bottom <= PAPERS[paper].height for _, right, bottom in ends)
+    edge = QRectF(0, 0, PAPERS[paper].width, PAPERS[paper].height)
+    assert all(edge.contains(box) for text, box in heard.written if text.strip())
 
 
 def test_a_telephone_has_no_page_to_write_on_and_paper_has_one_unless_it_is_not_wanted() -> None:

@@ -76,7 +76,8 @@ def paint_axes(painter: QPainter, plot: QRectF, palette: Palette, size: float, t
         painter.drawLine(QPointF(x, plot.bottom()), QPointF(x, plot.bottom() + 3))
         painter.drawText(QRectF(x - 20, plot.bottom() + 3, 40, 14 * size), Align.AlignCenter, f"{tilt}°")
     for share in (0, 1):
-        y = plot.bottom() - plot.height() * share / MOST
+        # The lowest stands on the axis, clear of the tilts under it.
+        y = plot.bottom() - max(plot.height() * share / MOST, 7 * size)
         painter.drawText(
             QRectF(plot.left() - 36 * size, y - 7 * size, 32 * size, 14 * size),
             Align.AlignRight | Align.AlignVCenter,

@@ -19,6 +19,7 @@ from ..drawing.scale import Scale
 from ..drawing.viewport import Viewport
 from ..drawing.words import square
 from .field_layer import FieldLayer
+from .lag import Lag
 from .layers import Layers
 from .page import Picture
 from .painted import paint_focus
@@ -39,6 +40,10 @@ def nearest_grip(grips: tuple[Grip, ...], at: QPointF) -> Grip | None:
 
     near = min(grips, key=distance, default=None)
     return near if near is not None and distance(near) <= REACH else None
+
+
+LAG_MS = 120
+"""How long a drawing may stay behind a drag on another one."""
 
 
 def caption(painter: QPainter, view: DrawingView, text: str) -> None:
@@ -75,6 +80,7 @@ class DrawingView(QWidget):
         self.layers = Layers(self)
         self._panned_from: QPointF | None = None
         self._space = False
+        self.lag = Lag(lambda: DrawingView.refresh(self, self.store.snapshot), LAG_MS, self)
         self._settling = Settling(lambda: DrawingView.refresh(self, self.store.snapshot), self)
         self.scale_now = Scale(100.0, QPointF(0, 0))
         self.layout_now = Layout((), ())
@@ -123,7 +129,9 @@ class DrawingView(QWidget):
     # Following the document ----------------------------------------------------------------------------
 
     def refresh(self, snapshot: Snapshot) -> None:
-        """Place the dimensions anew and repaint."""
+        """Place the dimensions anew and repaint; a drawing beside the one that is dragged on may lag behind."""
+        if self.lag.waits(self.store.dragging and self._dragged is None):
+            return
         # Leaving one field for another sets a value: what was aimed at must not move away under the pointer.
         clicked = self._panned_from is None and self._settling.waits()
         if not clicked and not self.store.dragging:

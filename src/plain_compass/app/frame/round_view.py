@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
@@ -12,12 +12,13 @@ from ...core.base.levels import Group
 from ..drawing.palette import font, pen
 from ..drawing.round_painter import Look, paint_round
 from ..drawing.shapes.solid import Solid
+from .lag import Lag
 from .painted import PaintedView
 from .store import Store
 
 TURN_DEG_PX, UP_DEG_PX = 0.6, 0.4
 """How far a pixel of dragging turns it, and lifts the eye."""
-LATER_MS = 60
+LATER_MS = 250
 """How long it may lag behind a drag: the drawing one drags on has the frames to itself."""
 KEY_DEG = 15.0
 """How far an arrow key does."""
@@ -46,10 +47,7 @@ class RoundView(PaintedView):
         self.store, self.solid = store, solid
         self.look = Look()
         self._from: QPointF | None = None
-        self._later = QTimer(self)
-        self._later.setSingleShot(True)
-        self._later.setInterval(LATER_MS)
-        self._later.timeout.connect(self.update)
+        self._lag = Lag(self.follow, LATER_MS, self)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Stump in the round")
         self.setToolTip("Drag or use the arrow keys to turn it; Home looks from the front again.")
@@ -66,11 +64,8 @@ class RoundView(PaintedView):
 
     def follow(self) -> None:
         """Show the plan as it is now; while something is dragged, not in every frame of it."""
-        if not self.store.dragging:
-            self._later.stop()
+        if not self._lag.waits(self.store.dragging):
             self.update()
-        elif not self._later.isActive():
-            self._later.start()
 
     def turn(self, by_deg: float, up_deg: float = 0.0) -> None:
         """Look from elsewhere."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import TypeAlias
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -11,8 +12,9 @@ from PySide6.QtGui import QPolygonF
 from ....core.assess import Assessment
 from ....core.fall.nominal import NominalFall
 from ..canvas import Canvas
-from ..curve_painter import MOST, paint_axes, paint_label, plot_box
+from ..curve_painter import MOST, paint_axes, plot_box
 from ..palette import fill, font, pen
+from ..words import Word, paint_words, placed_words, square
 
 Align = Qt.AlignmentFlag
 TO_DEG = 100.0
@@ -40,31 +42,53 @@ def paint_use(
         _curve(c, at, kept[0], kept[1].hinge_broke_at_deg, palette.wedge, Qt.PenStyle.DashLine)
     _curve(c, at, result, fall.hinge_broke_at_deg, palette.ink, Qt.PenStyle.SolidLine)
     closing, needed = result.parts.face.closing_angle_deg, result.parts.use.needed_tilt_deg
-    shut = at(closing, 0).x()
     for tilt, colour, style in (
         (needed, palette.lay, Qt.PenStyle.DashLine),
         (closing, palette.ink, Qt.PenStyle.DashDotLine),
     ):
         painter.setPen(pen(colour, 1.4, style))
         painter.drawLine(at(tilt, 0), at(tilt, MOST))
-    beside = QPointF(at(needed, 0).x(), plot.top() + 2)
-    paint_label(painter, plot, beside, f"needed to {needed:.0f}°", (palette.lay, palette.sheet))
-    shuts = c.speech.say(f"[face] shuts at {closing:.0f}°")
-    paint_label(painter, plot, QPointF(shut, plot.bottom() - 20), shuts, (palette.ink, palette.sheet))
     broke = min(fall.hinge_broke_at_deg, TO_DEG)
     use = result.parts.use.at(broke)
     painter.setPen(pen(palette.load, 2.0))
     painter.setBrush(fill(palette.sheet))
     painter.drawEllipse(at(broke, use), 5, 5)
-    text = f"lets go at {broke:.0f}°"
-    beside = QPointF(at(broke, 0).x() + 5, at(broke, use).y() - 26)
-    paint_label(painter, plot, beside, text, (palette.load, palette.sheet))
     painter.setPen(pen(palette.focus, 2.0))
     painter.drawLine(at(tilt_deg, 0), at(tilt_deg, MOST))
+    told = (
+        (f"lets go at {broke:.0f}°", broke, palette.load),
+        (f"needed to {needed:.0f}°", needed, palette.lay),
+        (c.speech.say(f"[face] shuts at {closing:.0f}°"), closing, palette.ink),
+    )
+    words = [_beside(text, at(tilt, 0).x(), plot, (colour, palette.sheet)) for text, tilt, colour in told]
+    upright = [QRectF(at(tilt, 0).x() - 2, plot.top(), 4, plot.height()) for tilt in (needed, closing, tilt_deg)]
+    limit = QRectF(plot.left(), at(0.0, 1.0).y() - 2, plot.width(), 4)
+    taken = [
+        limit,
+        *upright,
+        *(square(point, 5.0) for point in _points(at, result, broke)),
+        square(at(broke, use), 7.0),
+    ]
+    paint_words(painter, placed_words(words, taken, plot.adjusted(2, 0, 0, -2)))
+
+
+def _beside(text: str, x: float, plot: QRectF, inks: tuple[str, str]) -> Word:
+    """Words beside an upright line, on either side and as high up as they may; ``inks``: of words and paper."""
+    word = Word(text, (), *inks)
+    aside = word.box_size.width() / 2 + 5
+    rows = [plot.top() + 10 + 9 * number for number in range(max(int((plot.height() - 18) // 9), 1))]
+    return replace(word, middles=tuple(QPointF(x + side * aside, up) for up in rows for side in (1, -1)))
 
 
 def _curve(c: Canvas, at: At, result: Assessment, broke_deg: float, colour: str, style: Qt.PenStyle) -> None:
     """Up to where the hinge lets go; what it would have been after that is no longer there."""
+    c.painter.setBrush(Qt.BrushStyle.NoBrush)
+    c.painter.setPen(pen(colour, 2.2, style))
+    c.painter.drawPolyline(QPolygonF(_points(at, result, broke_deg)))
+
+
+def _points(at: At, result: Assessment, broke_deg: float) -> list[QPointF]:
+    """The curve in the plot."""
     use = result.parts.use
     shown = [
         (tilt, value)
@@ -72,6 +96,4 @@ def _curve(c: Canvas, at: At, result: Assessment, broke_deg: float, colour: str,
         if tilt < broke_deg and value <= MOST
     ]
     shown.append((broke_deg, min(use.at(broke_deg), MOST)))
-    c.painter.setBrush(Qt.BrushStyle.NoBrush)
-    c.painter.setPen(pen(colour, 2.2, style))
-    c.painter.drawPolyline(QPolygonF([at(tilt, value) for tilt, value in shown]))
+    return [at(tilt, value) for tilt, value in shown]

@@ -97,7 +97,7 @@ class CutPage(QWidget):
             self.leave_suggestions()
         self.plan.refresh(snapshot)
         self.side.refresh(snapshot)
-        self.tape.update()
+        self.tape.refresh(snapshot)
         self.round.follow()
         for choice in self.choices:
             choice.refresh(snapshot)

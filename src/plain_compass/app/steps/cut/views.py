@@ -13,7 +13,7 @@ from ...drawing.palette import font, pen
 from ...drawing.plan_painter import paint_design, paint_plan, paint_ring_fan, paint_standing
 from ...drawing.scale import Scale
 from ...drawing.side_painter import paint_side, shown_height_m
-from ...drawing.tape_painter import paint_tape
+from ...drawing.tape_painter import paint_tape, tape_rows
 from ...frame.drawing_view import DrawingView, caption
 from ...frame.field_layer import FIELD_SIZE
 from ...frame.painted import PaintedView
@@ -93,9 +93,17 @@ class TapeView(PaintedView):
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
+        self._rows: list[tuple[str, str, str]] = []
         # As tall for every form of cut: the drawings stay where they are while one looks through the forms.
         self.setFixedHeight(TAPE_PX)
         self.setAccessibleName("Tape round the bark from the lay mark")
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Paint anew where a row reads otherwise: in most of a drag none does."""
+        rows = tape_rows(snapshot.result.tape_marks, snapshot.speech)
+        if rows != self._rows:
+            self._rows = rows
+            self.update()
 
     def draw(self, painter: QPainter) -> None:
         """The table."""

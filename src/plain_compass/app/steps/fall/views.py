@@ -20,6 +20,9 @@ from ...frame.painted import PaintedView
 from ...frame.store import Store
 from .playback import Playback
 
+TITLE_PX = 210.0
+"""Width of a title."""
+
 
 class FallView(PaintedView):
     """Base: the drawing once the fall is reckoned, and a title.
@@ -41,7 +44,9 @@ class FallView(PaintedView):
     def canvas(self, painter: QPainter, scale: Scale) -> Canvas:
         """What the painters are handed."""
         snapshot = self.store.snapshot
-        return Canvas(painter, snapshot.shapes, scale, snapshot.speech, self.palette_in_use)
+        page = QRectF(self.rect()).adjusted(4, 4, -4, -4)
+        taken = (QRectF(0, 0, TITLE_PX, 26),)
+        return Canvas(painter, snapshot.shapes, scale, snapshot.speech, self.palette_in_use, taken=taken, page=page)
 
     def fall(self, painter: QPainter) -> None:
         """The fall that is reckoned."""

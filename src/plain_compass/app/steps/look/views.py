@@ -63,8 +63,9 @@ class LookView(DrawingView):
         key = None if shown is None else (shown, view, surveyed.worst, surveyed.readings, surveyed.leans)
         if key is not None and key == self._key:
             return
-        self._key = key
         super().refresh(snapshot)
+        # What has not been placed yet is not known to be.
+        self._key = None if self.lag.is_behind else key
 
     def with_spreads(self, layout: Layout, snapshot: Snapshot) -> Layout:
         """The layout with every dimension's spread in its tag, and the one most worth measuring better named."""
