@@ -463,6 +463,7 @@ def test_a_new_tree_is_measured_by_typing_alone_enter_walks_on_to_what_is_next(w
         ("3", "tree.crown.readings.2.radius_m"),
         ("3", "tree.crown.readings.3.radius_m"),
         ("1", "tree.lean.angle_deg"),
+        ("9", "tree.lean.bearing_deg"),
     ):
         field = window.focusWidget()
         assert isinstance(field, FieldEdit)
@@ -474,10 +475,20 @@ def test_a_new_tree_is_measured_by_typing_alone_enter_walks_on_to_what_is_next(w
     assert window.store.snapshot.plan.tree.trunk.diameter_m == pytest.approx(0.52)
     # Measured whole; with the walk round answered at once it is a tree that can be judged.
     QTest.keyClick(window, Qt.Key.Key_N, Qt.KeyboardModifier.AltModifier)
-    assert keys + 1 <= 20
+    assert keys + 1 <= 22
     # Once all is measured, Return stays where it is.
     last = window.focusWidget()
     assert isinstance(last, FieldEdit)
     QTest.keyClicks(last, "2")
     QTest.keyClick(last, Qt.Key.Key_Return)
     assert window.focusWidget() is last
+
+
+def test_nothing_of_another_tree_is_shown_of_a_new_one(window: Window) -> None:
+    QTest.keyClick(window, Qt.Key.Key_1)
+    page = window.page
+    assert isinstance(page, LookPage)
+    page.compute()
+    assert page.butt.rising is not None and page.surveyed(window.store.snapshot).worst
+    window.commands.run("tree.add")
+    assert page.butt.rising is None and not page.surveyed(window.store.snapshot).worst

@@ -16,7 +16,7 @@ from plain_compass.core.advice.suggest import suggest
 from plain_compass.core.assess import with_unknowns
 from plain_compass.core.judge.unmeasured import STAND_INS, UnmeasuredError, missing
 from plain_compass.job.document import Job, assess_tree, case_of
-from plain_compass.job.edits import new_job, set_value, set_values
+from plain_compass.job.edits import add_tree, new_job, set_value, set_values
 from plain_compass.job.fall import with_its_fall
 from plain_compass.job.files import job_text, parse_job, write_job
 from plain_compass.job.readings import EDGE, Taken
@@ -59,6 +59,17 @@ def test_the_same_values_typed_are_measurements() -> None:
     assert plan.tree.stand_ins == ()
     assert plan.tree.lean.method == "eye", "a lean that was typed is judged, without a second box"
     assert any(f.level == "clear" and f.margin is not None for f in assess_tree(measured(), "1").findings)
+
+
+def test_a_lean_is_known_when_angle_and_bearing_are_and_one_that_is_none_at_once() -> None:
+    """Which way it leans decides what it does: an angle alone would be taken to lean to the north."""
+    job, tree_id = add_tree(new_job())
+    half = set_value(job, tree_id, "tree.lean.angle_deg", 3.0)
+    assert "lean" in missing(half.plan(tree_id).tree)
+    assert "lean.bearing_deg" in half.plan(tree_id).tree.stand_ins
+    assert "lean" not in missing(set_value(half, tree_id, "tree.lean.bearing_deg", 120.0).plan(tree_id).tree)
+    assert "lean" not in missing(set_value(job, tree_id, "tree.lean.angle_deg", 0.0).plan(tree_id).tree)
+    assert "lean" in missing(set_value(job, tree_id, "tree.lean.method", "plumb").plan(tree_id).tree)
 
 
 @pytest.mark.parametrize(

@@ -137,6 +137,7 @@ def start(path: Path | None, settings: Settings, recovery: Recovery, *, demo: bo
     if geometry is None or not window.restoreGeometry(geometry):
         fit_screen(window)
     window.show()
+    window.guide.offer()
     brought_back = window.kept.at_start(used, asked_for=demo or path is not None)
     troubles = [*filter(None, [trouble]), *settings.troubles, *table_troubles(), *window.autosave.recovery.troubles]
     if troubles:

@@ -19,7 +19,7 @@ from ..core.design.cut import Cut, WedgeSeat
 from ..core.design.first import first_design, resized
 from ..core.judge.findings import Done, Finding
 from ..core.judge.unmeasured import STAND_INS, after_change
-from ..core.tree.around import ABOVE, LIFE
+from ..core.tree.around import ABOVE, LEAVE, LIFE, with_answer
 from ..core.tree.section import section_at
 from ..core.tree.tree import ShellReading, Tree
 from .document import Job, TreePlan, case_of, with_plan, with_tree
@@ -160,6 +160,26 @@ def nothing_seen(job: Job, tree_id: str) -> Job:
     tree = job.plan(tree_id).tree
     answers: dict[str, Any] = dict.fromkeys(unseen(tree), "no")
     return with_plan(job, tree_id, "tree", replace(tree, around=replace(tree.around, **answers)))
+
+
+def sounds_sound(job: Job, tree_id: str) -> Job:
+    """The butt sounded and found sound, and no crack seen, where neither has been answered yet."""
+    tree = job.plan(tree_id).tree
+    decay = replace(tree.decay, kind="none") if tree.decay.kind == "unknown" else tree.decay
+    crack = "none" if tree.crack == "unknown" else tree.crack
+    return with_plan(job, tree_id, "tree", replace(tree, decay=decay, crack=crack))
+
+
+def leave_given(job: Job, tree_id: str) -> Job:
+    """Leave, permit and season settled and people told, but for what was answered already."""
+    tree = job.plan(tree_id).tree
+    answers: dict[str, Any] = dict.fromkeys(with_answer(tree.around, LEAVE, "unknown"), "yes")
+    return with_plan(job, tree_id, "tree", replace(tree, around=replace(tree.around, **answers)))
+
+
+def all_drawn(job: Job, _: str) -> Job:
+    """The ground looked at: what is not drawn is not there."""
+    return with_value(job, "site.looked", "yes")
 
 
 def unseen(tree: Tree) -> tuple[str, ...]:

@@ -15,7 +15,7 @@ from ...job.units import UNITS
 from ...job.words import vocabularies
 from .commands import Command
 from .desk import Desk
-from .field_edit import FieldEdit, next_unmeasured
+from .field_edit import FieldEdit, to_measure
 
 if TYPE_CHECKING:
     from .practice_dialog import PracticeDialog
@@ -59,9 +59,6 @@ class EditActions:
             Command("tree.add", "Add a tree", "Ctrl+T", self.add_tree),
             Command("tree.rename", "Rename this tree…", "", self.rename_tree),
             Command("tree.remove", "Remove this tree", "", self.remove_tree, lambda: len(store.snapshot.job.trees) > 1),
-            Command(
-                "tree.nothing_seen", "All looked at: nothing above, no life", "Alt+N", self.nothing_seen, self._unseen
-            ),
             Command("tree.redesign", "Begin this cut afresh from the practice", "Ctrl+R", self.redesign),
             Command("cut.suggest", "Suggest…", "Ctrl+G", self.suggest),
             Command("practice.read", "Practices…", "", self.read_practices),
@@ -105,13 +102,6 @@ class EditActions:
         assert isinstance(change, Job)
         self.store.edit(title, change, tree_id)
 
-    def _unseen(self) -> bool:
-        return bool(edits.unseen(self.store.snapshot.plan.tree))
-
-    def nothing_seen(self) -> None:
-        """The walk round answered at once."""
-        self._edit("all looked at", edits.nothing_seen(self.store.snapshot.job, self.store.tree_id))
-
     def add_wedge(self) -> None:
         """One more wedge."""
         self._edit("wedge added", edits.add_wedge(self.store.snapshot.job, self.store.tree_id))
@@ -134,9 +124,7 @@ class EditActions:
         job, tree_id = edits.add_tree(self.store.snapshot.job)
         self._edit(f"tree {tree_id} added", job, tree_id)
         self.desk.show_step("look")
-        first = next_unmeasured(self.desk.frame)
-        if first is not None:
-            first.setFocus(Qt.FocusReason.OtherFocusReason)
+        to_measure(self.desk.frame)
 
     def ask_name(self) -> str:
         """A new name for the tree; empty for none."""

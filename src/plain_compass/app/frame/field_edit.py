@@ -218,6 +218,13 @@ class FieldEdit(QLineEdit):
         self.commit()
 
 
+def to_measure(window: QWidget) -> None:
+    """The keyboard to what is to be measured first."""
+    first = next_unmeasured(window)
+    if first is not None:
+        first.setFocus(Qt.FocusReason.OtherFocusReason)
+
+
 def next_unmeasured(window: QWidget, after: str = "") -> FieldEdit | None:
     """The field in sight that is to be measured next, in the order in which it is best taken; none when all are.
 

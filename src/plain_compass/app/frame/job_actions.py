@@ -15,6 +15,7 @@ from ...job.edits import new_job
 from ...job.files import Opened, read_job
 from .commands import Command
 from .desk import Desk
+from .field_edit import to_measure
 from .kept_work import KeptWork
 from .store import ChangedElsewhereError
 
@@ -95,6 +96,7 @@ class JobActions:
         job = self.desk.store.snapshot.job
         if self._leave_for(Opened(new_job(job.units, job.words)), None):
             self.desk.show_step("look")
+            to_measure(self.desk.frame)
 
     def demo(self) -> None:
         """The demo job."""

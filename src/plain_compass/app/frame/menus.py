@@ -30,7 +30,20 @@ GROUPED: dict[str, list[str]] = {
         "copy.picture",
         "copy.svg",
     ],
-    "Trees": ["view.trees", "", "tree.add", "tree.rename", "tree.remove", "", "tree.nothing_seen"],
+    "Trees": [
+        "view.trees",
+        "",
+        "tree.add",
+        "tree.rename",
+        "tree.remove",
+        "",
+        "answer.next",
+        "answer.species",
+        "answer.round",
+        "answer.sound",
+        "answer.leave",
+        "answer.ground",
+    ],
     "Cut": [
         "cut.suggest",
         "tree.redesign",
@@ -52,9 +65,10 @@ GROUPED: dict[str, list[str]] = {
         "",
         "edit.history",
     ],
+    "Help": ["help.first", "help.keys", "help.find"],
 }
 """Menus of their own, none longer than a hand of things at a time."""
-LAST = ["", "help.find", "job.quit"]
+LAST = ["", "job.quit"]
 
 
 def fill_job_menu(menu: QMenu, settings: Settings, commands: Commands, jobs: JobActions, kept: KeptWork) -> None:

@@ -13,6 +13,7 @@ GROUPS = {
     "job": "Job",
     "edit": "Edit",
     "tree": "Tree",
+    "answer": "Answers",
     "wedge": "Wedges",
     "cut": "Cut",
     "step": "Steps",

@@ -40,7 +40,7 @@ class SideColumn(QWidget):
     """Faces of one width, so that the drawing never changes its size; panels are made when first shown."""
 
     def __init__(
-        self, store: Store, panels: dict[str, Callable[[], QWidget]], dress: Callable[[QWidget], None]
+        self, store: Store, panels: dict[str, Callable[[], QWidget]], dress: Callable[[QWidget], None], guide: QWidget
     ) -> None:
         super().__init__()
         self.store, self._dress = store, dress
@@ -63,6 +63,7 @@ class SideColumn(QWidget):
         layout.setSpacing(0)
         layout.addLayout(self._tab_row())
         layout.addWidget(self.stack, 1)
+        layout.addWidget(guide)
         layout.addWidget(self.survey)
         self.show_face(0)
 
@@ -114,7 +115,8 @@ class SideColumn(QWidget):
             self.show_face(before)
             return False
         self.sheet.ensureWidgetVisible(field)
-        # After what brought one here has been dealt with: a click gives its own widget the keyboard last.
+        field.setFocus(Qt.FocusReason.OtherFocusReason)
+        # And again when what brought one here has been dealt with: a click gives its own widget the keyboard last.
         QTimer.singleShot(0, field, lambda: field.setFocus(Qt.FocusReason.OtherFocusReason))
         return True
 

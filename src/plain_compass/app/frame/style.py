@@ -20,6 +20,7 @@ def _sheets(p: Palette) -> str:
     QCheckBox {{ min-height: 28px; border: 2px solid transparent; }}
     QCheckBox:focus {{ border: 2px solid {p.focus}; }}
     QLabel#notbuilt {{ color: {p.quiet}; font-size: 14px; }}
+    QFrame#guide {{ background: {p.sheet}; border: 2px solid {p.lay}; }}
     QLabel#survey {{ background: {p.paper}; border-top: 1px solid {p.line}; }}
     QLabel#refused {{ background: {p.sheet}; color: {p.load}; border: 2px solid {p.load}; }}
     QLabel#told {{ background: {p.sheet}; border: 1px solid {p.ink}; }}

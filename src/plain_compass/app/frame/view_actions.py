@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+from typing import cast
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QWidget
+
 from ...core.base.levels import FindingKind
 from ...core.judge.findings import Finding
 from ...core.judge.places import where_of
@@ -18,7 +23,9 @@ def go_to(room: Room, finding: Finding) -> None:
     room.show_step(where.step)
     room.page.bring_out(finding)
     if finding.kind == FindingKind.UNKNOWN or where.field.startswith("person."):
-        room.side.show_field(where.field)
+        on_page = cast(QWidget, room.page).findChild(QWidget, where.field) if where.field else None
+        if not room.side.show_field(where.field) and on_page is not None:
+            on_page.setFocus(Qt.FocusReason.OtherFocusReason)
 
 
 def view_commands(room: Room, edits: EditActions) -> list[Command]:

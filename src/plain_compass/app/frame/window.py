@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 
 from ...core.judge.findings import Finding
 from ..drawing.palette import DARK, LIGHT, Palette
+from .answer_actions import AnswerActions
 from .autosave import Autosave
 from .band import MarginBand
 from .commands import Command, Commands
@@ -29,6 +30,7 @@ from .dialogs import Dialogs
 from .edit_actions import EditActions
 from .fall_watch import FallWatch
 from .field_edit import FieldEdit
+from .first_tree import FirstTree
 from .job_actions import JobActions
 from .kept_work import KeptWork
 from .late import Late
@@ -88,8 +90,10 @@ class Window(QMainWindow):
         self.dialogs = Dialogs(self)
         self.pages = Late(self._bound(pages), self._page_made)
         self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.sites.commands(), *self.edits.commands())
-        self.commands.add(*view_commands(self, self.edits), *more_commands(self))
-        self.scheme = "light"
+        self.commands.add(*view_commands(self, self.edits), *AnswerActions(self).commands(), *more_commands(self))
+        self.guide = FirstTree(store, settings, self.commands)
+        self.commands.add(Command("help.first", "First tree, step by step", "", self.guide.begin))
+        self.scheme, self.step = "light", ""
         self._compose(panels)
         self._connect()
         self.setAcceptDrops(True)
@@ -102,7 +106,7 @@ class Window(QMainWindow):
     def _compose(self, panels: dict[str, PageFactory]) -> None:
         self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
         self.stack = QStackedWidget()
-        self.side = SideColumn(self.store, self._bound(panels), self._dress)
+        self.side = SideColumn(self.store, self._bound(panels), self._dress, self.guide)
         middle = QWidget()
         row = QHBoxLayout(middle)
         row.setContentsMargins(0, 0, 0, 0)
@@ -170,6 +174,7 @@ class Window(QMainWindow):
         if not self.store.dragging:
             tell_drawings(self.stack.currentWidget(), snapshot)
         self.side.refresh(snapshot)
+        self.guide.refresh(snapshot, self.step)
         self.band.show_findings(result.findings, speech)
         self.trail.show_findings(result.findings, result.verdict.level)
         if not self.store.dragging:
@@ -190,6 +195,8 @@ class Window(QMainWindow):
         self.trail.buttons[key].setChecked(True)
         self.page.refresh(self.store.snapshot)
         tell_drawings(self.stack.currentWidget(), self.store.snapshot)
+        self.step = key
+        self.guide.refresh(self.store.snapshot, key)
 
     def _pick(self, finding: Finding) -> None:
         self.side.show_face(0)

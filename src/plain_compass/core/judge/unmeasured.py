@@ -122,9 +122,11 @@ def after_change(before: Tree, after: Tree, path: str) -> Tree:
     if not before.stand_ins:
         return after
     gone = {path}
-    if path.startswith("lean."):
-        gone = {*LEAN}
-        if path in LEAN and after.lean.method == "unknown":
+    if path in LEAN:
+        if after.lean.angle_deg == 0.0:
+            # What stands plumb leans nowhere.
+            gone = {*LEAN}
+        if after.lean.method == "unknown":
             # A lean that was typed has been judged, by eye where nothing else is said.
             after = replace(after, lean=replace(after.lean, method="eye"))
     if path == "crown.readings":

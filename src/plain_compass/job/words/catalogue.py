@@ -8,7 +8,7 @@ from typing import Any
 
 from ..tables import DATA
 
-FILES = ("findings", "cuts")
+FILES = ("findings", "cuts", "guide")
 """Sentences by what they are about; every key stands in one of them."""
 
 

@@ -44,6 +44,7 @@ class LookPage(QWidget):
             view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self._compose()
         self._surveyed_case: Case | None = None
+        self._tree_id = store.tree_id
         self._still = QTimer(self)
         self._still.setSingleShot(True)
         self._still.setInterval(STILL_MS)
@@ -79,6 +80,9 @@ class LookPage(QWidget):
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document; what takes many assessments waits until nothing has changed for a moment."""
         self._still.start()
+        if snapshot.plan.id != self._tree_id:
+            # Nothing of another tree is shown of this one.
+            self._tree_id, self._worst, self.butt.rising = snapshot.plan.id, "", None
         for view in self.views:
             view.refresh(snapshot)
 

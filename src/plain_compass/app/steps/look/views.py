@@ -148,7 +148,7 @@ class CrownView(LookView):
         """The crown, its limbs and its centre of mass inside the labels."""
         tree = snapshot.plan.tree
         reach = max([r.radius_m for r in tree.crown.readings] + [limb.length_m for limb in tree.limbs] + [1.0])
-        room = min(self.width() / 2 - 84, (self.height() - CAPTION) / 2 - 44)
+        room = min(self.width() / 2 - 96, (self.height() - CAPTION) / 2 - 44)
         return Scale(max(room, 30) / reach, QPointF(self.width() / 2, CAPTION + (self.height() - CAPTION) / 2))
 
     def shows(self, snapshot: Snapshot) -> tuple[object, ...]:
