@@ -132,6 +132,7 @@ def test_on_cut_dimensions_keep_apart_and_off_the_handles_from_a_larch_to_a_ches
                     assert not box.intersects(beside), (size, tree_id, one, other)
                 for path, box in boxes.items():
                     assert view.rect().contains(box.toRect()), (size, tree_id, path)
+                    assert not box.intersects(_curve(view)), (size, tree_id, path)
                     for grip in view.layout_now.grips:
                         handle = QRectF(grip.at.x() - 8, grip.at.y() - 8, 16, 16)
                         assert not handle.intersects(box), (size, tree_id, path, grip.path)

@@ -525,7 +525,7 @@ def test_the_shortcut_sheet_fits_the_window(window: Window, size: tuple[int, int
     assert sheet.width() < size[0] and sheet.height() < size[1]
     area = sheet.findChild(QScrollArea)
     assert isinstance(area, QScrollArea)
-    assert not area.horizontalScrollBar().isVisible()
+    assert not area.horizontalScrollBar().isVisible() and not area.verticalScrollBar().isVisible()
 
 
 def test_f2_puts_the_keyboard_into_the_sheet(window: Window) -> None:

@@ -21,6 +21,8 @@ BESIDE_PX, OFF_HANDLE_PX = 70.0, 27.0
 """A handle so near to a label's inner end may lie under it in a narrow view; half a label, half a handle, and paper."""
 LABEL_PX = (41.0, 25.0, 48.0)
 """How far a label with its name reaches over, under and beside its place, a handle's own half and some paper added."""
+HALF_LABEL_PX = 17.0
+"""Half the height of a field, and a little."""
 RING_GAP = 40.0
 """Bark to bearing ring, in pixels: room for the dimension lines between them."""
 
@@ -250,7 +252,13 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
             "drag the step",
         ),
     ]
-    return Layout((*spread(rights), *lefts), tuple(grips))
+    return Layout((*_raised(spread(rights), bottom_px), *_raised(lefts, bottom_px)), tuple(grips))
+
+
+def _raised(places: list[FieldPlace], bottom_px: float) -> list[FieldPlace]:
+    """A column of labels, moved up where the lowest would reach below the drawing."""
+    over = max(place.at.y() for place in places) + HALF_LABEL_PX - bottom_px
+    return [replace(each, at=each.at - QPointF(0, over)) for each in places] if over > 0 else places
 
 
 def _slopes(result: Assessment, scale: Scale, right_x: float) -> list[FieldPlace]:

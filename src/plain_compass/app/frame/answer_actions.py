@@ -24,7 +24,7 @@ class AnswerActions:
         return [
             self._answer("answer.round", "All looked at: nothing above, no life", "Alt+N", edits.nothing_seen),
             self._answer("answer.sound", "Sounded and looked for cracks: sound", "Alt+S", edits.sounds_sound),
-            self._answer("answer.leave", "Leave, permit and season settled, people told", "Alt+L", edits.leave_given),
+            self._answer("answer.leave", "Leave and season settled, people told", "Alt+L", edits.leave_given),
             self._answer("answer.ground", "Ground looked at: what counts is drawn", "Alt+G", edits.all_drawn),
             Command("answer.species", "Say what tree it is", "Alt+Y", self.say_species),
             Command("answer.next", "Next open question", "F3", self.settle_next, lambda: bool(self.open_questions())),

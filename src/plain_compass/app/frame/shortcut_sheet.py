@@ -23,17 +23,20 @@ GROUPS = {
     "card": "Card",
     "help": "Help",
 }
-COLUMNS = 2
-"""Two fit the smallest window without scrolling."""
+COLUMNS = 3
+"""Three fit the smallest window without scrolling."""
 ROOM_PX = 48
 """What is left of the window round the sheet, so that it is seen to lie on it."""
 ON_A_DRAWING = (
     ("Tab, Shift+Tab", "next or previous dimension"),
-    ("type, Enter", "set a dimension: 55, 2 1/4 in, 10 %D"),
+    ("type, Enter", "set it: 55, 2 1/4 in, 10 %D"),
     ("Up, Down", "move a dimension by its step"),
-    ("Escape", "restore a dimension, let go of a drag"),
+    ("Escape", "restore, let go of a drag"),
     ("drag a ring", "move what it stands on"),
     ("wheel", "zoom; middle button or space pans"),
+    ("Page Up, Down", "on Ground: the next thing"),
+    ("Ctrl+arrows", "on Ground: move it; Shift: farther"),
+    ("Delete", "on Ground: remove it"),
 )
 
 
@@ -68,8 +71,8 @@ class ShortcutSheet(QDialog):
         body = QWidget()
         body.setObjectName("page")
         columns = QHBoxLayout(body)
-        columns.setContentsMargins(24, 10, 24, 14)
-        columns.setSpacing(30)
+        columns.setContentsMargins(18, 8, 14, 10)
+        columns.setSpacing(16)
         groups = [
             (title, [(c.shortcut, c.words) for c in commands if self._belongs(c, key)]) for key, title in GROUPS.items()
         ]
@@ -107,13 +110,13 @@ class ShortcutSheet(QDialog):
         heading.setContentsMargins(0, 8, 0, 0)
         column.addWidget(heading)
         grid = QGridLayout()
-        grid.setHorizontalSpacing(14)
+        grid.setHorizontalSpacing(10)
         grid.setVerticalSpacing(2)
-        grid.setColumnMinimumWidth(0, 104)
+        grid.setColumnMinimumWidth(0, 88)
         grid.setColumnStretch(1, 1)
         for row, pair in enumerate(rows):
             for at, text in enumerate(pair):
                 label = PlainLabel(text)
-                label.setFont(font(14, strong=at == 0, narrow=at == 0))
+                label.setFont(font(13, strong=at == 0))
                 grid.addWidget(label, row, at)
         column.addLayout(grid)

@@ -25,6 +25,8 @@ TAPE_PX = 164
 """Height of the table of tape marks: its rows stand closer where there are many."""
 CURVE_FROM_PX = 380
 """A lower view has no room for the curve of use: Fall shows it too."""
+UNDER_FLOOR = 22.0
+"""Below the end of the face's floor: its handle, and paper."""
 CAPTIONS_PX = 150.0
 """Width of what stands under the title."""
 LABELS = FIELD_SIZE[0] + 16
@@ -51,7 +53,8 @@ class PlanView(DrawingView):
         across = self.width() / 2 - LABELS - RING_GAP
         beside = (self.side.width() - BESIDE) / 2
         tall = (self.height() - CAPTION - 2 * RING_GAP - 76 - 44) / 2
-        return max(min(across, tall, beside), 40.0) / bark_radius_m(snapshot)
+        fits = min(across, tall, beside) / bark_radius_m(snapshot)
+        return max(min(fits, self.side.most_px_per_m(snapshot)), 40.0 / bark_radius_m(snapshot))
 
     def scale_for(self, snapshot: Snapshot) -> Scale:
         """Ring in the middle."""
@@ -131,8 +134,16 @@ class SideView(DrawingView):
         left = max((self.width() - width - 34 - FIELD_SIZE[0] - 10) * 0.7, 40)
         bottom = self.bottom() - 14
         top = CAPTION + 20 + (shown_height_m(snapshot.result) - cut.height_m) * scale
-        level = min(max(bottom - cut.height_m * scale, top), bottom - 40)
+        low = max(snapshot.result.parts.face.floor_drop_m * scale + UNDER_FLOOR, 40.0)
+        level = min(max(bottom - cut.height_m * scale, top), bottom - low)
         return Scale(scale, QPointF(left - back, level + cut.height_m * scale))
+
+    def most_px_per_m(self, snapshot: Snapshot) -> float:
+        """The largest scale at which stem and face, from its roof to the end of its floor, have their room."""
+        tall_m = shown_height_m(snapshot.result) - snapshot.plan.cut.height_m
+        drop_m = snapshot.result.parts.face.floor_drop_m
+        room = self.bottom() - 14 - CAPTION - 20 - UNDER_FLOOR
+        return max(room, 1.0) / max(tall_m + drop_m, 1e-3)
 
     def bottom(self) -> float:
         """Lowest place for the stump."""
