@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QApplication,
     QCheckBox,
     QComboBox,
+    QLabel,
     QLineEdit,
     QPlainTextEdit,
     QScrollArea,
@@ -83,6 +84,23 @@ def test_a_screen_reader_is_told_a_name_of_everything_and_no_two_fields_are_call
             if isinstance(widget, QLineEdit | QPlainTextEdit) and not isinstance(widget.parentWidget(), QComboBox):
                 assert name not in fields or fields[name].objectName() == widget.objectName(), f"two fields {name!r}"
                 fields[name] = widget
+
+
+@pytest.mark.parametrize("step", STEPS)
+def test_what_is_typed_or_chosen_beside_a_label_has_it_as_its_own(window: Window, step: str) -> None:
+    """On this desktop a choice is read out by its text: its label, or its description, says what is chosen."""
+    page = open_step(window, step)
+    window.store.set("cut.back.form", "bored", "bored")
+    for face in range(3):
+        window.side.show_face(face)
+        QApplication.processEvents()
+        named = {label.buddy() for label in window.findChildren(QLabel) if label.buddy() is not None}
+        for widget in shown(window):
+            on_drawing = isinstance(widget.parentWidget(), DrawingView | QComboBox)
+            if isinstance(widget, QLineEdit | QComboBox) and not on_drawing:
+                told = widget in named or spoken(widget)[1]
+                assert told, f"{type(widget).__name__} {widget.objectName()} {widget.accessibleName()}"
+    assert page.isVisible()
 
 
 @pytest.mark.parametrize("step", STEPS)

@@ -38,6 +38,7 @@ class ItemRow(QWidget):
             editor.setMinimumWidth(40)
             label = PlainLabel()
             label.setFont(font(12, narrow=True))
+            label.setBuddy(editor)
             # The last one takes what is left of its row.
             span = IN_A_ROW - column if place == len(what.fields) - 1 else 1
             grid.addWidget(label, 2 * row, column, 1, span)

@@ -160,6 +160,7 @@ class Sheet(QScrollArea):
             widget.setAccessibleName(words)
             label = PlainLabel(words)
             label.setFont(font(13))
+            label.setBuddy(widget)
             form.addRow(label, widget)
         self.tree_name.editingFinished.connect(self._rename)
         self.job_name.editingFinished.connect(lambda: self._set_text("name", self.job_name.text(), "job name"))

@@ -54,6 +54,7 @@ class Details(QWidget):
             editor.setFixedWidth(104 if is_choice(path) else 76)
             label = PlainLabel(snapshot.speech.tell(labels[path]) if path in labels else editor.accessibleName())
             label.setFont(font(13, narrow=True))
+            label.setBuddy(editor)
             self.row.addWidget(label)
             self.row.addWidget(editor)
             self.editors.append(editor)

@@ -56,6 +56,7 @@ class InstrumentPanel(QWidget):
         ):
             label = PlainLabel(words)
             label.setFont(font(13, narrow=True))
+            label.setBuddy(field)
             field.setFont(font(14))
             field.setFixedWidth(70)
             field.setObjectName(name)

@@ -60,6 +60,7 @@ class MeasurePanel(QScrollArea):
         for box, name in ((self.things, "What is measured"), (self.ways, "By which way")):
             box.setFont(font(14))
             box.setAccessibleName(name)
+            box.setAccessibleDescription(name)
             box.setMinimumContentsLength(5)
             box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
             row.addWidget(box, 1)
@@ -119,6 +120,7 @@ class MeasurePanel(QScrollArea):
     def _add_input(self, number: int, name: str, text: str, kind: str, default: str) -> None:
         label, field = PlainLabel(name.replace("-2", ", second place").replace("-", " ")), QLineEdit(text)
         label.setFont(font(13, narrow=True))
+        label.setBuddy(field)
         field.setFont(font(14))
         field.setMinimumWidth(40)
         field.setObjectName(f"measure:{name}")
