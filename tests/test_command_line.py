@@ -102,6 +102,15 @@ def test_card_needs_no_screen(job: Path, tmp_path: Path) -> None:
     assert "lay 214" in " ".join(PdfReader(out).pages[0].extract_text().split())
 
 
+def test_why_shares_the_miss_out() -> None:
+    told = run("why", "demo", "--tree", "WH-12", "--set", "as_cut.towards_deg=49", "--set", "as_cut.top_deg=46")
+    assert told.returncode == 0 and told.stdout.startswith("The top lies 6° left of the lay: ")
+    plain = json.loads(run("why", "demo", "--tree", "WH-12", "--json", "--set", "as_cut.top_deg=46").stdout)
+    assert plain["miss_deg"] == pytest.approx(6.0) and plain["shares_deg"] == {}
+    refused = run("why", "demo", "--tree", "WH-12", "--set", "as_cut.hinge_left_m=90cm")
+    assert refused.returncode == 2 and "as_cut.hinge_left_m" in refused.stderr
+
+
 def last_page(path: Path) -> str:
     return " ".join(PdfReader(path).pages[-1].extract_text().split())
 

@@ -12,7 +12,7 @@ from typing import Any, NoReturn
 
 from . import __version__
 from .app.steps.card.paper import MOST_SHEETS, PAPERS, SHEETS, USUAL, LayoutWanted
-from .commands import cuts, fall, instruments, measure, mend, rose, site, species, trees
+from .commands import cuts, fall, instruments, measure, mend, rose, site, species, trees, why
 from .commands.what_if import with_settings
 from .core.base.errors import PlainCompassError
 from .core.base.levels import LEVELS, Level
@@ -99,6 +99,7 @@ def _add_cuts(commands: Any) -> None:
         ("stages", cuts.stages, "the cut of one tree as standing states, with usual mistakes played in"),
         ("suggest", cuts.suggestions, "the three best designs for one tree, and what each gives up"),
         ("mend", mend.run, "for every trouble of one tree's plan, the smallest changes that make it clear"),
+        ("why", why.run, "what a tree's miss is made of, by the stump as it was cut (--set as_cut.…)"),
     ):
         about = commands.add_parser(name, help=words)
         _file_and_tree(about)

@@ -16,6 +16,7 @@ from ..core.judge.findings import Done
 from ..core.plan.case import Case
 from ..core.site.rigging import Rope
 from ..core.site.site import Obstacle, Place, Site
+from ..core.stump.as_cut import AsCut
 from ..core.tree.crown import mean_radius_m
 from ..core.tree.tree import Tree
 from .person import Person
@@ -44,6 +45,7 @@ class TreePlan:
     at: Place = field(default_factory=Place)
     rope: Rope = field(default_factory=Rope)
     duties: tuple[Done, ...] = ()
+    as_cut: AsCut = field(default_factory=AsCut)
     state: str = choice(
         "standing", STATES, "the tree", "One that is down is in nobody's way, but for a stem it was cut off aloft."
     )

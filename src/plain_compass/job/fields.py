@@ -9,6 +9,9 @@ from typing import Any, get_args, get_origin, get_type_hints
 from ..core.base.quantity import Quantity
 from .document import Job, TreePlan
 
+OF_A_TREE = ("tree", "cut", "notes", "id", "readings", "at", "rope", "state", "as_cut")
+"""How paths within a tree's plan begin."""
+
 
 @cache
 def _field(root: type, path: str) -> Field[Any]:
@@ -26,7 +29,11 @@ def _field(root: type, path: str) -> Field[Any]:
 
 def root_of(path: str) -> type:
     """Paths that begin with ``tree`` or ``cut`` live in a tree's plan, all others in the job."""
-    return TreePlan if path.split(".")[0] in ("tree", "cut", "notes", "id", "readings", "at", "rope", "state") else Job
+    return (
+        TreePlan
+        if path.split(".")[0] in ("tree", "cut", "notes", "id", "readings", "at", "rope", "state", "as_cut")
+        else Job
+    )
 
 
 def quantity_at(path: str) -> Quantity:

@@ -1,0 +1,140 @@
+"""Why a tree lies where it lies: the fall reckoned again with the stump as it was cut, the miss shared out."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from ..assess import assess
+from ..base.errors import InputError
+from ..base.frames import half_turn_deg
+from ..fall.nominal import nominal_fall
+from ..plan.case import Case
+from ..tree.moved import moved
+from .as_cut import READ_AS, AsCut, cut_as, differing, miss_deg
+from .shares import coalitions, shapley
+
+LEAST_DEG = 0.1
+"""Less than this is not looked for: it cannot be read off the ground."""
+FARTHEST = 3.0
+"""Spreads past which an input is no explanation."""
+
+
+@dataclass(frozen=True, slots=True)
+class Why:
+    """A miss and what it is made of; degrees, left of the lay positive.
+
+    Attributes:
+        planned_deg: what the plan would have missed by as it was drawn.
+        shares: group -> its part of what the cut changed; only those in which the stump is not as planned.
+        told_deg: what the stump as cut makes the tree miss by: planned and all shares.
+        miss_deg: what it really missed by; None where that was not read.
+        goes: whether the tree goes by the stump as cut.
+    """
+
+    planned_deg: float
+    shares: dict[str, float]
+    told_deg: float
+    miss_deg: float | None
+    goes: bool
+
+    @property
+    def unexplained_deg(self) -> float | None:
+        """What neither plan nor cut explains."""
+        return None if self.miss_deg is None else half_turn_deg(self.miss_deg - self.told_deg)
+
+    def miss_m(self, height_m: float) -> float | None:
+        """The same at the top of a tree of this height: how far beside its lay the top lies."""
+        return None if self.miss_deg is None else height_m * math.sin(math.radians(self.miss_deg))
+
+
+def why(case: Case, as_cut: AsCut) -> Why:
+    """Share out a miss.
+
+    Two to the power of the differing groups falls are reckoned, at most 128; a set under which the tree does not go
+    counts with where it stopped.
+
+    Args:
+        case: as it was planned.
+
+    Raises InputError, naming the field, where what was read cannot be.
+    """
+    players = differing(case.cut, as_cut)
+    value, goes = {}, True
+    for group in coalitions(players):
+        off_deg, goes = _off_deg(replace(case, cut=cut_as(case.cut, as_cut, group)))
+        value[group] = off_deg
+    nobody: frozenset[str] = frozenset()
+    return Why(value[nobody], shapley(players, value), value[frozenset(players)], miss_deg(case.cut, as_cut), goes)
+
+
+def _off_deg(case: Case) -> tuple[float, bool]:
+    """(how far left of its lay the top comes to lie, whether it goes)."""
+    try:
+        fall = nominal_fall(assess(case))
+    except InputError as error:
+        raise InputError(
+            READ_AS.get(error.field, error.field),
+            error.given,
+            kind=error.kind,
+            low=error.low,
+            high=error.high,
+            reason=error.reason,
+        ) from error
+    return fall.bearing_error_deg, fall.goes
+
+
+@dataclass(frozen=True, slots=True)
+class Explanation:
+    """One input of the tree that would explain what the cut does not.
+
+    Attributes:
+        path: of the input, such as ``tree.height_m``, or the lean across its bearing.
+        by: how far it would have to be off, in its own unit.
+        spreads: how many of its own spreads that is.
+        chance: how likely it is at least so far off.
+    """
+
+    path: str
+    by: float
+    spreads: float
+
+    @property
+    def chance(self) -> float:
+        """Of an error at least so large, either way, by the normal law."""
+        return math.erfc(abs(self.spreads) / math.sqrt(2.0))
+
+
+def explanations(case: Case, as_cut: AsCut, found: Why, spreads: Mapping[str, float]) -> tuple[Explanation, ...]:
+    """Which inputs of the tree would each explain the rest by itself, the likeliest first.
+
+    The fall of the stump as cut is reckoned one spread either side of each input; the value that closes the gap is
+    taken along the line between them, and is told only within ``FARTHEST`` spreads.
+
+    Args:
+        spreads: path of an input of the tree -> one standard deviation, as measured.
+    """
+    rest = found.unexplained_deg
+    if rest is None or abs(rest) < LEAST_DEG:
+        return ()
+    told = []
+    cut = replace(case, cut=cut_as(case.cut, as_cut))
+    for path, spread in spreads.items():
+        per_spread = _per_spread(cut, path, spread) if spread and path.startswith("tree.") else None
+        if per_spread is None or abs(per_spread) < LEAST_DEG / FARTHEST or abs(rest / per_spread) > FARTHEST:
+            continue
+        told.append(Explanation(path, rest / per_spread * spread, rest / per_spread))
+    return tuple(sorted(told, key=lambda each: abs(each.spreads)))
+
+
+def _per_spread(case: Case, path: str, spread: float) -> float | None:
+    """How many degrees farther left the top comes for one spread more of an input; None where that cannot be."""
+    ends = []
+    for by in (-spread, spread):
+        try:
+            tree = moved(case.tree, path.removeprefix("tree."), by)
+            ends.append(_off_deg(replace(case, tree=tree))[0])
+        except InputError:
+            return None
+    return half_turn_deg(ends[1] - ends[0]) / 2
