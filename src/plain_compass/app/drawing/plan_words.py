@@ -60,7 +60,8 @@ def _word(c: Canvas, text: str, *middles: QPointF, wanted: bool = False) -> Word
 
 
 def _around(c: Canvas, text: str, at: QPointF, away_px: float) -> tuple[QPointF, ...]:
-    return about(at, _word(c, text).box_size, away_px)
+    # Looked for in every frame of a drag, so not far.
+    return about(at, _word(c, text).box_size, away_px, rounds=2)
 
 
 def _rot(c: Canvas) -> list[Word]:
