@@ -35,6 +35,20 @@ class Slip:
 
 
 SLIPS = (
+    # Ways out, what is known, why it lies there
+    Slip("core/site/ways_out.py", "2 * (not self.free) + bool(", "2 * self.free + bool(", "tests/core/test_ground.py"),
+    Slip("core/judge/unmeasured.py", "angle_deg == 0.0:", "angle_deg >= 0.0:", "tests/core/test_unmeasured.py"),
+    Slip("core/stump/shares.py", "len(others) - len(before)", "len(others)", "tests/core/test_stump_why.py"),
+    Slip("core/stump/as_cut.py", "(cut.lay_deg - as_cut.top_deg)", "(as_cut.top_deg - cut.lay_deg)", "tests/core/test_stump_why.py"),
+    Slip("core/stump/why.py", "rest / per_spread * spread,", "rest * per_spread * spread,", "tests/core/test_stump_why.py"),
+    # Drawings, paper, access
+    Slip("app/drawing/labels.py", " and not any(map(box.intersects, stand)):", ":", "tests/app/test_labels.py"),
+    Slip("app/drawing/fall/strobe_painter.py", "whole_s / step <= MOST", "whole_s / step >= MOST", "tests/app/test_fall_step.py"),
+    Slip("app/frame/told.py", "worst.level != Level.CLEAR", "worst.level == Level.WATCH", "tests/app/test_access.py"),
+    Slip("app/steps/ground/keys.py", "Key_Up: (0.0, 1.0)", "Key_Up: (0.0, -1.0)", "tests/app/test_ground_by_keys.py"),
+    Slip("app/steps/card/painter.py", "if wanted.stump_page_on_paper:", "if wanted.with_stump_page:", "tests/app/test_paper.py"),
+    Slip("app/text_size.py", "text_pt / USUAL_PT", "USUAL_PT / text_pt", "tests/app/test_access.py"),
+    Slip("job/edits.py", 'with_answer(tree.around, LEAVE, "unknown")', "LEAVE", "tests/app/test_first_hour.py"),
     # Sectors, labels, the stump in the round
     Slip("core/advice/sectors.py", "if each.rank >= own.rank", "if each.rank <= own.rank", "tests/core/test_sectors.py"),
     Slip("core/advice/sectors.py", "constants, 1.0) else 2)", "constants, 1.0) else 1)", "tests/core/test_sectors.py"),

@@ -298,6 +298,8 @@ def test_ghosts_stand_at_equal_times_few_enough_and_the_faster_the_farther_apart
     assert now is not None
     step, times = ghost_times(now.fall)
     assert step in STEPS_S and 2 <= len(times) <= MOST_GHOSTS + 1
+    whole_s = now.fall.trace.time_at(math.radians(now.fall.end_deg))
+    assert whole_s - times[-1] < step, "they stand all the way down"
     assert [later - earlier for earlier, later in pairwise(times)] == pytest.approx([step] * (len(times) - 1))
     angles = [now.fall.trace.pose_at(time).tilt_rad for time in times]
     turned = [later - earlier for earlier, later in pairwise(angles)]
