@@ -489,6 +489,10 @@ def test_nothing_of_another_tree_is_shown_of_a_new_one(window: Window) -> None:
     page = window.page
     assert isinstance(page, LookPage)
     page.compute()
+    window.side.survey.compute()
     assert page.butt.rising is not None and page.surveyed(window.store.snapshot).worst
     window.commands.run("tree.add")
     assert page.butt.rising is None and not page.surveyed(window.store.snapshot).worst
+    assert window.side.survey.text() == ""
+    window.side.survey.compute()
+    assert "0 of 9 taken" in window.side.survey.text()

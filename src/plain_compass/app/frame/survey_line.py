@@ -10,7 +10,7 @@ from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
 from .plain_label import PlainLabel
-from .store import Store
+from .store import Snapshot, Store
 
 STILL_MS = 250
 """Thirty assessments wait until the hands are still for so long."""
@@ -31,7 +31,15 @@ class SurveyLine(PlainLabel):
         self._timer.setSingleShot(True)
         self._timer.setInterval(STILL_MS)
         self._timer.timeout.connect(self.compute)
-        store.changed.connect(lambda _: self._timer.start())
+        self._tree_id = store.tree_id
+        store.changed.connect(self._follow)
+        self._timer.start()
+
+    def _follow(self, snapshot: Snapshot) -> None:
+        """Wait until the hands are still; what was said of another tree is not said of this one meanwhile."""
+        if snapshot.plan.id != self._tree_id:
+            self._tree_id = snapshot.plan.id
+            self.setText("")
         self._timer.start()
 
     def compute(self) -> None:
