@@ -82,7 +82,9 @@ def paint_drawings(painter: QPainter, snapshot: Snapshot, paper: Paper, box: QRe
     else:
         plan_at = QPointF(margin + paper.inner / 2, top + ring + OVER + 8)
         side_top, side_left = top + 2 * (ring + OVER), margin + UNDER
-    _plan(painter, snapshot, Scale(per_m, plan_at))
+    wide = 2 * (ring + LABEL) + 20 if paper.beside else paper.inner
+    # What is written on the plan does not run into the side view.
+    _plan(painter, snapshot, Scale(per_m, plan_at), QRectF(margin, top, wide, 2 * (ring + OVER) + 16))
     _side(
         painter, snapshot, per_m, QRectF(side_left, side_top, paper.width - margin - side_left, top + height - side_top)
     )
@@ -90,8 +92,9 @@ def paint_drawings(painter: QPainter, snapshot: Snapshot, paper: Paper, box: QRe
     return top + height + 4
 
 
-def _plan(painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
-    above = Canvas(painter, snapshot.shapes, scale, snapshot.speech, PRINTED, size=0.95, gap=GAP)
+def _plan(painter: QPainter, snapshot: Snapshot, scale: Scale, page: QRectF) -> None:
+    page.moveCenter(QPointF(page.center().x(), scale.origin.y()))
+    above = Canvas(painter, snapshot.shapes, scale, snapshot.speech, PRINTED, size=0.95, gap=GAP, page=page)
     fields = plan_layout(snapshot.result, scale, GAP).fields
     paint_plan(with_room_for(above, fields))
     paint_dimensions(above, fields)
