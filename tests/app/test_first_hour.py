@@ -16,6 +16,7 @@ from plain_compass.app.frame.settings import Settings
 from plain_compass.app.frame.window import Window
 from plain_compass.app.main import start
 from plain_compass.app.steps.card.actions import CardActions
+from plain_compass.core.assess import RECKONING, is_question
 from plain_compass.core.base.levels import FindingKind, Level
 from plain_compass.job.first_tree import STEPS
 
@@ -112,6 +113,15 @@ def test_the_next_open_question_is_wherever_its_field_is(window: Window) -> None
     window.commands.run("answer.next")
     focused = QApplication.focusWidget()
     assert focused is not None and focused.objectName() in ("tree.around.leave", "site.wind_m_s")
+
+
+def test_what_the_program_itself_still_owes_is_no_question_to_a_person(window: Window) -> None:
+    window.falls.finish()
+    before = [each for each in window.store.snapshot.result.findings if is_question(each)]
+    window.store.set("cut.hinge.left_m", 0.05, "thicker")
+    waiting = [f for f in window.store.snapshot.result.findings if f.id.startswith(RECKONING)]
+    assert waiting and not any(is_question(each) for each in waiting)
+    assert [f.id for f in window.store.snapshot.result.findings if is_question(f)] == [f.id for f in before]
 
 
 def test_the_guide_notices_what_was_done_and_leads_to_what_is_next(window: Window) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from itertools import pairwise
 
@@ -9,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from builders import case, plain_cut, round_tree
+from builders import case, one_tree_job, plain_cut, round_tree
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.plan.case import Case
 from plain_compass.core.stump.as_cut import GROUPS, AsCut, cut_as, differing, miss_deg
@@ -189,6 +190,14 @@ def test_what_was_read_is_kept_with_the_tree_and_told_in_words() -> None:
     assert plain["as_cut"] == {"towards_deg": 49.0, "top_deg": 46.0, "rot": "a hand deep"}
     whole = plain["planned_deg"] + sum(plain["shares_deg"].values()) + plain["unexplained_deg"]
     assert whole == pytest.approx(plain["miss_deg"])
+
+
+def test_a_tree_that_lies_just_as_planned_is_told_in_a_whole_sentence() -> None:
+    job = one_tree_job()
+    case_now = case_of(job, "WH-07")
+    lies = (case_now.cut.lay_deg - why(case_now, AsCut()).planned_deg) % 360
+    (told, *more) = sentences_of(set_value(job, "WH-07", "as_cut.top_deg", round(lies, 3)), "WH-07")
+    assert re.fullmatch(r"The top lies .+ of the lay: .+ as planned\.", told) and more == []
 
 
 def test_the_page_for_the_stump_asks_what_the_record_keeps() -> None:

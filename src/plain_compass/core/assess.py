@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from .base.errors import InputError
-from .base.levels import Group, Level
+from .base.levels import FindingKind, Group, Level
 from .design.checks import check_case, check_cut_fits
 from .fall.fan import Fan
 from .fall.nominal import NominalFall
@@ -169,6 +169,11 @@ WAITING = (Group.HINGE, Group.LANDING)
 
 RECKONING, FAILED = "fall.reckoning", "fall.failed"
 """How the ids begin of what waits for the fall, and of what waits in vain."""
+
+
+def is_question(finding: Finding) -> bool:
+    """Whether something is unknown that a person can settle; what the program itself still owes is not."""
+    return finding.kind == FindingKind.UNKNOWN and not finding.id.startswith((RECKONING, FAILED))
 
 
 def awaiting_fall(result: Assessment, *, failed: bool = False) -> Assessment:

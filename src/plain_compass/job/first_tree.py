@@ -6,8 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from ..core.assess import Assessment
-from ..core.base.levels import FindingKind, Level
+from ..core.assess import Assessment, is_question
+from ..core.base.levels import Level
 from ..core.base.phrase import Phrase, phrase
 from ..core.judge.unmeasured import missing, taken
 from ..core.tree.around import LEAVE, with_answer
@@ -35,7 +35,7 @@ class Progress:
     @property
     def open_questions(self) -> int:
         """How much is unknown because nobody has said or measured it."""
-        return sum(each.kind == FindingKind.UNKNOWN and not each.is_pending for each in self.result.findings)
+        return sum(map(is_question, self.result.findings))
 
 
 class GuideStep(NamedTuple):

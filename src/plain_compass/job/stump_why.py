@@ -34,7 +34,11 @@ def sentences_of(job: Job, tree_id: str) -> tuple[str, ...]:
     speech, as_cut = job.speech, job.plan(tree_id).as_cut
     if not as_cut.is_read:
         return (speech.phrase("why.nothing_read"),)
-    found, would = why_of(job, tree_id)
+    return _told(job, tree_id, *why_of(job, tree_id))
+
+
+def _told(job: Job, tree_id: str, found: Why, would: tuple[Explanation, ...]) -> tuple[str, ...]:
+    speech = job.speech
     told = [speech.phrase(_miss(found))]
     if not found.goes:
         told.append(speech.phrase("why.stays"))
@@ -43,7 +47,8 @@ def sentences_of(job: Job, tree_id: str) -> tuple[str, ...]:
 
 def _miss(found: Why) -> Phrase:
     shares = {"planned": found.planned_deg, **found.shares, "rest": found.unexplained_deg or 0.0}
-    parts = tuple(phrase(f"why.{name}", share=share) for name, share in shares.items() if abs(share) >= LEAST_TOLD_DEG)
+    told = [name for name, share in shares.items() if abs(share) >= LEAST_TOLD_DEG] or ["planned"]
+    parts = tuple(phrase(f"why.{name}", share=shares[name]) for name in told)
     if found.miss_deg is None:
         return phrase("why.not_read", told=found.told_deg, parts=parts)
     return phrase("why.miss", miss=found.miss_deg, parts=parts)
@@ -76,5 +81,5 @@ def why_to_plain(job: Job, tree_id: str) -> dict[str, Any]:
         "unexplained_deg": found.unexplained_deg,
         "goes": found.goes,
         "would_explain": [plain(each) | {"chance": each.chance} for each in would],
-        "sentences": list(sentences_of(job, tree_id)),
+        "sentences": list(_told(job, tree_id, found, would) if plan.as_cut.is_read else sentences_of(job, tree_id)),
     }

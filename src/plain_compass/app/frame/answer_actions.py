@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ...core.base.levels import FindingKind
+from ...core.assess import is_question
 from ...core.judge.findings import Finding
 from ...job import edits
 from ...job.document import Job
@@ -47,9 +47,8 @@ class AnswerActions:
         self.room.side.show_field("tree.species")
 
     def open_questions(self) -> list[Finding]:
-        """What is unknown because nobody has said or measured it, what is in the way of a card first."""
-        findings = self.store.snapshot.result.findings
-        return [each for each in findings if each.kind == FindingKind.UNKNOWN and not each.is_pending]
+        """What is unknown because nobody has said or measured it, the worst first."""
+        return [each for each in self.store.snapshot.result.findings if is_question(each)]
 
     def settle_next(self) -> None:
         """To the field that settles the first of them; what is being typed is taken in before."""

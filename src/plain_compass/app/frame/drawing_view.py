@@ -26,6 +26,8 @@ from .painted import paint_focus
 from .settling import Settling
 from .store import Snapshot, Store
 
+LAG_MS = 120
+"""How long a drawing may stay behind a drag on another one."""
 GRIP_RADIUS = 8.0
 """A handle is drawn smaller than it is taken hold of: work gloves and small screens."""
 REACH = 18.0  # a handle is taken hold of from further away than it is drawn
@@ -40,10 +42,6 @@ def nearest_grip(grips: tuple[Grip, ...], at: QPointF) -> Grip | None:
 
     near = min(grips, key=distance, default=None)
     return near if near is not None and distance(near) <= REACH else None
-
-
-LAG_MS = 120
-"""How long a drawing may stay behind a drag on another one."""
 
 
 def caption(painter: QPainter, view: DrawingView, text: str) -> None:

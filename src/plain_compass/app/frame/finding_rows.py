@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import TypeAlias
 
 from ...core.advice.mend import Mend, Mends, levers_of
-from ...core.assess import FAILED, RECKONING
+from ...core.assess import is_question
 from ...core.base.levels import FindingKind, Level
 from ...core.judge.findings import Finding
 from ...core.judge.places import where_of
@@ -19,8 +19,6 @@ from ...job.words import Speech
 
 Paragraph: TypeAlias = tuple[str, int, bool]
 """Text, size, and whether it is strong."""
-WAITS = (RECKONING, FAILED)
-"""How the ids begin of what the program owes: nobody can settle that."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +124,7 @@ def _paragraphs(finding: Finding, speech: Speech) -> Iterator[Paragraph]:
         yield small, 12, False
     if finding.level != Level.CLEAR:
         yield speech.phrase(finding.change), 13, False
-    if finding.kind == FindingKind.UNKNOWN and not finding.id.startswith(WAITS):
+    if is_question(finding):
         yield _leads_to(finding, speech), 12, False
 
 

@@ -302,6 +302,20 @@ class WedgeSeat:
     )
 
 
+def _way(side: str) -> float | None:
+    found: float | None = quantity(
+        None,
+        kind=Kind.ANGLE,
+        low=NEAREST_LAY_DEG,
+        high=FARTHEST_LAY_DEG,
+        label=f"way out {side}",
+        step=5.0,
+        optional=True,
+        help=f"Angle from the lay to the {side} way out; empty for the free one nearest to 135°.",
+    )
+    return found
+
+
 @quickly_made
 @dataclass(frozen=True)
 class Cut:
@@ -328,26 +342,8 @@ class Cut:
         step=0.01,
         help="Height of the apex above the ground; past 3 m it is work aloft, for those trained to climb.",
     )
-    way_left_deg: float | None = quantity(
-        None,
-        kind=Kind.ANGLE,
-        low=NEAREST_LAY_DEG,
-        high=FARTHEST_LAY_DEG,
-        label="way out left",
-        step=5.0,
-        optional=True,
-        help="Angle from the lay to the left way out; empty for the free one nearest to 135°.",
-    )
-    way_right_deg: float | None = quantity(
-        None,
-        kind=Kind.ANGLE,
-        low=NEAREST_LAY_DEG,
-        high=FARTHEST_LAY_DEG,
-        label="way out right",
-        step=5.0,
-        optional=True,
-        help="Angle from the lay to the right way out; empty for the free one nearest to 135°.",
-    )
+    way_left_deg: float | None = _way("left")
+    way_right_deg: float | None = _way("right")
     face: Face = Face()
     hinge: Hinge = Hinge()
     back: BackCut = BackCut()

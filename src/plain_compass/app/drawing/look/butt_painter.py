@@ -9,6 +9,7 @@ from ....core.base.quantity import Kind
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, font, pen
+from ..plan_words import OFF, UNSOUNDED
 from ..scale import polygon, towards
 from .brackets import paint_bracket, paint_centre, paint_reading
 from .surveyed import Surveyed
@@ -61,7 +62,7 @@ def _rot(c: Canvas) -> None:
         c.painter.drawPolygon(polygon(shape))
         c.hatch(shape, c.palette.rot, 7, cross=True)
     elif section.shell_ratio is None:
-        paint_word(c.painter, c.scale.point(0, -0.3 * section.diameter_m / 2), "not sounded: rot unknown", c.palette)
+        paint_word(c.painter, c.scale.point(0, -0.3 * section.diameter_m / 2), UNSOUNDED, c.palette)
 
 
 def _probes(c: Canvas, s: Surveyed) -> None:
@@ -123,7 +124,7 @@ def _centre(c: Canvas, s: Surveyed) -> None:
     half = (centre.long_m * px, centre.short_m * px) if inside == at else (0.0, 0.0)
     paint_centre(c.painter, inside, (half, 90.0 + centre.turn_deg), c.palette, hot=c.mark == "centre")
     if inside != at:
-        paint_word(c.painter, inside + QPointF(0, 18), "weight, off the stump", c.palette)
+        paint_word(c.painter, inside + QPointF(0, 18), OFF, c.palette)
 
 
 def _word(c: Canvas, at: QPointF, text: str) -> None:

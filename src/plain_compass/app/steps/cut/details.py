@@ -25,8 +25,8 @@ class Details(QWidget):
         self.row.setContentsMargins(10, 0, 10, 4)
         self.row.setSpacing(6)
 
-    def refresh(self, snapshot: Snapshot) -> None:
-        """Follow the document."""
+    def refresh(self, snapshot: Snapshot) -> bool:
+        """Follow the document; returns whether there are other fields now."""
         cut = snapshot.plan.cut
         forms = [form_of(*each) for each in cut.forms.items()]
         paths = tuple(path for form in forms for path in form.fields)
@@ -35,11 +35,13 @@ class Details(QWidget):
         for name in ("nip_m", "middle_m"):
             if getattr(cut.hinge, name) > 0 and f"cut.hinge.{name}" not in paths:
                 paths = (f"cut.hinge.{name}", *paths)
-        if paths != self._shown:
+        others = paths != self._shown
+        if others:
             self._fill(paths, {path: name for form in forms for path, name in form.labels.items()}, snapshot)
         for editor in self.editors:
             editor.refresh(snapshot)
         self.setVisible(bool(paths))
+        return others
 
     def _fill(self, paths: tuple[str, ...], labels: dict[str, str], snapshot: Snapshot) -> None:
         self._shown = paths

@@ -101,8 +101,8 @@ class CutPage(QWidget):
         self.round.follow()
         for choice in self.choices:
             choice.refresh(snapshot)
-        self.details.refresh(snapshot)
-        self._place_details()
+        if self.details.refresh(snapshot):
+            self._place_details()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """The numbers that only some forms have, where there is room for them now."""

@@ -9,9 +9,9 @@ from PySide6.QtGui import QKeyEvent
 
 from ....core.site.ways_out import FARTHEST_LAY_DEG, NEAREST_LAY_DEG
 from ....job.edits import set_values
+from ....job.fields import label_of
 from ....job.site_edits import move_obstacle
 from ...frame.store import Store
-from .polar import way_name
 from .things import WAYS, things_of
 
 FINE_M, COARSE_M = 0.5, 5.0
@@ -119,4 +119,4 @@ class GroundKeys:
         way = store.snapshot.shapes.site.ways[WAYS.index(path)]
         sign = 1.0 if way.side == "right" else -1.0
         off = min(max(way.off_lay_deg + sign * clockwise * TURN_DEG, NEAREST_LAY_DEG), FARTHEST_LAY_DEG)
-        store.set(path, off, f"{way_name(path)} turned", joins=True)
+        store.set(path, off, f"{label_of(path)} turned", joins=True)

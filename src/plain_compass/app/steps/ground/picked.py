@@ -9,13 +9,14 @@ from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QWidget
 
 from ....core.base.paths import value_at
 from ....core.site.site import Obstacle
+from ....job.fields import label_of
 from ....job.site_edits import add_corner, remove_obstacle, remove_spot
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.field_edit import FieldEdit
 from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
-from .polar import PolarEdit, WayEdit, way_name
+from .polar import PolarEdit, WayEdit
 from .things import ROPE_PLACES, WAYS, way_state, whose
 
 OBSTACLE = ("kind", "cost", "radius_m", "height_m", "base_m", "overhead")
@@ -104,7 +105,7 @@ class PickedPanel(QWidget):
 
     def _way(self, path: str) -> None:
         """A way out: its bearing, what is in it, and a way back to what is proposed."""
-        self._heading(way_name(path).capitalize())
+        self._heading(label_of(path).capitalize())
         self._editors([WayEdit(self.store, path)])
         self.state = PlainLabel()
         self.state.setFont(font(13))
@@ -124,7 +125,7 @@ class PickedPanel(QWidget):
             self.state.setText(f"{whose(way, snapshot)}: {way_state(way, snapshot)}.".capitalize())
 
     def _propose(self, path: str) -> None:
-        self.store.set(path, None, f"{way_name(path)} proposed")
+        self.store.set(path, None, f"{label_of(path)} proposed")
 
     def _heading(self, text: str) -> None:
         label = PlainLabel(text)

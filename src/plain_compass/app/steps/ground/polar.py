@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.site.site import Place
 from ....job.edits import set_values
+from ....job.fields import label_of
 from ....job.typed import TypedError, parse
 from ....job.units import EXAMPLES
 from ...drawing.palette import font
@@ -22,14 +23,15 @@ def polar(place: Place, at: Place) -> tuple[float, float]:
     return full_turn_deg(bearing_of(east, north)), math.hypot(east, north)
 
 
-class PolarEdit(QLineEdit):
-    """One of the two: ``bearing`` or ``distance``. The other stays as it is.
+class PlaceEdit(QLineEdit):
+    """A number typed of a place that is kept as another one. Subclasses give ``now`` and ``keep``.
 
     Args:
-        path: of the place, or of what has ``east_m`` and ``north_m``.
+        part: what is typed: ``bearing`` or ``distance``.
+        name, about: what it is called, and what its tooltip says it is.
     """
 
-    def __init__(self, store: Store, path: str, part: str, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, path: str, part: str, name: str, about: str, parent: QWidget | None) -> None:
         super().__init__(parent)
         self.store, self.path, self.part = store, path, part
         self.kind = {"bearing": "bearing", "distance": "span"}[part]
@@ -37,24 +39,28 @@ class PolarEdit(QLineEdit):
         self.setFont(font(14))
         self.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.setObjectName(f"{part}:{path}")
-        self.setAccessibleName(f"{part} from the tree")
-        self.setToolTip(f"{part.capitalize()} from the tree. Type for example {EXAMPLES[self.kind]}.")
+        self.setAccessibleName(name)
+        self.setToolTip(f"{about}. Type for example {EXAMPLES[self.kind]}.")
         self.returnPressed.connect(self.commit)
         self.editingFinished.connect(self.commit)
 
+    def now(self, snapshot: Snapshot) -> float:
+        """What it is in the document."""
+        raise NotImplementedError
+
+    def keep(self, snapshot: Snapshot, value: float) -> bool:
+        """Take it into the document; False, with a sentence, where that cannot be done."""
+        raise NotImplementedError
+
     def refresh(self, snapshot: Snapshot) -> None:
         """Show it, unless something is being typed."""
-        text = snapshot.speech.show(self._now(snapshot)[self.part == "distance"], self.kind)
+        text = snapshot.speech.show(self.now(snapshot), self.kind)
         if text != self._shown:
             self._shown = text
             self.setText(text)
 
-    def _now(self, snapshot: Snapshot) -> tuple[float, float]:
-        held = snapshot.value(self.path)
-        return polar(Place(held.east_m, held.north_m), snapshot.plan.at)
-
     def commit(self) -> bool:
-        """Move the place; what cannot be read stays, with a sentence."""
+        """Take in what was typed; what cannot be read stays, with a sentence."""
         if self.text() == self._shown:
             return True
         snapshot = self.store.snapshot
@@ -63,28 +69,45 @@ class PolarEdit(QLineEdit):
         except TypedError as error:
             self.store.refused.emit(f"{self.accessibleName().capitalize()} {error.sentence()}")
             return False
-        bearing, distance = self._now(snapshot)
-        if self.part == "bearing":
-            bearing = value
-        else:
-            distance = value
-        return self._moved(snapshot, bearing, distance)
-
-    def _moved(self, snapshot: Snapshot, bearing_deg: float, distance_m: float) -> bool:
-        turn, at = math.radians(bearing_deg), snapshot.plan.at
-        changes = {
-            f"{self.path}.east_m": round(at.east_m + distance_m * math.sin(turn), 3),
-            f"{self.path}.north_m": round(at.north_m + distance_m * math.cos(turn), 3),
-        }
-        done = self.store.change(
-            f"{self.part} {self.text()}", lambda job: set_values(job, self.store.tree_id, changes), path=self.path
-        )
         self._shown = ""
+        done = self.keep(snapshot, value)
         self.refresh(self.store.snapshot)
         return done
 
 
-class WayEdit(QLineEdit):
+class PolarEdit(PlaceEdit):
+    """One of the two: ``bearing`` or ``distance``. The other stays as it is.
+
+    Args:
+        path: of the place, or of what has ``east_m`` and ``north_m``.
+    """
+
+    def __init__(self, store: Store, path: str, part: str, parent: QWidget | None = None) -> None:
+        super().__init__(store, path, part, f"{part} from the tree", f"{part.capitalize()} from the tree", parent)
+
+    def _polar(self, snapshot: Snapshot) -> dict[str, float]:
+        held = snapshot.value(self.path)
+        bearing, distance = polar(Place(held.east_m, held.north_m), snapshot.plan.at)
+        return {"bearing": bearing, "distance": distance}
+
+    def now(self, snapshot: Snapshot) -> float:
+        """One of the two."""
+        return self._polar(snapshot)[self.part]
+
+    def keep(self, snapshot: Snapshot, value: float) -> bool:
+        """Move the place."""
+        held, at = self._polar(snapshot) | {self.part: value}, snapshot.plan.at
+        turn, distance_m = math.radians(held["bearing"]), held["distance"]
+        changes = {
+            f"{self.path}.east_m": round(at.east_m + distance_m * math.sin(turn), 3),
+            f"{self.path}.north_m": round(at.north_m + distance_m * math.cos(turn), 3),
+        }
+        return self.store.change(
+            f"{self.part} {self.text()}", lambda job: set_values(job, self.store.tree_id, changes), path=self.path
+        )
+
+
+class WayEdit(PlaceEdit):
     """The bearing of a way out, typed as one reads it off a compass; kept as its angle from the lay.
 
     Args:
@@ -92,43 +115,14 @@ class WayEdit(QLineEdit):
     """
 
     def __init__(self, store: Store, path: str, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.store, self.path = store, path
+        super().__init__(store, path, "bearing", "bearing", "Bearing of the way out", parent)
         self.sign = -1.0 if "left" in path else 1.0
-        self._shown = ""
-        self.setFont(font(14))
-        self.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.setObjectName(f"bearing:{path}")
-        self.setAccessibleName("bearing")
-        self.setToolTip(f"Bearing of the way out. Type for example {EXAMPLES['bearing']}.")
-        self.returnPressed.connect(self.commit)
-        self.editingFinished.connect(self.commit)
 
-    def refresh(self, snapshot: Snapshot) -> None:
-        """Show it, unless something is being typed."""
-        way = snapshot.shapes.site.ways[self.sign > 0]
-        text = snapshot.speech.show(way.bearing_deg, "bearing")
-        if text != self._shown:
-            self._shown = text
-            self.setText(text)
+    def now(self, snapshot: Snapshot) -> float:
+        """Where it leads, set or proposed."""
+        return snapshot.shapes.site.ways[self.sign > 0].bearing_deg
 
-    def commit(self) -> bool:
-        """Set the way; what cannot be read, or leads past the tree, stays with a sentence."""
-        if self.text() == self._shown:
-            return True
-        snapshot = self.store.snapshot
-        try:
-            bearing = parse(self.text(), "bearing", snapshot.job.units)
-        except TypedError as error:
-            self.store.refused.emit(f"{self.accessibleName().capitalize()} {error.sentence()}")
-            return False
-        off_deg = full_turn_deg(self.sign * (bearing - snapshot.plan.cut.lay_deg))
-        self._shown = ""
-        done = self.store.set(self.path, off_deg, f"{way_name(self.path)} {self.text()}")
-        self.refresh(self.store.snapshot)
-        return done
-
-
-def way_name(path: str) -> str:
-    """What a way out is called, by its path."""
-    return "way out left" if "left" in path else "way out right"
+    def keep(self, snapshot: Snapshot, value: float) -> bool:
+        """Set it; one that leads past the tree is refused with a sentence."""
+        off_deg = full_turn_deg(self.sign * (value - snapshot.plan.cut.lay_deg))
+        return self.store.set(self.path, off_deg, f"{label_of(self.path)} {self.text()}")

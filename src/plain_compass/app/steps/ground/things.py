@@ -9,12 +9,14 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from ....core.base.quantity import Kind
-from ....core.site.site import KINDS, Place
+from ....core.plan.reach import called
+from ....core.site.site import Place
 from ....core.site.ways_out import WayOut
+from ....job.fields import label_of
 from ....job.words import Speech
 from ...drawing.palette import font
 from ...frame.store import Snapshot
-from .polar import polar, way_name
+from .polar import polar
 
 WAYS = ("cut.way_left_deg", "cut.way_right_deg")
 """Paths of both ways out, in the order in which a plan has them."""
@@ -35,7 +37,7 @@ def things_of(snapshot: Snapshot) -> tuple[Thing, ...]:
     """Everything on the plan, as one walks through it."""
     plan, speech, site = snapshot.plan, snapshot.speech, snapshot.job.site
     found = [
-        Thing(path, f"{way_name(path)}: {way_words(way, snapshot)}")
+        Thing(path, f"{label_of(path)}: {way_words(way, snapshot)}")
         for path, way in zip(WAYS, snapshot.shapes.site.ways, strict=True)
     ]
     if plan.rope.use == "set":
@@ -45,8 +47,7 @@ def things_of(snapshot: Snapshot) -> tuple[Thing, ...]:
             Thing(path, f"rope {ROPE_PLACES[path]}: {_where(place, plan.at, speech)}") for path, place in places.items()
         ]
     for index, obstacle in enumerate(site.obstacles):
-        name = obstacle.name or KINDS[obstacle.kind]
-        words = f"{name}: {_where(obstacle.points[0], plan.at, speech)}"
+        words = f"{called(obstacle)}: {_where(obstacle.points[0], plan.at, speech)}"
         found.append(Thing(f"site.obstacles.{index}", words))
     for index, spot in enumerate(site.spots):
         at = Place(spot.east_m, spot.north_m)
@@ -75,8 +76,7 @@ def way_state(way: WayOut, snapshot: Snapshot) -> str:
     """Whether it can be walked; what nobody has looked at is never called free."""
     obstacles = snapshot.result.case.site.obstacles
     if way.blocked_by is not None:
-        bar = obstacles[way.blocked_by]
-        return f"barred by {bar.name or KINDS[bar.kind]}"
+        return f"barred by {called(obstacles[way.blocked_by])}"
     if way.under_dead:
         return "under dead wood"
     if not way.free:
