@@ -14,8 +14,11 @@ from PySide6.QtWidgets import QApplication
 
 from listening import Listening
 from plain_compass.app.drawing.labels import Label, about, placed
+from plain_compass.app.drawing.plan_words import CENTRE, OFF
 from plain_compass.app.frame.drawing_view import DrawingView
 from plain_compass.app.frame.window import Window
+from plain_compass.app.steps.card.painter import paint_card
+from plain_compass.app.steps.card.paper import LayoutWanted
 from plain_compass.app.steps.cut.page import CutPage
 from plain_compass.app.steps.cut.views import SideView
 from plain_compass.app.steps.ground.page import GroundPage
@@ -146,3 +149,17 @@ def test_on_cut_dimensions_keep_apart_and_off_the_handles_from_a_larch_to_a_ches
                     for grip in view.layout_now.grips:
                         handle = QRectF(grip.at.x() - 6, grip.at.y() - 6, 12, 12)
                         assert not handle.intersects(box.adjusted(1, 2, -1, -2)), (size, tree_id, text, grip.path)
+
+
+@pytest.mark.parametrize("tree_id", ["WH-07", "WH-12", "WH-15", "WH-18", "WH-21", "WH-24"])
+def test_the_mark_of_the_weight_is_never_without_its_word(window: Window, tree_id: str) -> None:
+    """On Cut at its usual size, and on the card: a ring with a cross alone would not be understood."""
+    window.store.look_at(tree_id)
+    QTest.keyClick(window, Qt.Key.Key_3)
+    page = window.page
+    assert isinstance(page, CutPage)
+    QApplication.processEvents()
+    with Listening(QImage(800, 1200, QImage.Format.Format_RGB32)) as paper:
+        paint_card(paper, window.store.snapshot, LayoutWanted(with_stump_page=False), "today", paper.turn_over)
+    for texts in (_written_on(page.plan, window), paper.written):
+        assert {CENTRE, OFF} & {text for text, _ in texts}

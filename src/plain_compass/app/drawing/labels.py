@@ -101,14 +101,10 @@ class _Search:
         self.go(at + 1, so_far, cost + left_out)
 
 
-FARTHER_PX = (0.0, 10.0, 22.0, 36.0)
-"""How much farther off a label is looked for, time after time."""
-
-
-def about(at: QPointF, size: QSizeF, away_px: float, rounds: int = len(FARTHER_PX)) -> tuple[QPointF, ...]:
+def about(at: QPointF, size: QSizeF, away_px: float) -> tuple[QPointF, ...]:
     """Middles of a label round a point it names: below, above, beside it, then at its corners and farther off."""
     found = []
-    for off in (away_px + farther for farther in FARTHER_PX[:rounds]):
+    for off in (away_px, away_px + 10.0, away_px + 22.0, away_px + 36.0):
         across, down = size.width() / 2 + off, size.height() / 2 + off
         sides = ((0.0, down), (0.0, -down), (across, 0.0), (-across, 0.0))
         corners = ((across, down), (-across, down), (across, -down), (-across, -down))

@@ -13,7 +13,7 @@ from .canvas import Canvas
 from .layout import ring_radius
 from .marks import paint_arrow, paint_measure
 from .palette import fill, pen
-from .plan_words import CENTRE_PX, centre_mark, plan_words
+from .plan_words import CENTRE_PX, centre_mark, plan_words, weight_leader
 from .scale import polygon, towards
 from .words import paint_words
 
@@ -45,7 +45,17 @@ def paint_design(c: Canvas) -> None:
     _aimed_off(c)
     _centre(c)
     _measures(c)
-    paint_words(c.painter, plan_words(c))
+    _written(c)
+
+
+def _written(c: Canvas) -> None:
+    """Its words, and the line to the one of the weight where that stands farther off."""
+    words = plan_words(c)
+    leader = weight_leader(c, words)
+    if leader is not None:
+        c.painter.setPen(pen(c.palette.load, 0.8 * c.size))
+        c.painter.drawLine(leader)
+    paint_words(c.painter, words)
 
 
 def paint_small(c: Canvas) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import QPointF, QRectF
+from PySide6.QtCore import QLineF, QPointF, QRectF
 
 from ...core.base.quantity import Kind
 from .canvas import Canvas
@@ -18,6 +18,8 @@ CENTRE, OFF = "centre of weight", "weight, off the stump"
 UNSOUNDED = "not sounded: rot unknown"
 CENTRE_PX = 7.0
 """Radius of the mark of the weight."""
+OUTSIDE_PX, LEADER_FROM_PX = 16.0, 50.0
+"""How far outside the ring a word may stand, and from how far off its mark a line leads to it."""
 AWAY_PX = 2.0
 """Between what is named and its word."""
 
@@ -60,8 +62,7 @@ def _word(c: Canvas, text: str, *middles: QPointF, wanted: bool = False) -> Word
 
 
 def _around(c: Canvas, text: str, at: QPointF, away_px: float) -> tuple[QPointF, ...]:
-    # Looked for in every frame of a drag, so not far.
-    return about(at, _word(c, text).box_size, away_px, rounds=2)
+    return about(at, _word(c, text).box_size, away_px)
 
 
 def _rot(c: Canvas) -> list[Word]:
@@ -79,9 +80,32 @@ def _rot(c: Canvas) -> list[Word]:
 
 
 def _weight(c: Canvas) -> Word:
+    """What its mark is: beside it, else round the ring, where a line leads to it."""
     at, outside = centre_mark(c)
     text = OFF if outside else CENTRE
-    return _word(c, text, *_around(c, text, at, (CENTRE_PX + AWAY_PX) * c.size))
+    near = _around(c, text, at, (CENTRE_PX + AWAY_PX) * c.size)
+    return _word(c, text, *near, *_round_the_ring(c, text, at))
+
+
+def _round_the_ring(c: Canvas, text: str, at: QPointF) -> list[QPointF]:
+    """Places outside the ring, the nearest to a point first."""
+    half, radius = _word(c, text).box_size.width() / 2, ring_radius(c.result, c.scale, c.gap) + OUTSIDE_PX * c.size
+    found = []
+    for turn in range(0, 360, 15):
+        out = towards(turn)
+        found.append(c.scale.origin + QPointF(out.x() * (radius + half), out.y() * radius))
+    return sorted(found, key=lambda place: math.hypot(place.x() - at.x(), place.y() - at.y()))
+
+
+def weight_leader(c: Canvas, words: list[tuple[Word, QRectF]]) -> QLineF | None:
+    """From the mark of the weight to its word, where that does not stand beside it."""
+    at = centre_mark(c)[0]
+    box = next((box for word, box in words if word.text in (CENTRE, OFF)), None)
+    if box is None:
+        return None
+    near = QPointF(min(max(at.x(), box.left()), box.right()), min(max(at.y(), box.top()), box.bottom()))
+    line = QLineF(at, near)
+    return line if line.length() > LEADER_FROM_PX * c.size else None
 
 
 def _aimed_off(c: Canvas) -> list[Word]:
