@@ -66,7 +66,7 @@ def fan_works() -> dict[str, Work]:
     from plain_compass.core.fall.nominal import nominal_fall
     from plain_compass.job.demo import demo_job
     from plain_compass.job.document import assess_tree
-    from plain_compass.job.fall import FIRST_SAMPLES, fan_for
+    from plain_compass.job.fall import QUICK, fan_for
 
     plan = demo_job().plan("WH-12")
     result = assess_tree(demo_job(), "WH-12")
@@ -76,7 +76,7 @@ def fan_works() -> dict[str, Work]:
         hinge = replace(cut.hinge, left_m=0.05 + number * 1e-5)
         anew = assess(replace(result.case, cut=replace(cut, hinge=hinge)))
         nominal_fall(anew)
-        return fan_for(plan, anew, FIRST_SAMPLES, whole=False)
+        return fan_for(plan, anew, QUICK)
 
     return {
         "fall, first fan after a drag, assess included": first,

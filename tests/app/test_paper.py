@@ -90,10 +90,10 @@ def test_the_page_for_the_stump_asks_everything_beside_what_was_planned(tmp_path
     write_card(shot, path, LayoutWanted("A4"))
     last = pages_of(path)[-1]
     rows = [row for part in stump_rows(shot.plan, shot.result, shot.speech).values() for row in part]
-    assert [row.key for row in rows] == [key for keys in PARTS.values() for key in keys]
+    assert [row.fields for row in rows] == [row for rows in PARTS.values() for row in rows]
     assert all(row.name in last for row in rows)
-    planned = {row.key: row.planned for row in rows}
-    assert planned["towards"] == "214°" and planned["hinge_left"] == "4.5 cm" and planned["wedges"] == "4"
+    planned = {row.fields[0]: row.planned for row in rows}
+    assert planned["towards_deg"] == "214°" and planned["hinge_left_m"] == "4.5 cm" and planned["wedges"] == "4"
     assert planned["split"] == planned["sat_back"] == ""
     blows = shot.result.parts.wedging.blows
     assert planned["blows"] == f"~ {blows:.0f}"
@@ -105,9 +105,9 @@ def test_what_is_planned_without_end_or_without_a_measure_is_left_open() -> None
     wedging = replace(shot.result.parts.wedging, blows=math.inf)
     endless = replace(shot.result, parts=replace(shot.result.parts, wedging=wedging))
     bare = replace(shot.plan, tree=replace(shot.plan.tree, stand_ins=("height_m",)))
-    planned = {r.key: r.planned for rows in stump_rows(bare, endless, Speech()).values() for r in rows}
+    planned = {r.fields[0]: r.planned for rows in stump_rows(bare, endless, Speech()).values() for r in rows}
     assert planned["blows"] == ""
-    assert planned["top"] == "214°"
+    assert planned["top_deg"] == "214°"
 
 
 def test_the_survey_sheet_has_a_block_for_each_tree_in_the_persons_own_words(tmp_path: Path) -> None:

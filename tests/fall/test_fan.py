@@ -28,7 +28,7 @@ from plain_compass.core.tree.tree import Measured
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree, with_tree
 from plain_compass.job.edits import set_value
-from plain_compass.job.fall import OWN_INPUTS, fan_for, with_its_fall
+from plain_compass.job.fall import OWN_INPUTS, Draw, fan_for, with_its_fall
 from plain_compass.job.spreads import cutting_spreads, judged_tree
 
 STILL = {"aim_deg": 0.0, "hinge_m": 0.0, "hinge_share": 0.0, "wind": 0.0}
@@ -337,7 +337,7 @@ def test_a_narrow_face_lands_the_top_farther_than_a_wide_one() -> None:
 def test_the_demos_six_trees_fall_in_six_unlike_ways() -> None:
     job = demo_job()
     falls = {plan.id: nominal_fall(assess_tree(job, plan.id)) for plan in job.trees}
-    fans = {plan.id: fan_for(plan, assess_tree(job, plan.id), 512) for plan in job.trees}
+    fans = {plan.id: fan_for(plan, assess_tree(job, plan.id), Draw(512)) for plan in job.trees}
     clean = falls["WH-07"]
     assert clean.hinge_broke_by == "face shut" and abs(clean.bearing_error_deg) < 1 and clean.butt == "stays"
     assert falls["WH-12"].hinge_broke_by == "side load" and falls["WH-12"].bearing_error_deg < -2
@@ -352,7 +352,7 @@ def test_the_demos_six_trees_fall_in_six_unlike_ways() -> None:
 def test_every_input_of_a_fall_has_a_name_a_person_knows() -> None:
     job = demo_job()
     plan = job.plan("WH-12")
-    inputs = fan_for(plan, assess_tree(job, "WH-12"), 64).samples.inputs
+    inputs = fan_for(plan, assess_tree(job, "WH-12"), Draw(64)).samples.inputs
     assert all(path in OWN_INPUTS or path.startswith("tree.") for path in inputs)
     assert set(cutting_spreads()) == set(STILL)
 

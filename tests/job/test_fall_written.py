@@ -18,7 +18,7 @@ from plain_compass.core.base.paths import with_value
 from plain_compass.core.cuts.sequence import order_of_cuts
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
-from plain_compass.job.fall import FIRST_SAMPLES, fall_in_steps, fan_for, fan_geojson, fan_outline, samples_csv
+from plain_compass.job.fall import FIRST_SAMPLES, Draw, fall_in_steps, fan_for, fan_geojson, fan_outline, samples_csv
 from plain_compass.job.units import chance_words, shown
 
 
@@ -53,7 +53,7 @@ def test_the_fan_in_a_file_is_the_fan_on_the_site() -> None:
     job = demo_job()
     plan = job.plan("WH-12")
     result = assess_tree(job, "WH-12")
-    fan = fan_for(plan, result, 256)
+    fan = fan_for(plan, result, Draw(256))
     (stump, *arc) = fan_outline(fan, plan.cut.lay_deg)
     assert stump == (0.0, 0.0)
     assert all(math.hypot(*point) == pytest.approx(fan.reach_m[2]) for point in arc)
@@ -69,7 +69,7 @@ def test_the_fan_in_a_file_is_the_fan_on_the_site() -> None:
 def test_every_sample_is_a_row_whose_numbers_can_be_read_back() -> None:
     job = demo_job()
     plan = job.plan("WH-21")
-    fan = fan_for(plan, assess_tree(job, "WH-21"), 64)
+    fan = fan_for(plan, assess_tree(job, "WH-21"), Draw(64))
     rows = list(csv.DictReader(io.StringIO(samples_csv(plan, assess_tree(job, "WH-21"), fan))))
     assert len(rows) == 64
     hung = [row["hangs_on"] for row in rows]

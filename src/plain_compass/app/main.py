@@ -24,6 +24,7 @@ from .frame.window import Window
 from .steps.card.actions import CardActions
 from .steps.cut.page import CutPage
 from .steps.fall.actions import FallActions
+from .steps.stump.actions import StumpActions
 from .text_size import grow
 
 
@@ -63,6 +64,18 @@ def _fall(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     return FallPage(store, commands, parent)
 
 
+def _stump(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.stump.page import StumpPage
+
+    return StumpPage(store, commands, parent)
+
+
+def _as_cut(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.stump.panel import AsCutPanel
+
+    return AsCutPanel(store, commands, parent)
+
+
 # Steps are imported when they are first opened: a third of the start-up would otherwise go to pages nobody looks at.
 PAGES: dict[str, PageFactory] = {
     "look": _look,
@@ -71,8 +84,9 @@ PAGES: dict[str, PageFactory] = {
     "stages": _stages,
     "fall": _fall,
     "card": _card,
+    "stump": _stump,
 }
-PANELS: dict[str, PageFactory] = {"Measure": _measure}
+PANELS: dict[str, PageFactory] = {"Measure": _measure, "Stump": _as_cut}
 
 
 def application() -> QApplication:
@@ -90,7 +104,7 @@ def application() -> QApplication:
 
 def _step_commands(window: Window) -> list[Command]:
     """What the steps bring along."""
-    return [*FallActions(window).commands(), *CardActions(window).commands()]
+    return [*FallActions(window).commands(), *CardActions(window).commands(), *StumpActions(window).commands()]
 
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:

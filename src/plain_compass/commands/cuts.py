@@ -101,7 +101,7 @@ def _stage(stage: Stage, speech: Speech) -> dict[str, Any]:
 def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     """The three best designs for one tree."""
     speech = job.speech
-    found = suggest(judged_tree(job, tree.id)[0], spreads=spreads_of(tree))
+    found = suggest(judged_tree(job, tree.id)[0], spreads=spreads_of(tree, job.hand))
     assert found is not None
     if arguments.json:
         rows = [_suggestion(each, speech) for each in found.best]

@@ -11,7 +11,18 @@ from ..core.fall.nominal import nominal_fall
 from ..core.judge.fall import hit_chances, wrongs_told
 from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan
-from ..job.fall import SAMPLES, SEED, WRONGS, butt_words, fall_to_plain, fan_for, fan_geojson, named_driver, samples_csv
+from ..job.fall import (
+    SAMPLES,
+    SEED,
+    WRONGS,
+    Draw,
+    butt_words,
+    fall_to_plain,
+    fan_for,
+    fan_geojson,
+    named_driver,
+    samples_csv,
+)
 from ..job.spreads import judged_tree
 from ..job.units import NEVER, chance_words
 from .opening import by_stand_ins
@@ -38,7 +49,7 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
         raise InputError("--seed", arguments.seed, kind="count", low=0, reason="a seed is not negative")
     result = judged_tree(job, plan.id)[0]
     lacking = by_stand_ins(plan)
-    fall, fan = nominal_fall(result), fan_for(plan, result, arguments.samples, arguments.seed)
+    fall, fan = nominal_fall(result), fan_for(plan, result, Draw(arguments.samples, arguments.seed), job.hand)
     if arguments.csv:
         write_atomically(arguments.csv, samples_csv(plan, result, fan))
     if arguments.geojson:

@@ -20,7 +20,7 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     require_measured(tree.tree, "measured.best_design")
     result, chances = judged_tree(job, tree.id)
     troubles = to_mend(result)
-    found = mends_for(result, spreads_of(tree), chances, [finding.id for finding in troubles])
+    found = mends_for(result, spreads_of(tree, job.hand), chances, [finding.id for finding in troubles])
     assert found is not None
     speech = job.speech
     if arguments.json:

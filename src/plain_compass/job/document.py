@@ -17,6 +17,8 @@ from ..core.plan.case import Case
 from ..core.site.rigging import Rope
 from ..core.site.site import Obstacle, Place, Site
 from ..core.stump.as_cut import AsCut
+from ..core.stump.hand import Hand, with_factors
+from ..core.stump.told import Told
 from ..core.tree.crown import mean_radius_m
 from ..core.tree.tree import Tree
 from .person import Person
@@ -58,12 +60,31 @@ def size_words(plan: TreePlan, speech: Speech) -> tuple[str, str]:
     return diameter, bare if "height_m" in tree.stand_ins else speech.show(tree.height_m, Kind.SPAN)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class LogEntry:
-    """What really happened to a tree; the stump log will grow here."""
+    """What really happened to one tree, with all it was planned on: it can be judged again by other constants.
+
+    Attributes:
+        tree_id: of its tree in the job; note: what an older file said of it.
+        id: of its own, the same wherever it is taken in.
+        made: when, as text; place: name of the job.
+        model: version of the model; constants: fingerprint of the constants it told by.
+        plan: tree, cut and stump as they were; kit, site: the same, neighbours among the obstacles.
+        told: what the plan told of the fall.
+    """
 
     tree_id: str = ""
     note: str = ""
+    id: str = name("", "entry")
+    made: str = name("", "made")
+    place: str = name("", "place")
+    practice: str = "fifth-and-tenth"
+    model: str = name("", "model")
+    constants: str = name("", "constants")
+    plan: TreePlan = field(default_factory=TreePlan)
+    kit: Kit = field(default_factory=Kit)
+    site: Site = field(default_factory=Site)
+    told: Told = field(default_factory=Told)
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,6 +100,7 @@ class Job:
     person: Person = field(default_factory=Person)
     trees: tuple[TreePlan, ...] = field(default_factory=lambda: (TreePlan(),))
     log: tuple[LogEntry, ...] = ()
+    hand: Hand = field(default_factory=Hand)
 
     def plan(self, tree_id: str) -> TreePlan:
         """The tree with this id; InputError when there is none."""
@@ -107,7 +129,7 @@ def _case(job: Job, plan: TreePlan, site: Site) -> Case:
         cut=plan.cut,
         kit=job.kit,
         practice=practice_of(job.practice),
-        constants=indicative(),
+        constants=with_factors(indicative(), job.hand),
         at=plan.at,
         rope=plan.rope,
     )

@@ -19,6 +19,7 @@ from ..core.design.cut import Cut, WedgeSeat
 from ..core.design.first import first_design, resized
 from ..core.judge.findings import Done, Finding
 from ..core.judge.unmeasured import STAND_INS, after_change
+from ..core.stump.as_cut import stump_as_cut
 from ..core.tree.around import ABOVE, LEAVE, LIFE, with_answer
 from ..core.tree.section import section_at
 from ..core.tree.tree import ShellReading, Tree
@@ -57,6 +58,10 @@ def set_values(job: Job, tree_id: str, changes: Mapping[str, Any], *, keep_readi
         if path.startswith("tree."):
             measured = after_change(before, changed.plan(tree_id).tree, path.removeprefix("tree."))
             changed = with_plan(changed, tree_id, "tree", measured)
+        if path.startswith("as_cut."):
+            stump_as_cut(case_of(changed, tree_id), changed.plan(tree_id).as_cut)
+            # A stump that is read is that of a tree that is down.
+            changed = with_plan(changed, tree_id, "state", "down")
         if path == "tree.decay.kind" and value == "shell":
             changed = _with_probes(changed, tree_id)
     if any(path.startswith(RESIZING) and not path.endswith("bark_m") for path in changes):

@@ -7,7 +7,7 @@ import io
 import json
 import math
 from collections.abc import Iterator
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -19,9 +19,10 @@ from ..core.fall.rods import BROKE_BY
 from ..core.judge.chances import Chances
 from ..core.judge.fall import hit_chances, wrongs_told
 from ..core.site.site import Place
+from ..core.stump.hand import SHIPPED, Hand
 from .document import Job, TreePlan
 from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
-from .spreads import cutting_spreads, fall_spreads, judged_tree, named_input
+from .spreads import judged_tree, named_input, spreads_of
 from .units import chance_words
 from .words import Speech
 
@@ -56,24 +57,37 @@ WRONGS = {
 JSON_NAMES = {"lost_early": "hinge_lost_early"}
 
 
-def fan_for(plan: TreePlan, result: Assessment, samples: int = SAMPLES, seed: int = SEED, *, whole: bool = True) -> Fan:
-    """The likely falls of one tree as it was measured."""
-    return fan_of(result, fall_spreads(plan), cutting_spreads(), samples, seed, whole=whole)
+class Draw(NamedTuple):
+    """How many likely falls are drawn, from which seed, and whether with neighbours and all that is cut into."""
+
+    samples: int = SAMPLES
+    seed: int = SEED
+    whole: bool = True
 
 
-def fall_in_steps(plan: TreePlan, result: Assessment) -> Iterator[tuple[NominalFall, Fan] | None]:
+QUICK = Draw(FIRST_SAMPLES, whole=False)
+"""A first look."""
+
+
+def fan_for(plan: TreePlan, result: Assessment, draw: Draw = Draw(), hand: Hand = SHIPPED) -> Fan:  # noqa: B008 - frozen
+    """The likely falls of one tree as it was measured, and as it is cut by this hand."""
+    known = spreads_of(plan, hand)
+    return fan_of(result, known.found, known.cutting, draw.samples, draw.seed, whole=draw.whole)
+
+
+def fall_in_steps(plan: TreePlan, result: Assessment, hand: Hand = SHIPPED) -> Iterator[tuple[NominalFall, Fan] | None]:
     """A first quick look, then the whole, a few milliseconds at a time; None while there is nothing new."""
-    fall = nominal_fall(result)
+    fall, known = nominal_fall(result), spreads_of(plan, hand)
     yield None
-    yield fall, fan_for(plan, result, FIRST_SAMPLES, whole=False)
-    for fan in fan_in_steps(result, fall_spreads(plan), cutting_spreads(), SAMPLES, SEED):
+    yield fall, fan_for(plan, result, QUICK, hand)
+    for fan in fan_in_steps(result, known.found, known.cutting, SAMPLES, SEED):
         yield None if fan is None else (fall, fan)
 
 
-def with_its_fall(plan: TreePlan, result: Assessment) -> Assessment:
+def with_its_fall(plan: TreePlan, result: Assessment, hand: Hand = SHIPPED) -> Assessment:
     """An assessment with its fall reckoned and judged."""
     try:
-        return with_fall(result, nominal_fall(result), fan_for(plan, result))
+        return with_fall(result, nominal_fall(result), fan_for(plan, result, hand=hand))
     except ReckoningError:
         return awaiting_fall(result, failed=True)
 
@@ -81,7 +95,7 @@ def with_its_fall(plan: TreePlan, result: Assessment) -> Assessment:
 def judged_with_fall(job: Job, tree_id: str) -> tuple[Assessment, Chances]:
     """One tree judged whole, its fall included: what the window says of it once all is reckoned."""
     result, chances = judged_tree(job, tree_id)
-    return with_its_fall(job.plan(tree_id), result), chances
+    return with_its_fall(job.plan(tree_id), result, job.hand), chances
 
 
 def named_driver(plan: TreePlan, path: str, job: Job) -> str:

@@ -29,17 +29,18 @@ def _field(root: type, path: str) -> Field[Any]:
 
 def root_of(path: str) -> type:
     """Paths that begin with ``tree`` or ``cut`` live in a tree's plan, all others in the job."""
-    return (
-        TreePlan
-        if path.split(".")[0] in ("tree", "cut", "notes", "id", "readings", "at", "rope", "state", "as_cut")
-        else Job
-    )
+    return TreePlan if path.split(".")[0] in OF_A_TREE else Job
 
 
 def quantity_at(path: str) -> Quantity:
     """The declaration of the number at a path; KeyError when it is not a number."""
     found: Quantity = _field(root_of(path), path).metadata["quantity"]
     return found
+
+
+def is_number(path: str) -> bool:
+    """Whether a number stands at a path."""
+    return "quantity" in _field(root_of(path), path).metadata
 
 
 def is_choice(path: str) -> bool:
@@ -49,7 +50,9 @@ def is_choice(path: str) -> bool:
 
 def label_of(path: str) -> str:
     """The label of whatever stands at a path, with vocabulary words in square brackets."""
-    return choice_at(path)[0] if is_choice(path) else quantity_at(path).label
+    meta = _field(root_of(path), path).metadata
+    found: str = meta["quantity"].label if "quantity" in meta else meta.get("label", "")
+    return found
 
 
 def choice_at(path: str) -> tuple[str, dict[str, str], str]:

@@ -123,7 +123,7 @@ def _lying(resting: Resting) -> dict[str, Any]:
 
 
 def _survey(job: Job, plan: TreePlan, result: Assessment, chances: Chances) -> dict[str, Any]:
-    found = survey(result.case, plan_spreads(plan))
+    found = survey(result.case, plan_spreads(plan, job.hand))
     sentence = measure_better(plan, result, chances, job.speech)
     return {"measure_better": sentence, "inputs": [plain(each) for each in found]}
 

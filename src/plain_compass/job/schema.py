@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, create_model
 
 from ..core.base.errors import PlainCompassError
 from ..core.base.quantity import NAME_LENGTH, NAME_PATTERN, Quantity
-from .document import FORMAT, VERSION, Job
+from .document import FORMAT, VERSION, Job, LogEntry
 
 T = TypeVar("T")
 
@@ -76,6 +76,20 @@ def _dumped(value: Any) -> Any:
     return [_dumped(each) for each in value] if isinstance(value, tuple) else value
 
 
+def entry_to_plain(entry: LogEntry) -> dict[str, Any]:
+    """An entry of the stump log as plain data."""
+    found: dict[str, Any] = _dumped(entry)
+    return found
+
+
+def entry_from_plain(raw: dict[str, Any]) -> LogEntry:
+    """An entry from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
+    try:
+        return _built(LogEntry, model_of(LogEntry).model_validate(raw))
+    except ValidationError as error:
+        raise DocumentError(_sentence(error, LogEntry)) from None
+
+
 def job_to_plain(job: Job) -> dict[str, Any]:
     """The job as plain data, ready for JSON."""
     return {"format": FORMAT, "version": VERSION, **_dumped(job)}
@@ -115,7 +129,7 @@ def _maker(hint: Any) -> Callable[[Any], Any]:
     return lambda value: value
 
 
-def _sentence(error: ValidationError) -> str:
+def _sentence(error: ValidationError, root: type = Job) -> str:
     first = error.errors()[0]
     path = ""
     for step in first["loc"]:
@@ -123,7 +137,7 @@ def _sentence(error: ValidationError) -> str:
     bounds = first.get("ctx", {})
     wanted = first["msg"]
     if "ge" in bounds or "le" in bounds:
-        wanted = _range_of(path) or wanted
+        wanted = _range_of(path, root) or wanted
     more = f" ({error.error_count() - 1} more like it)" if error.error_count() > 1 else ""
     given = "missing" if first["type"] == "missing" else f"{_brief(first['input'])}"
     return f"{path} is {given}; accepted: {wanted[:1].lower()}{wanted[1:]}{more}."
@@ -134,9 +148,9 @@ def _brief(value: Any) -> str:
     return text if len(text) <= 60 else text[:57] + "..."
 
 
-def _range_of(path: str) -> str:
+def _range_of(path: str, root: type) -> str:
     """Both bounds of the field at a document path."""
-    cls: Any = Job
+    cls: Any = root
     item: DataField[Any] | None = None
     for name in [step.split("[")[0] for step in path.split(".")]:
         item = next((f for f in fields(cls) if f.name == name), None)
@@ -146,6 +160,14 @@ def _range_of(path: str) -> str:
         cls = get_args(hint)[0] if get_origin(hint) is tuple else hint
     quantity = item.metadata.get("quantity") if item else None
     return f"{quantity.low:g} to {quantity.high:g} {quantity.unit}".strip() if quantity else ""
+
+
+def entry_schema() -> dict[str, Any]:
+    """The published JSON Schema of one line of an exported stump log."""
+    schema = model_of(LogEntry).model_json_schema()
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    schema["title"] = "Plain Compass stump"
+    return schema
 
 
 def json_schema() -> dict[str, Any]:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 import tomllib
-from functools import cache
+from collections.abc import Mapping
+from functools import cache, lru_cache
 from typing import Any
 
 from ..core.advice.worth import most_worth
@@ -12,13 +13,19 @@ from ..core.assess import Assessment, with_chances, with_unknowns
 from ..core.base.paths import value_at
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.quantity import Kind
+from ..core.fall.spread import AIM, LEFT, MEAN, RIGHT
 from ..core.judge.chances import Chances, Spreads, chances_of
+from ..core.stump.hand import AIM as AIMED
+from ..core.stump.hand import HEIGHT, LEAN, SHIPPED, Hand
+from ..core.stump.hand import LEFT as LEFT_END
+from ..core.stump.hand import RIGHT as RIGHT_END
+from ..core.stump.quantities import Shipped
 from ..core.tree.moved import ACROSS
 from ..core.tree.tree import Tree
 from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at
 from .tables import DATA, spread_between
-from .tree_readings import reading_spreads
+from .tree_readings import height_way, reading_spreads
 from .words import Speech
 
 LEAST_EFFECT = 0.01
@@ -34,11 +41,16 @@ def spreads() -> dict[str, Any]:
 BEARING = "tree.lean.bearing_deg"
 
 
-def plan_spreads(plan: TreePlan) -> dict[str, float]:
-    """Spread of every measured input of a tree, by path from its case: of its readings where there are any."""
+def plan_spreads(plan: TreePlan, hand: Hand = SHIPPED) -> dict[str, float]:
+    """Spread of every measured input of a tree, by path from its case: of its readings where there are any.
+
+    Args:
+        hand: what of one's own stumps is used: how well one measures, by the way it was measured.
+    """
     known = usual_spreads(plan.tree)
     read = reading_spreads(plan)
     found = known | {path: spread for path, spread in read.items() if path in known}
+    found |= {path: spread for path, spread in _own_eye(plan, hand).items() if path in known}
     unmeasured = {f"tree.{path}" for path in plan.tree.stand_ins}
     if BEARING in read:
         found[f"tree.{ACROSS}"] = _across_deg(plan.tree, found["tree.lean.angle_deg"], read[BEARING])
@@ -89,9 +101,32 @@ def usual_spreads(tree: Tree) -> dict[str, float]:
     return found
 
 
-def fall_spreads(plan: TreePlan) -> dict[str, float]:
+def _own_eye(plan: TreePlan, hand: Hand) -> dict[str, float]:
+    """Spread of height and lean as this person measures them, where that is known."""
+    height, lean = hand.get(f"{HEIGHT}:{height_way(plan)}"), hand.get(f"{LEAN}:{plan.tree.lean.method}")
+    found = {}
+    if height is not None:
+        found["tree.height_m"] = height.spread * plan.tree.height_m
+    if lean is not None:
+        found["tree.lean.angle_deg"] = found[f"tree.{ACROSS}"] = lean.spread
+    return found
+
+
+def _means(plan: TreePlan, hand: Hand, spreads: Mapping[str, float]) -> dict[str, float]:
+    """Where the middle of each input lies, in its spreads: what was measured too high is likely lower."""
+    height, lean = hand.get(f"{HEIGHT}:{height_way(plan)}"), hand.get(f"{LEAN}:{plan.tree.lean.method}")
+    found = {}
+    if height is not None and spreads.get("tree.height_m"):
+        over = height.mean / (1.0 + height.mean)
+        found[f"{MEAN}tree.height_m"] = -over * plan.tree.height_m / spreads["tree.height_m"]
+    if lean is not None and spreads.get("tree.lean.angle_deg"):
+        found[f"{MEAN}tree.lean.angle_deg"] = -lean.mean / spreads["tree.lean.angle_deg"]
+    return found
+
+
+def fall_spreads(plan: TreePlan, hand: Hand = SHIPPED) -> dict[str, float]:
     """Spread of everything a fall depends on: the tree as it was measured, and the wood of its species."""
-    return spreads_of(plan).found
+    return spreads_of(plan, hand).found
 
 
 def wood_spreads(species: str) -> dict[str, float]:
@@ -100,15 +135,16 @@ def wood_spreads(species: str) -> dict[str, float]:
     return {name: math.hypot(ratio, between.get(name, 0.0)) for name, ratio in spreads()["wood"].items()}
 
 
-def spreads_of(plan: TreePlan) -> Spreads:
-    """Spread of everything the limits of a tree's plan depend on."""
-    return Spreads(plan_spreads(plan), wood_spreads(plan.tree.species), cutting_spreads())
+def spreads_of(plan: TreePlan, hand: Hand = SHIPPED) -> Spreads:
+    """Spread of everything the limits of a tree's plan depend on, and where its middle lies by one's own stumps."""
+    measured = plan_spreads(plan, hand)
+    return Spreads(measured, wood_spreads(plan.tree.species), cutting_spreads(hand) | _means(plan, hand, measured))
 
 
 def judged_tree(job: Job, tree_id: str) -> tuple[Assessment, Chances]:
     """Assess one tree of a job, each limit judged by how likely it is to fail as the tree was measured."""
     result = assess_tree(job, tree_id)
-    chances = chances_of(result.case, spreads_of(job.plan(tree_id)))
+    chances = chances_of(result.case, spreads_of(job.plan(tree_id), job.hand))
     return with_unknowns(with_chances(result, chances)), chances
 
 
@@ -117,9 +153,41 @@ def judged_before(job: Job, tree_id: str, before: Chances) -> Assessment:
     return with_unknowns(with_chances(assess_tree(job, tree_id), before, is_pending=True))
 
 
-def cutting_spreads() -> dict[str, float]:
-    """Spread of the cutter's own work, and of the wind."""
-    return {name: float(value) for name, value in spreads()["cutting"].items()}
+def cutting_spreads(hand: Hand = SHIPPED) -> dict[str, float]:
+    """Spread of the cutter's own work, and of the wind; by his own stumps where they are used."""
+    return dict(_cutting(hand))
+
+
+@lru_cache(maxsize=8)
+def _cutting(hand: Hand) -> dict[str, float]:
+    found = {name: float(value) for name, value in spreads()["cutting"].items() if name not in LOGGED}
+    aim = hand.get(AIMED)
+    if aim is not None and aim.spread > 0:
+        # A mean counts clockwise, a stump's error to the left.
+        found |= {"aim_deg": aim.spread, MEAN + AIM: -aim.mean / aim.spread}
+    for key, path, name in ((LEFT_END, LEFT, "hinge_left_m"), (RIGHT_END, RIGHT, "hinge_right_m")):
+        end = hand.get(key)
+        if end is not None and end.spread > 0:
+            found |= {name: end.spread, MEAN + path: end.mean / end.spread}
+    return found
+
+
+LOGGED = ("depth_m", "step_m")
+"""Spreads that only the log holds records against."""
+
+
+def shipped() -> Shipped:
+    """What is taken of a hand and an eye nobody knows."""
+    cutting = {name: float(value) for name, value in spreads()["cutting"].items()}
+    return Shipped(
+        aim_deg=cutting["aim_deg"],
+        depth_m=cutting["depth_m"],
+        step_m=cutting["step_m"],
+        hinge_m=cutting["hinge_m"],
+        hinge_share=cutting["hinge_share"],
+        height=float(spreads()["tree"]["height"]),
+        lean_deg={way: float(value) for way, value in spreads()["lean_deg"].items()},
+    )
 
 
 COMPASS_NAMES = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}

@@ -9,40 +9,64 @@ from typing import NamedTuple
 from ..core.assess import Assessment
 from ..core.base.quantity import Kind
 from .document import TreePlan
+from .fields import label_of
 from .words import Speech
+from .words.catalogue import glossary
 
-PARTS: dict[str, tuple[str, ...]] = {
-    "face": ("towards", "depth"),
-    "hinge": ("hinge_left", "hinge_right", "step_left", "step_right"),
-    "cuts": ("overcut", "corners", "strap", "rot", "posts"),
-    "wood": ("pulled", "split", "broke"),
-    "lay": ("top", "paces", "butt", "hit"),
-    "drive": ("wedges", "blows", "lift", "sat_back", "rope", "minutes"),
-    "told": ("kit", "words", "felt", "date", "faller"),
+Row = tuple[str, ...]
+"""Fields of ``AsCut`` asked in one line: the second says more of the first."""
+PARTS: dict[str, tuple[Row, ...]] = {
+    "face": (("towards_deg",), ("depth_m",)),
+    "hinge": (("hinge_left_m",), ("hinge_right_m",), ("step_left_m",), ("step_right_m",)),
+    "cuts": (("overcut_m", "overcut_of"), ("corners",), ("strap_m",), ("rot", "rot_m"), ("posts",)),
+    "wood": (("pulled", "pulled_m"), ("split", "split_m"), ("broke", "broke_deg")),
+    "lay": (("top_deg", "top_m"), ("beside_m",), ("butt_deg", "butt_m"), ("hit",), ("height_m",), ("lean_deg",)),
+    "drive": (
+        ("wedges",),
+        ("blows",),
+        ("lift_m",),
+        ("sat_back",),
+        ("rope_N",),
+        ("wind_m_s", "wind_from_deg"),
+        ("time_s",),
+    ),
+    "told": (("kit",), ("words",), ("felt",), ("date",), ("faller",), ("saw",)),
 }
 """Part -> what is asked there, in the order in which a stump is walked round."""
 
 
 class StumpRow(NamedTuple):
-    """One thing to read: what it is called, and what was planned; empty where the plan says nothing of it."""
+    """One thing to read: its fields, what it is called, and what was planned, if the plan says anything."""
 
-    key: str
+    fields: Row
     name: str
     planned: str
 
 
 def stump_rows(plan: TreePlan, result: Assessment, speech: Speech) -> dict[str, tuple[StumpRow, ...]]:
     """Every part in words with its rows, in this person's units and vocabulary."""
+    of = Planned(plan, result, speech)
+    return {
+        speech.named("stump_parts", part): tuple(
+            StumpRow(row, asked(row, speech), planned_words(row[0], of) if row[0] in PLANNED else "") for row in rows
+        )
+        for part, rows in PARTS.items()
+    }
 
-    def row(key: str) -> StumpRow:
-        planned = PLANNED.get(key)
-        said = planned(_Planned(plan, result, speech)) if planned is not None else ""
-        return StumpRow(key, speech.named("stump_asks", key), said)
 
-    return {speech.named("stump_parts", part): tuple(row(key) for key in keys) for part, keys in PARTS.items()}
+def asked(row: Row, speech: Speech) -> str:
+    """What a line is called: its field's own label, or one for the fields together."""
+    joint = len(row) > 1 or row[0] in glossary()["stump_asks"]
+    return speech.named("stump_asks", row[0]) if joint else speech.say(label_of(f"as_cut.{row[0]}"))
 
 
-class _Planned(NamedTuple):
+def planned_words(field: str, of: Planned) -> str:
+    """What the plan says to a field, in words; empty where it says nothing."""
+    said = PLANNED.get(field)
+    return said(of) if said is not None else ""
+
+
+class Planned(NamedTuple):
     """What a row is read from."""
 
     plan: TreePlan
@@ -50,42 +74,54 @@ class _Planned(NamedTuple):
     speech: Speech
 
 
-def _top(of: _Planned) -> str:
+def _top(of: Planned) -> str:
     lay, high = of.speech.show(of.plan.cut.lay_deg, Kind.BEARING), of.speech.show(of.plan.tree.height_m, Kind.SPAN)
     return lay if "height_m" in of.plan.tree.stand_ins else f"{lay}, {high}"
 
 
-def _blows(of: _Planned) -> str:
+def _height(of: Planned) -> str:
+    bare = "height_m" in of.plan.tree.stand_ins
+    return "" if bare else of.speech.show(of.plan.tree.height_m, Kind.SPAN)
+
+
+def _lean(of: Planned) -> str:
+    bare = "lean.angle_deg" in of.plan.tree.stand_ins
+    return "" if bare else of.speech.show(of.plan.tree.lean.angle_deg, Kind.ANGLE)
+
+
+def _blows(of: Planned) -> str:
     blows = of.result.parts.wedging.blows
     return f"~ {blows:.0f}" if math.isfinite(blows) else ""
 
 
-def _wedges(of: _Planned) -> str:
+def _wedges(of: Planned) -> str:
     return str(sum(seat.stacked for seat in of.plan.cut.wedges))
 
 
-def _strap(of: _Planned) -> str:
+def _strap(of: Planned) -> str:
     return of.speech.show(of.plan.cut.back.strap_m, Kind.LENGTH) if of.plan.cut.back.held else ""
 
 
-def _rope(of: _Planned) -> str:
+def _rope(of: Planned) -> str:
     rigging = of.result.parts.rigging
     return of.speech.show(rigging.pull_N, Kind.FORCE) if of.plan.rope.use == "set" and rigging is not None else "none"
 
 
-PLANNED: dict[str, Callable[[_Planned], str]] = {
-    "towards": lambda of: of.speech.show(of.plan.cut.gun_deg, Kind.BEARING),
-    "depth": lambda of: of.speech.show(of.plan.cut.face.depth_m, Kind.LENGTH),
-    "hinge_left": lambda of: of.speech.show(of.plan.cut.hinge.left_m, Kind.LENGTH),
-    "hinge_right": lambda of: of.speech.show(of.plan.cut.hinge.right_m, Kind.LENGTH),
-    "step_left": lambda of: of.speech.show(of.plan.cut.back.step_m, Kind.LENGTH),
-    "step_right": lambda of: of.speech.show(of.plan.cut.back.step_m, Kind.LENGTH),
-    "overcut": lambda of: of.speech.show(of.plan.cut.face.overcut_m, Kind.LENGTH),
-    "strap": _strap,
-    "top": _top,
+PLANNED: dict[str, Callable[[Planned], str]] = {
+    "towards_deg": lambda of: of.speech.show(of.plan.cut.gun_deg, Kind.BEARING),
+    "depth_m": lambda of: of.speech.show(of.plan.cut.face.depth_m, Kind.LENGTH),
+    "hinge_left_m": lambda of: of.speech.show(of.plan.cut.hinge.left_m, Kind.LENGTH),
+    "hinge_right_m": lambda of: of.speech.show(of.plan.cut.hinge.right_m, Kind.LENGTH),
+    "step_left_m": lambda of: of.speech.show(of.plan.cut.back.step_m, Kind.LENGTH),
+    "step_right_m": lambda of: of.speech.show(of.plan.cut.back.step_m, Kind.LENGTH),
+    "overcut_m": lambda of: of.speech.show(of.plan.cut.face.overcut_m, Kind.LENGTH),
+    "strap_m": _strap,
+    "top_deg": _top,
+    "height_m": _height,
+    "lean_deg": _lean,
     "wedges": _wedges,
     "blows": _blows,
-    "lift": lambda of: "~ " + of.speech.show(of.result.parts.wedging.lift_m, Kind.FINE_LENGTH),
-    "rope": _rope,
+    "lift_m": lambda of: "~ " + of.speech.show(of.result.parts.wedging.lift_m, Kind.FINE_LENGTH),
+    "rope_N": _rope,
 }
 """What is asked -> what the plan says to it; ``~`` marks what is indicative."""

@@ -9,6 +9,9 @@ from ..core.tree.tree import Tree
 from .document import TreePlan
 from .readings import EDGE, LEAN, SHELL, WIND, Taken, groups_of, same_bearing
 
+TYPED = "typed"
+"""How a height is told that has no reading in use."""
+
 
 def reading_marks(plan: TreePlan) -> dict[str, tuple[tuple[float, bool], ...]]:
     """Raw readings in use by path, each with whether it was left out of the average."""
@@ -75,6 +78,12 @@ def _paths(tree: Tree, about: Taken) -> tuple[str, ...]:
         path = "tree.crown.readings.{}.radius_m" if is_edge else "tree.decay.shell.{}.sound_m"
         return tuple(path.format(i) for i, bearing in enumerate(at) if same_bearing(bearing, about.values[0]))
     return () if about.what == WIND else (about.what,)
+
+
+def height_way(plan: TreePlan) -> str:
+    """The way the tree's height was measured."""
+    used = [taken.by for taken in plan.readings if taken.used and taken.what == "tree.height_m"]
+    return used[-1] if used else TYPED
 
 
 def path_taken(plan: TreePlan, path: str, taken: tuple[float, float], by: str, note: str, at: str) -> Taken:

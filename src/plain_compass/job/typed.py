@@ -29,6 +29,7 @@ from .units import (
     SPEED_NAMES,
     SPEED_UNIT,
     SPEEDS,
+    TIMES,
 )
 
 LONGEST = 60
@@ -107,11 +108,16 @@ def parse(text: str, kind: str, units: str, depth_m: float | None = None, pace_m
     sign, clean = (-1.0, clean[1:].strip()) if clean.startswith("-") else (1.0, clean)
     if kind == "speed":
         return sign * _speed(clean, entry)
+    if kind == "beside":
+        side, away = _sided(clean)
+        return sign * side * parse(away, "span", units, depth_m, pace_m)
     if kind == "offset_angle":
         clean = _side_last(clean)
     pieces = _pieces(clean, entry)
     if kind in LENGTH_KINDS:
         return sign * _length(pieces, entry)
+    if kind == "time":
+        return sign * _time(pieces, entry)
     if len(pieces) != 1:
         raise entry.refused("it is more than one number")
     return sign * _single(*pieces[0], entry)
@@ -155,6 +161,24 @@ def _side_last(clean: str) -> str:
     """``L20`` as ``20L``."""
     match = re.fullmatch(r"(l|left|r|right)\s*(\d.*)", clean, re.IGNORECASE)
     return f"{match[2]}{match[1]}" if match else clean.replace("° ", "°")
+
+
+def _sided(clean: str) -> tuple[float, str]:
+    """(1 for left and -1 for right, the rest) of ``3 paces R``; left where no side is said."""
+    match = re.fullmatch(r"(?:(l|left|r|right)\b\s*)?(.*?)\s*(?:\b(l|left|r|right|beside))?", clean, re.IGNORECASE)
+    side = ((match[1] or match[3] or "") if match else "").lower()
+    return -1.0 if side.startswith("r") else 1.0, match[2] if match else clean
+
+
+def _time(pieces: list[Piece], entry: _Entry) -> float:
+    """Hours, minutes and seconds together; a bare number behind hours is minutes."""
+    total, before = 0.0, math.inf
+    for number, unit in pieces:
+        seconds = TIMES.get(unit)
+        if seconds is None or seconds >= before:
+            raise entry.refused("accepted are hours, minutes and seconds, in that order")
+        total, before = total + number * seconds, seconds
+    return total
 
 
 def _pieces(clean: str, entry: _Entry) -> list[Piece]:

@@ -32,6 +32,8 @@ FORCES = {"": 1000.0, "kn": 1000.0, "n": 1.0}
 """Newtons in one of each; a bare number is in kN."""
 MASSES = {"": 1.0, "kg": 1.0, "t": 1000.0, "lb": 0.45359237}
 """Kilograms in one of each."""
+TIMES = {"": 60.0, "min": 60.0, "m": 60.0, "minutes": 60.0, "h": 3600.0, "hours": 3600.0, "s": 1.0, "sec": 1.0}
+"""Seconds in one of each; a bare number is in minutes."""
 LENGTH_KINDS = ("length", "fine_length", "girth", "span")
 ANGLE_KINDS = ("angle", "bearing", "degrees", "offset_angle")
 DEFAULT_UNIT = {
@@ -43,6 +45,8 @@ EXAMPLES = {
     "length": "55, 12.5 cm, 2 1/4 in, 10 %D",
     "fine_length": "8, 8 mm, 3/8 in",
     "girth": "52, 163 cm girth, 20 1/2 in",
+    "beside": "2 m left, 3 paces R, 7 ft left",
+    "time": "25 min, 1 h 10, 90 s",
     "span": "17.5, 17.5 m, 57 ft 5 in, 20 yd, 12 paces",
     "angle": "70, 70°, 35 % (a slope)",
     "bearing": "214, 214°, SW, south-west, S45W",
@@ -58,6 +62,8 @@ EXAMPLES = {
 }
 
 
+MINUTES_FROM_s = 100.0
+"""Longer times are told in minutes."""
 FAR_UP_m = 3.0
 """Lengths past this are shown in metres."""
 
@@ -70,6 +76,9 @@ def shown(value: float | None, kind: str, units: str) -> str:
         return "no limit" if value > 0 else "none"
     if kind in LENGTH_KINDS:
         return _shown_length(value, kind, units)
+    if kind == "beside":
+        side = "left" if value > 0 else "right" if value < 0 else "beside"
+        return f"{_shown_length(abs(value), 'span', units)} {side}"
     if kind == "speed":
         unit = SPEED_UNIT[units]
         return f"{_trim(value / SPEEDS[unit], 1)} {unit}"
@@ -84,7 +93,7 @@ def shown(value: float | None, kind: str, units: str) -> str:
         "ratio": f"{value * 100:.0f} %",
         "count": f"{value:.0f}",
         "energy": f"{value:.0f} J",
-        "time": f"{value:.1f} s",
+        "time": f"{value:.1f} s" if value < MINUTES_FROM_s else f"{value / 60:.0f} min",
         "force": f"{value / 1000:.1f} kN",
         "chance": chance_words(value),
         "times": times_words(value),

@@ -61,6 +61,8 @@ class DrawingView(QWidget):
 
     has_own_sheet = False
     """Whether the first layer it paints is its paper."""
+    is_as_cut = False
+    """Whether it draws the stump as it was cut rather than as planned."""
     tells_of: tuple[Group, ...] = ()
     """Limit states it is about: its sentence for those who do not see it is made from them."""
     captions: tuple[QRectF, ...] = ()
@@ -104,7 +106,7 @@ class DrawingView(QWidget):
         """What the shared painters are handed."""
         return Canvas(
             painter,
-            snapshot.shapes,
+            snapshot.as_cut if self.is_as_cut else snapshot.shapes,
             self.scale_now,
             snapshot.speech,
             self.palette_in_use,

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...core.judge.unmeasured import STAND_INS
 from ...job.fields import quantity_at
+from ...job.stump_rows import Planned, planned_words
 from ...job.tree_readings import path_taken
 from ...job.typed import Typed, TypedError, parse_typed
 from ...job.units import EXAMPLES
@@ -18,6 +19,9 @@ from ...job.words import Speech
 from ..drawing.palette import font
 from .field_names import own_name
 from .store import Snapshot, Store, now
+
+READ = "as_cut."
+"""How the paths begin of what is read off a stump."""
 
 
 class FieldEdit(QLineEdit):
@@ -32,7 +36,7 @@ class FieldEdit(QLineEdit):
         self.quantity = quantity_at(path)
         self._as_girth = as_girth
         self._shown: str | None = None
-        self._unmeasured = False
+        self._unmeasured = self._unread = False
         self._speech = Speech()
         self._label = ""
         self.setFont(font(14))
@@ -63,11 +67,23 @@ class FieldEdit(QLineEdit):
     def _show_whether_measured(self, snapshot: Snapshot) -> None:
         """A stand-in is no value to be read: the field stays empty and says that nothing was measured."""
         bare = self.path.removeprefix("tree.") in snapshot.plan.tree.stand_ins
-        if bare != self._unmeasured:
+        if self.path.startswith(READ):
+            self._show_planned(snapshot)
+        elif bare != self._unmeasured:
             self._unmeasured = bare
             self.setFont(font(11, narrow=True) if bare else font(14))
             self._mark("unmeasured", bare)
             self.setPlaceholderText("not measured" if bare else "not taken" if self.quantity.optional else "")
+
+    def _show_planned(self, snapshot: Snapshot) -> None:
+        """Where a stump was not read yet: what was planned, pale."""
+        bare = snapshot.value(self.path) is None
+        if bare != self._unread:
+            self._unread = bare
+            self.setFont(font(11, narrow=True) if bare else font(14))
+            self._mark("unmeasured", bare)
+        planned = planned_words(self.path.removeprefix(READ), Planned(snapshot.plan, snapshot.result, snapshot.speech))
+        self.setPlaceholderText(f"plan {planned}" if planned else "not read")
 
     def _formatted(self, snapshot: Snapshot) -> str:
         value = snapshot.value(self.path)

@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from ...core.assess import FAILED, Assessment, awaiting_fall
+from ...core.assess import FAILED, Assessment, assess, awaiting_fall
+from ...core.base.errors import InputError
 from ...core.base.paths import value_at
 from ...core.fall.fan import Fan
 from ...core.fall.nominal import NominalFall
 from ...core.judge.chances import Chances
+from ...core.stump.as_cut import stump_as_cut
 from ...job.disk import JobFileError, content_hash, hash_on_disk, write_atomically
 from ...job.document import Job, TreePlan
-from ...job.fields import root_of
+from ...job.fields import quantity_at, root_of
 from ...job.files import Opened, job_bytes, merged
 from ...job.spreads import judged_before, judged_tree
 from ...job.words import Speech
@@ -40,6 +42,24 @@ class Snapshot:
         """What the drawings show, each made once."""
         return Shapes(self.result)
 
+    @cached_property
+    def _read(self) -> tuple[Shapes, str]:
+        try:
+            return Shapes(assess(stump_as_cut(self.result.case, self.plan.as_cut))), ""
+        except InputError as error:
+            # The plan was changed after the stump was read: what was read does not fit it any more.
+            return self.shapes, self.speech.error(error, quantity_at(error.field).label)
+
+    @property
+    def as_cut(self) -> Shapes:
+        """What the drawings show of the stump as it was cut; what was not read is as planned."""
+        return self._read[0]
+
+    @property
+    def as_cut_trouble(self) -> str:
+        """Why what was read cannot be shown on this plan, as a sentence; empty where it can."""
+        return self._read[1]
+
     @property
     def fall_failed(self) -> bool:
         """Whether its fall was tried and could not be reckoned."""
@@ -53,6 +73,31 @@ class Snapshot:
     def value(self, path: str) -> Any:
         """The value at a path of the plan or the job."""
         return value_at(self.plan if root_of(path) is TreePlan else self.job, path)
+
+
+def retold(before: Snapshot, state: State) -> Snapshot | None:
+    """What was found before, told of a state that differs only in what was read off the stump, or logged.
+
+    None where anything else is different: then it has to be found anew.
+    """
+    job, plan = state.job, state.job.plan(state.tree_id)
+    alike = replace(plan, as_cut=before.plan.as_cut) == before.plan
+    if not alike or replace(job, trees=before.job.trees, log=before.job.log) != before.job:
+        return None
+    if [each for each in job.trees if each is not plan] != [each for each in before.job.trees if each.id != plan.id]:
+        return None
+    found = replace(before, job=job, plan=plan)
+    if "shapes" in vars(before):
+        vars(found)["shapes"] = before.shapes
+    return found
+
+
+def found_of(state: State, before: Snapshot, *, dragging: bool) -> Snapshot:
+    """What the numbers say of a state: what was found before as far as it still holds."""
+    told = retold(before, state)
+    if told is not None:
+        return told
+    return assessed_in_a_drag(state, before.chances) if dragging and before.chances is not None else assessed(state)
 
 
 class ChangedElsewhereError(JobFileError):

@@ -10,6 +10,7 @@ from PySide6.QtCore import Signal
 from ...core.advice.mend import Mends, mends_in_steps, to_mend
 from ...core.judge.unmeasured import missing
 from ...core.plan.case import Case
+from ...core.stump.hand import Hand
 from ...job.spreads import spreads_of
 from .store import Snapshot, Store
 from .watch import Watch
@@ -17,8 +18,8 @@ from .watch import Watch
 STILL_MS = 120
 """The search begins when nothing has changed for so long."""
 
-Troubles: TypeAlias = tuple[Case, tuple[str, ...]]
-"""A plan, and the ids of what is to be mended in it."""
+Troubles: TypeAlias = tuple[Case, Hand, tuple[str, ...]]
+"""A plan, the hand it is cut by, and the ids of what is to be mended in it."""
 
 
 class MendWatch(Watch[Troubles, Mapping[str, Mends]]):
@@ -42,14 +43,15 @@ class MendWatch(Watch[Troubles, Mapping[str, Mends]]):
             self._forget()
             self.answer = None
             return
-        key = snapshot.result.case, tuple(finding.id for finding in to_mend(snapshot.result))
+        hand = snapshot.job.hand
+        key = snapshot.result.case, hand, tuple(finding.id for finding in to_mend(snapshot.result))
         if key == self._key:
             return
         # What was looked for was of another plan.
         self._forget()
         self._key, self.answer = key, self._recalled(key)
         if self.answer is None:
-            steps = mends_in_steps(snapshot.result, spreads_of(snapshot.plan), snapshot.chances, key[1])
+            steps = mends_in_steps(snapshot.result, spreads_of(snapshot.plan, hand), snapshot.chances, key[2])
             self._begin((each if isinstance(each, dict) else None for each in steps), STILL_MS)
         self.found.emit(self.answer)
 

@@ -20,6 +20,7 @@ GROUPS = {
     "view": "View",
     "copy": "Copy",
     "fall": "Fall",
+    "stump": "Stump",
     "card": "Card",
     "help": "Help",
 }

@@ -20,7 +20,7 @@ from ...job.fields import quantity_at
 from ...job.files import Opened
 from ...job.readings import Taken
 from ...job.taking import record_reading
-from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, assessed, assessed_in_a_drag
+from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, found_of
 from .history import State
 
 __all__ = ["ChangedElsewhereError", "Snapshot", "Store", "now"]
@@ -154,11 +154,7 @@ class Store(HeldDocument):
 
     def _show(self, state: State) -> bool:
         try:
-            before = self.snapshot.chances
-            if self.dragging and before is not None:
-                self.snapshot = assessed_in_a_drag(state, before)
-            else:
-                self.snapshot = assessed(state)
+            self.snapshot = found_of(state, self.snapshot, dragging=self.dragging)
         except PlainCompassError as error:
             self._refuse(error, "")
             return False

@@ -19,7 +19,6 @@ def _sheets(p: Palette) -> str:
     QWidget#sheetbody, QScrollArea#sheet {{ background: {p.sheet}; border: none; }}
     QCheckBox {{ min-height: 28px; border: 2px solid transparent; }}
     QCheckBox:focus {{ border: 2px solid {p.focus}; }}
-    QLabel#notbuilt {{ color: {p.quiet}; font-size: 14px; }}
     QFrame#guide {{ background: {p.sheet}; border: 2px solid {p.lay}; }}
     QLabel#survey {{ background: {p.paper}; border-top: 1px solid {p.line}; }}
     QLabel#refused {{ background: {p.sheet}; color: {p.load}; border: 2px solid {p.load}; }}
@@ -58,7 +57,7 @@ def _controls(p: Palette) -> str:
     QToolButton[framed="true"]:focus {{ border: 2px solid {p.focus}; padding: 3px 8px; }}
     QSlider {{ border: 2px solid transparent; }}
     QSlider:focus {{ border: 2px solid {p.focus}; }}
-    QToolButton[tab="true"] {{ border: none; border-bottom: 3px solid transparent; padding: 8px 12px; }}
+    QToolButton[tab="true"] {{ border: none; border-bottom: 3px solid transparent; padding: 8px 6px; }}
     QToolButton[tab="true"]:checked {{ border-bottom: 3px solid {p.ink}; font-weight: 600; }}
     QToolButton[tab="true"]:focus {{ border: 2px solid {p.focus}; }}
     """

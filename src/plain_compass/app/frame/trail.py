@@ -1,4 +1,4 @@
-"""The trail: the work in order. Steps that are not built say so instead of pretending."""
+"""The trail: the work in order, each step with its state."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QVBoxLayout, QWidget
 
 from ...core.base.levels import Level
 from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
@@ -16,32 +16,31 @@ from ..drawing.palette import LIGHT, Palette, fill, font, pen
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One step of the work: its key, name, and whether this version has it."""
+    """One step of the work: its key, number and name."""
 
     key: str
     number: int
     name: str
-    built: bool
 
 
 STEPS = (
-    Step("look", 1, "Look", True),
-    Step("ground", 2, "Ground", True),
-    Step("cut", 3, "Cut", True),
-    Step("stages", 4, "Stages", True),
-    Step("fall", 5, "Fall", True),
-    Step("card", 6, "Card", True),
-    Step("stump", 7, "Stump", False),
+    Step("look", 1, "Look"),
+    Step("ground", 2, "Ground"),
+    Step("cut", 3, "Cut"),
+    Step("stages", 4, "Stages"),
+    Step("fall", 5, "Fall"),
+    Step("card", 6, "Card"),
+    Step("stump", 7, "Stump"),
 )
 
 
 class StepButton(QAbstractButton):
-    """A built step: number, name, and the sign of its state."""
+    """A step: number, name, and the sign of its state."""
 
     def __init__(self, step: Step, parent: QWidget) -> None:
         super().__init__(parent)
         self.step = step
-        self.level = Level.UNKNOWN
+        self.level, self.state = Level.UNKNOWN, ""
         self.palette_in_use: Palette = LIGHT
         self.setCheckable(True)
         self.setText(step.name)
@@ -71,7 +70,9 @@ class StepButton(QAbstractButton):
         paint_level(painter, QPointF(20, 42), 5, self.level, self.palette_in_use)
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.quiet))
-        painter.drawText(QRectF(30, 33, 44, 18), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.level)
+        painter.drawText(
+            QRectF(30, 33, 44, 18), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.state or self.level
+        )
 
 
 class Trail(QWidget):
@@ -87,7 +88,7 @@ class Trail(QWidget):
         column.setContentsMargins(0, 8, 0, 8)
         column.setSpacing(2)
         for step in STEPS:
-            column.addWidget(self._button(step) if step.built else self._not_built(step))
+            column.addWidget(self._button(step))
         column.addStretch()
 
     def _button(self, step: Step) -> StepButton:
@@ -95,14 +96,6 @@ class Trail(QWidget):
         self.buttons[step.key] = button
         self.group.addButton(button)
         return button
-
-    def _not_built(self, step: Step) -> QLabel:
-        label = QLabel(f"{step.name}<br><span style='font-size:12px'>not built</span>", self)
-        label.setObjectName("notbuilt")
-        label.setFixedHeight(46)
-        label.setIndent(14)
-        label.setToolTip(f"{step.name} is not part of this version.")
-        return label
 
     def show_findings(self, findings: tuple[Finding, ...], verdict: Level) -> None:
         """Each step with the worst of what was found there."""
@@ -116,8 +109,13 @@ class Trail(QWidget):
         ):
             self.show_level(key, level)
 
-    def show_level(self, key: str, level: Level) -> None:
-        """Show the state of a step."""
-        if self.buttons[key].level != level:
-            self.buttons[key].level = level
-            self.buttons[key].update()
+    def show_read(self, read: bool) -> None:
+        """Whether the stump has been looked at: no limit rules there."""
+        self.show_level("stump", Level.CLEAR if read else Level.UNKNOWN, "read" if read else "not read")
+
+    def show_level(self, key: str, level: Level, state: str = "") -> None:
+        """Show the state of a step, in a word of its own where it has one."""
+        button = self.buttons[key]
+        if (button.level, button.state) != (level, state):
+            button.level, button.state = level, state
+            button.update()

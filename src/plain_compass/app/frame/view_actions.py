@@ -33,7 +33,6 @@ def view_commands(room: Room, edits: EditActions) -> list[Command]:
     steps = [
         Command(f"step.{s.key}", s.name, str(s.number), lambda key=s.key: room.show_step(key))  # type: ignore[misc]
         for s in STEPS
-        if s.built
     ]
     return [
         *steps,

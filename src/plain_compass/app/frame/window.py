@@ -177,6 +177,7 @@ class Window(QMainWindow):
         self.guide.refresh(snapshot, self.step)
         self.band.show_findings(result.findings, speech)
         self.trail.show_findings(result.findings, result.verdict.level)
+        self.trail.show_read(snapshot.plan.as_cut.is_read)
         if not self.store.dragging:
             self.commands.refresh()
 

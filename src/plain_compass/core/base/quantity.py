@@ -17,7 +17,7 @@ from .errors import InputError
 
 
 class Kind(StrEnum):
-    """What a quantity measures. ``LENGTH`` is stump-sized, ``SPAN`` is tree-sized."""
+    """What a quantity measures: ``LENGTH`` stump-sized, ``SPAN`` tree-sized, ``BESIDE`` a span left or right."""
 
     GIRTH = "girth"
     LENGTH = "length"
@@ -38,6 +38,7 @@ class Kind(StrEnum):
     CHANCE = "chance"
     TIMES = "times"
     ASIDE = "aside"
+    BESIDE = "beside"
 
 
 KINDS: dict[Kind, str] = {
@@ -60,6 +61,7 @@ KINDS: dict[Kind, str] = {
     Kind.CHANCE: "",
     Kind.TIMES: "",
     Kind.ASIDE: "deg",
+    Kind.BESIDE: "m",
 }
 """Kind of a quantity -> its SI (or degree) unit."""
 

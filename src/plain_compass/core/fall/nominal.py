@@ -69,9 +69,15 @@ class NominalFall:
         return self.butt_m * math.sin(turn), self.butt_m * math.cos(turn)
 
 
-def nominal_fall(planned: Planned) -> NominalFall:
-    """Reckon the plan's own fall."""
+def nominal_fall(planned: Planned, breaks_deg: float | None = None) -> NominalFall:
+    """Reckon the plan's own fall.
+
+    Args:
+        breaks_deg: tilt by which the hinge is known to part, where that was seen; None for what is reckoned.
+    """
     case, parts, rods = planned.case, planned.parts, rod_of(planned)
+    if breaks_deg is not None:
+        rods = rods.changed(break_rad=np.minimum(rods.break_rad, math.radians(breaks_deg)))
     with np.errstate(all="ignore"):
         falls, trace = trace_of(rods, ends_for(case))
     check_finite(rods, falls)

@@ -39,6 +39,8 @@ OWN = AIM, LEFT, RIGHT, WIND = "cut.aim", "cut.hinge_left", "cut.hinge_right", "
 """What is not measured: how the cutter aims, either end of the hinge, the wind."""
 LEAST_THICK_m = 0.004
 """A hinge cut thinner by mistake is one that is cut through."""
+MEAN = "mean:"
+"""Before the name of an input: where its middle lies, in its spreads, as one's own stumps taught."""
 TOGETHER = 0.7
 """Correlation of rupture and elasticity in one tree: dense wood is strong and stiff."""
 FARTHEST = 3.0
@@ -205,11 +207,13 @@ def samples_of(
 
     Args:
         cutting: spread of the cutter's own work: ``aim_deg``, at either end of the hinge the larger of ``hinge_m`` and
-            ``hinge_share`` of it, and of the wind as a share.
+            ``hinge_share`` of it, or ``hinge_left_m``, ``hinge_right_m`` where they are known, and of the wind as a
+            share. With ``MEAN`` before the name of an input: by how many of its spreads its middle lies off.
         count, seed: how many; the same seed gives the same ones.
     """
     inputs = (*OWN, *_most(slopes, MOST - len(OWN)))
     moved = np.clip(_tied(normals(count, len(inputs), seed), inputs), -FARTHEST, FARTHEST)
+    moved = moved + np.array([cutting.get(MEAN + path, 0.0) for path in inputs])
     by = {name: np.zeros(count) for name in (*LOGS, *PLACES)}
     for column, path in enumerate(inputs):
         for name, slope in slopes.get(path, {}).items():
@@ -255,7 +259,7 @@ def _rods(
     nominal, count = rod_across(planned), len(moved)
     base = widened(nominal, count)
     aim, wind = np.radians(cutting["aim_deg"]) * moved[:, 0], np.exp(cutting["wind"] * moved[:, 3])
-    pull, thick, steered = _thickness(planned, moved, (cutting["hinge_m"], cutting["hinge_share"]))
+    pull, thick, steered = _thickness(planned, moved, cutting)
     weight = parts.mass.weight_N * grows["mass"]
     forward, left = parts.mass.com_forward_m + by["forward"], parts.mass.com_left_m + by["left"]
     ahead, over = turned_on(forward, left, aim)
@@ -294,15 +298,21 @@ def _rods(
     return rods, parts.splitting.split_index * grows["split"] * folds
 
 
-def _thickness(planned: Planned, moved: Array, spread: tuple[float, float]) -> tuple[Array, Array, Array]:
-    """(pull of the shutting face, mean thickness over the plan's, how far left its mid-line is turned).
+def end_spread_m(cutting: Mapping[str, float], side: str, thick_m: float) -> float:
+    """Spread of one end of the hinge, ``left`` or ``right``: one's own, or the larger of a length and of a share of it.
 
-    A thick hinge is missed by more: by a share of it where that is more.
+    A thick hinge is missed by more.
     """
+    own = cutting.get(f"hinge_{side}_m")
+    return own if own is not None else max(cutting["hinge_m"], cutting["hinge_share"] * thick_m)
+
+
+def _thickness(planned: Planned, moved: Array, cutting: Mapping[str, float]) -> tuple[Array, Array, Array]:
+    """(pull of the shutting face, mean thickness over the plan's, how far left its mid-line is turned)."""
     cut, share = planned.case.cut.hinge, planned.case.constants.shutting_pull
     left, right = (
-        np.maximum(thick + max(spread[0], spread[1] * thick) * off, LEAST_THICK_m)
-        for thick, off in ((cut.left_m, moved[:, 1]), (cut.right_m, moved[:, 2]))
+        np.maximum(thick + end_spread_m(cutting, side, thick) * off, LEAST_THICK_m)
+        for side, thick, off in (("left", cut.left_m, moved[:, 1]), ("right", cut.right_m, moved[:, 2]))
     )
     planned_both = max(cut.left_m + cut.right_m, 2 * LEAST_THICK_m)
     turned_rad = np.arctan2(left - right, planned.parts.hinge.length_m) / 2

@@ -20,7 +20,7 @@ from ..base.frozen import changed
 from ..base.levels import FindingKind, Level
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits, check_tree
-from ..fall.spread import AIM, CUT_INTO, LEFT, RIGHT, TOGETHER, WIND
+from ..fall.spread import AIM, CUT_INTO, LEFT, MEAN, RIGHT, TOGETHER, WIND, end_spread_m
 from ..plan.case import Case
 from ..plan.many import Grown, Many, many_of, place_of
 from ..tree.moved import moved
@@ -72,7 +72,8 @@ class Spreads:
         wood: of rupture, elasticity, shear, across (what a crack takes), density and fibre (how far a hinge bends), as
             shares.
         cutting: ``aim_deg``; ``hinge_m`` or ``hinge_share`` of its thickness at either end of the hinge, the larger;
-            ``wind`` as a share of its force.
+            ``wind`` as a share of its force; and, with ``MEAN`` before the name of an input, where its middle lies, in
+            its spreads, as one's own stumps taught.
     """
 
     measured: Mapping[str, float] = field(default_factory=dict)
@@ -90,8 +91,8 @@ def inputs_of(case: Case, spreads: Spreads) -> dict[str, float]:
     own, hinge = spreads.cutting, case.cut.hinge
     found = spreads.found
     if "hinge_m" in own:
-        for name, thick in ((LEFT, hinge.left_m), (RIGHT, hinge.right_m)):
-            found[name] = max(own["hinge_m"], own["hinge_share"] * thick)
+        for name, side, thick in ((LEFT, "left", hinge.left_m), (RIGHT, "right", hinge.right_m)):
+            found[name] = end_spread_m(own, side, thick)
     if "aim_deg" in own:
         found[AIM] = own["aim_deg"]
     if "wind" in own and case.site.wind_m_s:
@@ -221,10 +222,12 @@ class Way:
 def chances_of(case: Case, spreads: Spreads) -> Chances:
     """How likely each limit of a case is to fail. Inputs that cannot be moved either way are left as they are.
 
+    Where one's own stumps taught that an input lies off, it is moved there first.
     Every input is moved by its spread one way, and those that matter where that helped the other way too: what counts
     is how a state moves on the side on which it fails.
     """
     widths = inputs_of(case, spreads)
+    case = as_learned(case, spreads, widths)
     moves = {name: fits for name, width in widths.items() if (fits := _fitting(case, name, width, (1.0, -1.0)))}
     inputs, signs = tuple(moves), np.array([sign for sign, _ in moves.values()], dtype=np.float64)
     states, use = states_of(many_shifted([Shifted(case), *(one for _, one in moves.values())]), same_ground=True)
@@ -241,6 +244,18 @@ def chances_of(case: Case, spreads: Spreads) -> Chances:
         spread = math.sqrt(max(float(slopes[key] @ tied @ slopes[key]), 0.0))
         ways.setdefault(key[0], []).append(Way(float(state[0]), slopes[key], spread))
     return Chances(inputs, tied, {id: _nearest_first(each) for id, each in ways.items()})
+
+
+def as_learned(case: Case, spreads: Spreads, widths: Mapping[str, float]) -> Case:
+    """The case as it likely is, where one's own stumps taught that its inputs lie off; as it is where that cannot be.
+
+    A mean of the aim counts clockwise, as the fan has it; a case counts to the left.
+    """
+    for name, width in widths.items():
+        by = spreads.cutting.get(MEAN + name, 0.0) * (-width if name == AIM else width)
+        fits = _fitting(case, name, by, (1.0,)) if by else None
+        case = case if fits is None else fits[1].case
+    return case
 
 
 def _nearest_first(ways: Iterable[Way]) -> tuple[Way, ...]:

@@ -6,6 +6,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
+from ..base.polygon import Array
 from ..base.student import student_quantile
 
 PRIOR = 5.0
@@ -43,7 +46,7 @@ class Learned:
         return self.mean - half, self.mean + half
 
 
-def learned(records: Sequence[float], shipped_mean: float, shipped_spread: float) -> Learned:
+def learned(records: Sequence[float] | Array, shipped_mean: float, shipped_spread: float) -> Learned:
     """What records of a quantity teach, given what was shipped of it (Gelman et al., Bayesian Data Analysis, 3.3).
 
     Args:
@@ -56,9 +59,10 @@ def learned(records: Sequence[float], shipped_mean: float, shipped_spread: float
         raise ValueError(f"a shipped spread is positive, not {shipped_spread}")
     count = len(records)
     worth, freedom = PRIOR + count, PRIOR + count
-    average = math.fsum(records) / count if count else shipped_mean
+    values = np.asarray(records, dtype=np.float64)
+    average = math.fsum(values.tolist()) / count if count else shipped_mean
     mean = (PRIOR * shipped_mean + count * average) / worth
-    squares = math.fsum((each - average) ** 2 for each in records)
+    squares = math.fsum(((values - average) ** 2).tolist())
     apart = PRIOR * count / worth * (average - shipped_mean) ** 2
     scale = math.sqrt((PRIOR * shipped_spread**2 + squares + apart) / freedom)
     reach = FARTHEST * shipped_spread

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Generator, Mapping
 from dataclasses import dataclass, replace
 
 from ..assess import assess
 from ..base.errors import InputError
 from ..base.frames import half_turn_deg
+from ..base.steps import finished
 from ..fall.nominal import nominal_fall
 from ..plan.case import Case
 from ..tree.moved import moved
-from .as_cut import READ_AS, AsCut, cut_as, differing, miss_deg
+from .as_cut import AsCut, breaks_at_deg, case_as, differing, miss_deg, named_as_read
 from .shares import coalitions, shapley
 
 LEAST_DEG = 0.1
@@ -50,9 +51,14 @@ class Why:
 
 
 def why(case: Case, as_cut: AsCut) -> Why:
-    """Share out a miss.
+    """Share out a miss at once; see ``why_in_steps``."""
+    return finished(why_in_steps(case, as_cut))
 
-    Two to the power of the differing groups falls are reckoned, at most 128; a set under which the tree does not go
+
+def why_in_steps(case: Case, as_cut: AsCut) -> Generator[None, None, Why]:
+    """Share out a miss, a fall at a time.
+
+    Two to the power of the differing groups falls are reckoned, at most 256; a set under which the tree does not go
     counts with where it stopped.
 
     Args:
@@ -60,28 +66,23 @@ def why(case: Case, as_cut: AsCut) -> Why:
 
     Raises InputError, naming the field, where what was read cannot be.
     """
-    players = differing(case.cut, as_cut)
+    players = differing(case, as_cut)
     value, goes = {}, True
     for group in coalitions(players):
-        off_deg, goes = _off_deg(replace(case, cut=cut_as(case.cut, as_cut, group)))
+        off_deg, goes = _off_deg(case_as(case, as_cut, group), breaks_at_deg(as_cut, group))
         value[group] = off_deg
+        yield
     nobody: frozenset[str] = frozenset()
-    return Why(value[nobody], shapley(players, value), value[frozenset(players)], miss_deg(case.cut, as_cut), goes)
+    missed = miss_deg(case.cut, as_cut, case.tree.height_m - case.cut.height_m)
+    return Why(value[nobody], shapley(players, value), value[frozenset(players)], missed, goes)
 
 
-def _off_deg(case: Case) -> tuple[float, bool]:
+def _off_deg(case: Case, breaks_deg: float | None = None) -> tuple[float, bool]:
     """(how far left of its lay the top comes to lie, whether it goes)."""
     try:
-        fall = nominal_fall(assess(case))
+        fall = nominal_fall(assess(case), breaks_deg)
     except InputError as error:
-        raise InputError(
-            READ_AS.get(error.field, error.field),
-            error.given,
-            kind=error.kind,
-            low=error.low,
-            high=error.high,
-            reason=error.reason,
-        ) from error
+        raise named_as_read(error) from error
     return fall.bearing_error_deg, fall.goes
 
 
@@ -107,7 +108,14 @@ class Explanation:
 
 
 def explanations(case: Case, as_cut: AsCut, found: Why, spreads: Mapping[str, float]) -> tuple[Explanation, ...]:
-    """Which inputs of the tree would each explain the rest by itself, the likeliest first.
+    """Which inputs of the tree would each explain the rest; see ``explanations_in_steps``."""
+    return finished(explanations_in_steps(case, as_cut, found, spreads))
+
+
+def explanations_in_steps(
+    case: Case, as_cut: AsCut, found: Why, spreads: Mapping[str, float]
+) -> Generator[None, None, tuple[Explanation, ...]]:
+    """Which inputs of the tree would each explain the rest by itself, the likeliest first; an input at a time.
 
     The fall of the stump as cut is reckoned one spread either side of each input; the value that closes the gap is
     taken along the line between them, and is told only within ``FARTHEST`` spreads.
@@ -115,26 +123,26 @@ def explanations(case: Case, as_cut: AsCut, found: Why, spreads: Mapping[str, fl
     Args:
         spreads: path of an input of the tree -> one standard deviation, as measured.
     """
-    rest = found.unexplained_deg
-    if rest is None or abs(rest) < LEAST_DEG:
-        return ()
-    told = []
-    cut = replace(case, cut=cut_as(case.cut, as_cut))
-    for path, spread in spreads.items():
-        per_spread = _per_spread(cut, path, spread) if spread and path.startswith("tree.") else None
+    rest, told = found.unexplained_deg, []
+    cut, breaks_deg = case_as(case, as_cut), breaks_at_deg(as_cut)
+    asked = spreads if rest is not None and abs(rest) >= LEAST_DEG else {}
+    for path, spread in asked.items():
+        per_spread = _per_spread(cut, path, spread, breaks_deg) if spread and path.startswith("tree.") else None
+        yield
+        assert rest is not None
         if per_spread is None or abs(per_spread) < LEAST_DEG / FARTHEST or abs(rest / per_spread) > FARTHEST:
             continue
         told.append(Explanation(path, rest / per_spread * spread, rest / per_spread))
     return tuple(sorted(told, key=lambda each: abs(each.spreads)))
 
 
-def _per_spread(case: Case, path: str, spread: float) -> float | None:
+def _per_spread(case: Case, path: str, spread: float, breaks_deg: float | None) -> float | None:
     """How many degrees farther left the top comes for one spread more of an input; None where that cannot be."""
     ends = []
     for by in (-spread, spread):
         try:
             tree = moved(case.tree, path.removeprefix("tree."), by)
-            ends.append(_off_deg(replace(case, tree=tree))[0])
+            ends.append(_off_deg(replace(case, tree=tree), breaks_deg)[0])
         except InputError:
             return None
     return half_turn_deg(ends[1] - ends[0]) / 2

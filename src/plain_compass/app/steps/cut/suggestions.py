@@ -132,7 +132,7 @@ class Suggestions(QWidget):
             return
         self._is_searching, snapshot = True, self.store.snapshot
         try:
-            found = suggest(snapshot.result, tell, spreads_of(snapshot.plan))
+            found = suggest(snapshot.result, tell, spreads_of(snapshot.plan, snapshot.job.hand))
         except UnmeasuredError as error:
             self.bar.hide()
             self.head.setText(snapshot.speech.phrase(error.sentence))

@@ -69,7 +69,7 @@ class LookPage(QWidget):
     def surveyed(self, snapshot: Snapshot) -> Surveyed:
         """Spreads of the tree in a snapshot, reckoned once for all four drawings."""
         if self._surveyed is None or self._surveyed[0] is not snapshot:
-            spreads = plan_spreads(snapshot.plan)
+            spreads = plan_spreads(snapshot.plan, snapshot.job.hand)
             centre = centre_spread(snapshot.result.case, spreads)
             self._surveyed = (
                 snapshot,
@@ -96,7 +96,7 @@ class LookPage(QWidget):
         case = snapshot.result.case
         # Some thirty assessments: not again for one that only its fall was added to.
         if case is not self._surveyed_case:
-            self._surveyed_case, found = case, survey(case, plan_spreads(snapshot.plan))
+            self._surveyed_case, found = case, survey(case, plan_spreads(snapshot.plan, snapshot.job.hand))
             self._worst = found[0].path if found and found[0].effect >= LEAST_EFFECT else ""
         self.butt.rising = soundness_by_height(snapshot.result.case)
         self._surveyed = None

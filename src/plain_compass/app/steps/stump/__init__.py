@@ -1,0 +1,1 @@
+"""The Stump step: what was really cut, where the tree lies, why, and what one's own stumps teach."""

@@ -1,0 +1,18 @@
+"""What takes long, worked out a little at a time: generators that pause and return their answer at the end."""
+
+from __future__ import annotations
+
+from collections.abc import Generator
+from typing import TypeVar
+
+T = TypeVar("T")
+
+
+def finished(steps: Generator[None, None, T]) -> T:
+    """The answer, all of it worked out now."""
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            answer: T = end.value
+            return answer

@@ -1,0 +1,50 @@
+"""One entry of the stump log as rows of its tables."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+import struct
+import zlib
+from dataclasses import astuple
+
+from ..core.stump.facts import NAMES
+from ..job.document import LogEntry
+from ..job.log_entries import entry_from, entry_text, facts_of_entry, forms_of
+from ..job.tables import wood_of
+from ..job.tree_readings import height_way
+
+PACKED = struct.Struct(f"<{len(NAMES)}d")
+"""The facts of an entry, one float after another, not a number where there is none."""
+
+
+def put(db: sqlite3.Connection, entry: LogEntry) -> int:
+    """Take one entry in unless it is there; returns how many were."""
+    as_cut, plan = entry.plan.as_cut, entry.plan
+    wood = wood_of(plan.tree.species)
+    kind = (wood.key, wood.splitting, wood.suppleness, height_way(plan), plan.tree.lean.method)
+    db.execute("INSERT OR IGNORE INTO kinds(species, splits, supple, height_by, lean_by) VALUES(?, ?, ?, ?, ?)", kind)
+    (number,) = db.execute(
+        "SELECT kind FROM kinds WHERE species=? AND splits=? AND supple=? AND height_by=? AND lean_by=?", kind
+    ).fetchone()
+    day = as_cut.date or entry.made[:10]
+    row = (entry.id, entry.made, day, entry.place, plan.id, as_cut.faller, as_cut.saw, forms_of(entry), number)
+    facts = PACKED.pack(*(float("nan") if each is None else each for each in astuple(facts_of_entry(entry))))
+    added = db.execute(
+        "INSERT OR IGNORE INTO entries(id, made, day, place, tree, faller, saw, cut, kind, facts) "
+        "VALUES(?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        (*row, facts),
+    )
+    if added.rowcount:
+        db.execute("INSERT INTO documents VALUES(?, ?)", (added.lastrowid, zlib.compress(entry_text(entry).encode())))
+    return added.rowcount
+
+
+def put_line(db: sqlite3.Connection, document: str) -> None:
+    """Take in an entry that is written as a line of JSON."""
+    put(db, entry_from(json.loads(document)))
+
+
+def unpacked(content: bytes) -> LogEntry:
+    """An entry from its document."""
+    return entry_from(json.loads(zlib.decompress(content)))
