@@ -72,6 +72,7 @@ clean:
 kill: $(DEV)
 	@$(BIN)/python tools/system_libraries.py
 	@$(BIN)/python tools/kill_rounds.py --rounds $(ROUNDS)
+	@$(BIN)/python tools/kill_log.py --rounds $(ROUNDS)
 
 mutants: $(DEV)
 	@$(BIN)/python tools/mutants.py

@@ -12,7 +12,7 @@ from typing import Any, NoReturn
 
 from . import __version__
 from .app.steps.card.paper import MOST_SHEETS, PAPERS, SHEETS, USUAL, LayoutWanted
-from .commands import cuts, fall, instruments, measure, mend, rose, site, species, trees, why
+from .commands import cuts, fall, instruments, learn, log, measure, mend, rose, site, species, trees, why
 from .commands.what_if import with_settings
 from .core.base.errors import PlainCompassError
 from .core.base.levels import LEVELS, Level
@@ -86,8 +86,21 @@ def _parser() -> argparse.ArgumentParser:
     woods = commands.add_parser("species", help="the table of species, each row with its source; take in your own")
     species.add_to(woods)
     woods.set_defaults(run=species.run)
-    commands.add_parser("schema", help="print the JSON Schema of job files").set_defaults(run=_schema)
+    _add_log(commands)
+    schema = commands.add_parser("schema", help="print the JSON Schema of job files")
+    schema.add_argument("--stumps", action="store_true", help="of one line of an exported stump log instead")
+    schema.set_defaults(run=_schema)
     return parser
+
+
+def _add_log(commands: Any) -> None:
+    """What is asked of the stump log."""
+    logged = commands.add_parser("log", help="the stump log: add, list, show, export, import, check, stats")
+    log.add_to(logged)
+    logged.set_defaults(run=log.run)
+    learning = commands.add_parser("learn", help="what a faller's own stumps teach")
+    learn.add_to(learning)
+    learning.set_defaults(run=learn.run)
 
 
 def _add_cuts(commands: Any) -> None:
@@ -246,10 +259,10 @@ def _survey_sheet(arguments: argparse.Namespace) -> int:
     return 0
 
 
-def _schema(_: argparse.Namespace) -> int:
-    from .job.schema import json_schema
+def _schema(arguments: argparse.Namespace) -> int:
+    from .job.schema import entry_schema, json_schema
 
-    print(json.dumps(json_schema(), indent=2, ensure_ascii=False))
+    print(json.dumps(entry_schema() if arguments.stumps else json_schema(), indent=2, ensure_ascii=False))
     return 0
 
 

@@ -51,18 +51,18 @@ def test_a_stem_measured_anew_takes_every_length_of_its_cut_along() -> None:
 def test_the_other_trees_are_neighbours_with_their_own_crowns_until_they_are_down() -> None:
     job = demo_job()
     names = {o.name: o for o in case_of(job, "WH-07").site.obstacles}
-    assert names["WH-18"].height_m == job.plan("WH-18").tree.height_m
-    down = replace(job, trees=tuple(replace(t, state="down") if t.id == "WH-18" else t for t in job.trees))
-    assert "WH-18" not in {o.name for o in case_of(down, "WH-07").site.obstacles}
+    assert names["WH-12"].height_m == job.plan("WH-12").tree.height_m
+    down = replace(job, trees=tuple(replace(t, state="down") if t.id == "WH-12" else t for t in job.trees))
+    assert "WH-12" not in {o.name for o in case_of(down, "WH-07").site.obstacles}
     alone = replace(job, trees=job.trees[:1])
     assert case_of(alone, "WH-07").site == job.site
 
 
 def test_a_stem_left_standing_by_work_aloft_stays_in_the_way_of_the_others() -> None:
     job = demo_job()
-    tree = replace(with_value(job.plan("WH-18"), "cut.height_m", 6.0), state="down")
-    aloft = replace(job, trees=tuple(tree if each.id == "WH-18" else each for each in job.trees))
-    (left,) = (o for o in case_of(aloft, "WH-07").site.obstacles if o.name.startswith("WH-18"))
+    tree = replace(with_value(job.plan("WH-12"), "cut.height_m", 6.0), state="down")
+    aloft = replace(job, trees=tuple(tree if each.id == "WH-12" else each for each in job.trees))
+    (left,) = (o for o in case_of(aloft, "WH-07").site.obstacles if o.name.startswith("WH-12"))
     assert (left.height_m, left.points) == (6.0, (tree.at,))
     assert left.radius_m == pytest.approx(tree.tree.trunk.diameter_m / 2, abs=0.006)
     assert left.overhead == "no"
@@ -70,9 +70,9 @@ def test_a_stem_left_standing_by_work_aloft_stays_in_the_way_of_the_others() -> 
 
 def test_what_a_neighbour_has_overhead_is_what_was_seen_in_it() -> None:
     job = demo_job()
-    trees = tuple(with_value(t, "tree.around.dead_limbs", "yes") if t.id == "WH-18" else t for t in job.trees)
+    trees = tuple(with_value(t, "tree.around.dead_limbs", "yes") if t.id == "WH-12" else t for t in job.trees)
     seen = {o.name: o.overhead for o in case_of(replace(job, trees=trees), "WH-07").site.obstacles}
-    assert seen["WH-18"] == "yes"
+    assert seen["WH-12"] == "yes"
 
 
 def test_ropes_and_spot_heights_are_kept_in_the_file(tmp_path: Path) -> None:

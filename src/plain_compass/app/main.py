@@ -67,7 +67,8 @@ def _fall(store: Store, commands: Commands, parent: QWidget) -> QWidget:
 def _stump(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     from .steps.stump.page import StumpPage
 
-    return StumpPage(store, commands, parent)
+    assert isinstance(parent, Window)
+    return StumpPage(store, commands, parent.book, parent.dress, parent)
 
 
 def _as_cut(store: Store, commands: Commands, parent: QWidget) -> QWidget:

@@ -139,6 +139,11 @@ def with_duties_done(result: Assessment, done: Sequence[Done]) -> Assessment:
     return _with(result, with_done(result.findings, done)) if done else result
 
 
+def with_facts(result: Assessment, facts: Sequence[Finding]) -> Assessment:
+    """An assessment that tells more of how the plan is made."""
+    return _with(result, (*result.findings, *facts)) if facts else result
+
+
 def _with(result: Assessment, findings: tuple[Finding, ...]) -> Assessment:
     findings = worst_first(findings)
     return replace(result, findings=findings, verdict=verdict_of(findings, is_ranked=True))

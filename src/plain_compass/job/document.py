@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ..core.assess import Assessment, assess, check, with_duties_done, with_person, with_unknowns
+from ..core.assess import Assessment, assess, check, with_duties_done, with_facts, with_person, with_unknowns
 from ..core.base.errors import InputError
 from ..core.base.hashing import hashed_once
 from ..core.base.kept import kept
@@ -18,6 +18,7 @@ from ..core.site.rigging import Rope
 from ..core.site.site import Obstacle, Place, Site
 from ..core.stump.as_cut import AsCut
 from ..core.stump.hand import Hand, with_factors
+from ..core.stump.hand_facts import hand_facts
 from ..core.stump.told import Told
 from ..core.tree.crown import mean_radius_m
 from ..core.tree.tree import Tree
@@ -173,7 +174,7 @@ def check_plan(job: Job, plan: TreePlan) -> None:
 
 def assess_tree(job: Job, tree_id: str) -> Assessment:
     """Assess one tree of a job, its limits by the shares they use up: how likely each is to fail is not asked here."""
-    result = with_person(assess(case_of(job, tree_id)), job.person.limits)
+    result = with_facts(with_person(assess(case_of(job, tree_id)), job.person.limits), hand_facts(job.hand))
     return with_unknowns(with_duties_done(result, job.plan(tree_id).duties))
 
 

@@ -11,12 +11,15 @@ from typing import Any
 from .. import __version__
 from ..core.base.errors import InputError
 from ..core.plan.case import Case
+from ..core.stump.as_cut import AsCut
 from ..core.stump.facts import Facts, facts_of
 from ..core.stump.told import Told
 from ..core.tree.wood import Indicative
 from .document import Job, LogEntry, case_of, with_tree
+from .fields import is_choice, is_number, label_of, quantity_at
 from .schema import entry_from_plain, entry_to_plain
 from .tables import indicative, practice_of, wood_of
+from .words import Speech
 
 FORMAT = "plain-compass-stump"
 VERSION = 1
@@ -95,6 +98,26 @@ def facts_of_entry(entry: LogEntry) -> Facts:
 def forms_of(entry: LogEntry) -> str:
     """The cut in short: face, hinge and back."""
     return "/".join(entry.plan.cut.forms.values())
+
+
+def entry_to_words(entry: LogEntry, speech: Speech) -> tuple[str, ...]:
+    """An entry in lines: which tree, what was read, what the plan was."""
+    plan = entry.plan
+    head = f"{plan.id}, {wood_of(plan.tree.species).name}, {forms_of(entry)}; {entry.place}; entry {entry.id}"
+    read = {path: value for path, value in read_fields(plan.as_cut).items() if not is_choice(f"as_cut.{path}")}
+    lines = [f"{speech.say(label_of(f'as_cut.{name}'))}: {_shown(name, value, speech)}" for name, value in read.items()]
+    return (head, *lines)
+
+
+def read_fields(as_cut: AsCut) -> dict[str, Any]:
+    """What was read, by field; nothing of what nobody looked at."""
+    bare = AsCut()
+    return {name: value for name, value in asdict(as_cut).items() if value != getattr(bare, name)}
+
+
+def _shown(name: str, value: Any, speech: Speech) -> str:
+    path = f"as_cut.{name}"
+    return speech.show(value, quantity_at(path).kind) if is_number(path) else str(value)
 
 
 def entry_text(entry: LogEntry) -> str:

@@ -3,18 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Generator
-from dataclasses import asdict
 from typing import Any, NamedTuple
 
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.quantity import Kind
 from ..core.base.steps import finished
-from ..core.stump.as_cut import AsCut
 from ..core.stump.mistakes import mistakes_of
 from ..core.stump.why import Explanation, Why, explanations_in_steps, why_in_steps
 from ..core.tree.moved import ACROSS
 from .document import Job, case_of
 from .fields import quantity_at
+from .log_entries import read_fields
 from .report import plain
 from .spreads import named_input, plan_spreads
 from .words.catalogue import capital
@@ -94,12 +93,6 @@ def _would(each: Explanation, job: Job, tree_id: str) -> Phrase:
         by=job.speech.show(abs(each.by), kind),
         chance=job.speech.show(each.chance, Kind.CHANCE),
     )
-
-
-def read_fields(as_cut: AsCut) -> dict[str, Any]:
-    """What was read, by field; nothing of what nobody looked at."""
-    bare = AsCut()
-    return {name: value for name, value in asdict(as_cut).items() if value != getattr(bare, name)}
 
 
 def why_to_plain(job: Job, tree_id: str) -> dict[str, Any]:

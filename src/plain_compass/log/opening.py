@@ -50,8 +50,9 @@ def opened(path: Path | None) -> Open:
         return Open(sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, isolation_level=None), True, [told])
     if 0 < version < VERSION:
         kept = _back_up(db, path, version)
-        migrate(db, version, lambda document: put_line(db, document))
+        lost = migrate(db, version, lambda document: put_line(db, document))
         told = f"The stump log was brought up to version {VERSION}; as it was it is kept as {kept.name}."
+        told += f" {lost} of its entries could not be read and stand only there." if lost else ""
         return Open(db, False, [told])
     return Open(_prepared(db), False, [])
 

@@ -8,6 +8,7 @@ import struct
 import zlib
 from dataclasses import astuple
 
+from ..core.base.errors import PlainCompassError
 from ..core.stump.facts import NAMES
 from ..job.document import LogEntry
 from ..job.log_entries import entry_from, entry_text, facts_of_entry, forms_of
@@ -40,9 +41,13 @@ def put(db: sqlite3.Connection, entry: LogEntry) -> int:
     return added.rowcount
 
 
-def put_line(db: sqlite3.Connection, document: str) -> None:
-    """Take in an entry that is written as a line of JSON."""
-    put(db, entry_from(json.loads(document)))
+def put_line(db: sqlite3.Connection, document: str) -> bool:
+    """Take in an entry that is written as a line of JSON; False where it cannot be read."""
+    try:
+        put(db, entry_from(json.loads(document)))
+    except (PlainCompassError, ValueError, RecursionError):
+        return False
+    return True
 
 
 def unpacked(content: bytes) -> LogEntry:

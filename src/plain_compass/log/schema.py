@@ -55,31 +55,31 @@ def create(db: sqlite3.Connection) -> None:
     db.execute(f"PRAGMA user_version={VERSION}")
 
 
-def _from_1(db: sqlite3.Connection, add: Callable[[str], None]) -> None:
+def _from_1(db: sqlite3.Connection, add: Callable[[str], bool]) -> int:
     """Version 2 keeps apart what entries are looked up by."""
     rows = db.execute("SELECT document FROM entries ORDER BY rowid").fetchall()
     db.execute("ALTER TABLE entries RENAME TO entries_1")
     create(db)
-    for (document,) in rows:
-        add(document)
+    lost = sum(not add(document) for (document,) in rows)
     db.execute("DROP TABLE entries_1")
+    return lost
 
 
-STEPS: dict[int, Callable[[sqlite3.Connection, Callable[[str], None]], None]] = {1: _from_1}
+STEPS: dict[int, Callable[[sqlite3.Connection, Callable[[str], bool]], int]] = {1: _from_1}
 
 
-def migrate(db: sqlite3.Connection, version: int, add: Callable[[str], None]) -> None:
-    """Bring an older file up to today's tables, all of it or nothing.
+def migrate(db: sqlite3.Connection, version: int, add: Callable[[str], bool]) -> int:
+    """Bring an older file up to today's tables, all of it or nothing; returns how many entries could not be read.
 
     Args:
-        add: puts an entry, as a line of JSON, into today's tables.
+        add: puts an entry, as a line of JSON, into today's tables; False where it cannot be read.
     """
     db.execute("BEGIN IMMEDIATE")
     try:
-        for step in range(version, VERSION):
-            STEPS[step](db, add)
+        lost = sum(STEPS[step](db, add) for step in range(version, VERSION))
         db.execute(f"PRAGMA user_version={VERSION}")
         db.execute("COMMIT")
     except BaseException:
         db.execute("ROLLBACK")
         raise
+    return lost

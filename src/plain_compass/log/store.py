@@ -23,8 +23,8 @@ Listed = tuple[int, str, str, str, str, str, str, str, int]
 """One line of the list: number, id, day, place, tree, faller, saw, cut, kind."""
 Fact = tuple[int, str, int, bytes]
 """What is learned from: number, day, kind, packed facts."""
-BY_DAY = itemgetter(2, 0), itemgetter(1, 0)
-"""Orders of a list and of facts: sorted here in half the time the file takes for it."""
+BY_DAY = itemgetter(2, 0)
+"""Order of a list: sorted here in half the time the file takes for it."""
 
 
 class Filter(NamedTuple):
@@ -128,11 +128,11 @@ class StumpLog:
     def listed(self, wanted: Filter = Filter()) -> list[Listed]:  # noqa: B008 - frozen
         """Entries in the order of their days, without their documents."""
         columns = "number, id, day, place, tree, faller, saw, cut, kind"
-        return sorted(self._read(*wanted.select(columns)), key=BY_DAY[0])
+        return sorted(self._read(*wanted.select(columns)), key=BY_DAY)
 
     def facts(self, wanted: Filter = Filter()) -> list[Fact]:  # noqa: B008 - frozen
-        """What entries say, in the order of their days."""
-        return sorted(self._read(*wanted.select("number, day, kind, facts")), key=BY_DAY[1])
+        """What entries say, in the order in which they were taken in."""
+        return self._read(*wanted.select("number, day, kind, facts"))
 
     def kinds(self) -> dict[int, tuple[str, ...]]:
         """Kind -> (species, splitting class, suppleness, way of the height, way of the lean)."""
@@ -147,8 +147,8 @@ class StumpLog:
         return found
 
     def values(self, column: str) -> list[str]:
-        """Every value of ``faller``, ``saw``, ``place`` or ``day`` that there is, in order."""
-        assert column in ("faller", "saw", "place", "day")
+        """Every value of ``faller``, ``saw``, ``place``, ``cut`` or ``day`` that there is, in order."""
+        assert column in ("faller", "saw", "place", "cut", "day")
         return [row[0] for row in self._read(f"SELECT DISTINCT {column} FROM entries ORDER BY 1")]
 
     def entry(self, id: str) -> LogEntry | None:

@@ -12,6 +12,7 @@ from .dialogs import Dialogs
 from .fall_watch import FallWatch
 from .field_edit import FieldEdit
 from .late import Late
+from .log_book import LogBook
 from .message_bar import MessageBar
 from .page import Page
 from .settings import Settings
@@ -36,6 +37,7 @@ class Desk(Protocol):
     commands: Commands
     pages: Late
     falls: FallWatch
+    book: LogBook
 
     @property
     def frame(self) -> QWidget:

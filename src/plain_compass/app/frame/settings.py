@@ -9,6 +9,7 @@ from PySide6.QtCore import QByteArray, QSettings
 
 from ...job.disk import reason_of
 from ...job.tables import APP
+from ...log.places import own_log_file
 
 RECENT = 8
 """Jobs offered again: a week of them."""
@@ -19,6 +20,8 @@ class Settings:
 
     def __init__(self, file: Path | None = None) -> None:
         self.file = file or user_config_path(APP) / "settings.ini"
+        # A settings file of its own is a world of its own: its log lies beside it.
+        self.log_file = own_log_file() if file is None else file.with_name("stumps.sqlite")
         self.troubles: list[str] = []
         try:
             self.file.parent.mkdir(parents=True, exist_ok=True)

@@ -77,6 +77,7 @@ class SideColumn(QWidget):
             tab.setToolTip(f"{words} (F2)")
             tab.setCheckable(True)
             tab.setProperty("tab", True)
+            tab.setProperty("narrow", True)
             tab.clicked.connect(lambda _=False, n=number: self.show_face(n))
             group.addButton(tab)
             row.addWidget(tab)
@@ -96,6 +97,14 @@ class SideColumn(QWidget):
         self.tabs[number].setChecked(True)
         self.shown = number
         self._refresh_forms(self.store.snapshot)
+
+    def follow_step(self, key: str) -> None:
+        """On Stump what is read beside it, elsewhere the findings again: unless another face was asked for."""
+        stump = 2 + self.panels.keys_there.index("Stump") if "Stump" in self.panels.keys_there else 0
+        if key == "stump" and self.shown == 0:
+            self.show_face(stump)
+        elif key != "stump" and self.shown == stump:
+            self.show_face(0)
 
     def next_face(self) -> None:
         """The next face, with the keyboard in it."""

@@ -58,6 +58,7 @@ def _controls(p: Palette) -> str:
     QSlider {{ border: 2px solid transparent; }}
     QSlider:focus {{ border: 2px solid {p.focus}; }}
     QToolButton[tab="true"] {{ border: none; border-bottom: 3px solid transparent; padding: 8px 6px; }}
+    QToolButton[narrow="true"] {{ font-family: "{CONDENSED}"; font-size: 15px; }}
     QToolButton[tab="true"]:checked {{ border-bottom: 3px solid {p.ink}; font-weight: 600; }}
     QToolButton[tab="true"]:focus {{ border: 2px solid {p.focus}; }}
     """

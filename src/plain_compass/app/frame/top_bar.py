@@ -9,8 +9,10 @@ from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QSizePolicy, QToolButton, QWidget
 
 from ...core.base.levels import Level
+from ...core.base.phrase import phrase
 from ...core.base.quantity import Kind
 from ...job.document import size_words
+from ...job.words.catalogue import small
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
 from ..drawing.text import unbroken
@@ -87,12 +89,16 @@ class TopBar(QWidget):
             self.tree.setText(name)
             self.tree.setAccessibleName(name.replace("\n", ", "))
         verdict = snapshot.result.verdict
+        is_down = plan.state == "down"
         text = speech.verdict(verdict)
+        if is_down:
+            planned = speech.phrase(phrase("state.down_as_planned", verdict=small(text)))
+            text = f"{speech.phrase('state.down')} {planned}"
         if text == self.verdict.accessibleDescription() and self.sign.level == verdict.level:
             return
         self.sign.level = verdict.level
         self.sign.update()
-        lead = speech.lead(verdict)
+        lead = speech.phrase("state.down") if is_down else speech.lead(verdict)
         rest = unbroken(text[len(lead) :])
         self.verdict.setText(f"<span style='font-weight:600'>{escape(lead)}</span>{escape(rest)}")
         self.verdict.setAccessibleDescription(text)

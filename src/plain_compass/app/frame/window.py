@@ -35,6 +35,7 @@ from .job_actions import JobActions
 from .kept_work import KeptWork
 from .late import Late
 from .list_actions import ListActions
+from .log_book import LogBook
 from .menus import fill_job_menu
 from .message_bar import MessageBar
 from .page import Page, PageFactory
@@ -82,6 +83,7 @@ class Window(QMainWindow):
         self.last_field: FieldEdit | None = None
         self.frame: QWidget = self
         self.autosave, self.falls = Autosave(store, recovery), FallWatch(store)
+        self.book = LogBook(store, settings.log_file)
         self.kept = KeptWork(self)
         self.jobs, self.edits = JobActions(self, self.kept), EditActions(self)
         self.lists = ListActions(self)
@@ -106,7 +108,7 @@ class Window(QMainWindow):
     def _compose(self, panels: dict[str, PageFactory]) -> None:
         self.top, self.trail, self.band = TopBar(self.commands), Trail(), MarginBand()
         self.stack = QStackedWidget()
-        self.side = SideColumn(self.store, self._bound(panels), self._dress, self.guide)
+        self.side = SideColumn(self.store, self._bound(panels), self.dress, self.guide)
         middle = QWidget()
         row = QHBoxLayout(middle)
         row.setContentsMargins(0, 0, 0, 0)
@@ -139,7 +141,7 @@ class Window(QMainWindow):
     def _page_made(self, page: QWidget) -> None:
         page.setObjectName("page")
         self.stack.addWidget(page)
-        self._dress(page)
+        self.dress(page)
 
     def _connect(self) -> None:
         store = self.store
@@ -197,6 +199,7 @@ class Window(QMainWindow):
         self.page.refresh(self.store.snapshot)
         tell_drawings(self.stack.currentWidget(), self.store.snapshot)
         self.step = key
+        self.side.follow_step(key)
         self.guide.refresh(self.store.snapshot, key)
 
     def _pick(self, finding: Finding) -> None:
@@ -215,7 +218,7 @@ class Window(QMainWindow):
         """Light or dark, for every part of the window."""
         self.scheme = name
         self.setStyleSheet(style_sheet(self.colours))
-        self._dress(self)
+        self.dress(self)
         self.side.findings.delegate.palette_in_use = self.colours
         self.update()
 
@@ -224,7 +227,7 @@ class Window(QMainWindow):
         """Those of the scheme in use."""
         return DARK if self.scheme == "dark" else LIGHT
 
-    def _dress(self, whole: QWidget) -> None:
+    def dress(self, whole: QWidget) -> None:
         """Hand the scheme's colours to everything that paints itself."""
         for widget in [whole, *whole.findChildren(QWidget)]:
             if hasattr(widget, "palette_in_use"):
@@ -276,4 +279,5 @@ class Window(QMainWindow):
         self.autosave.end(keep=keep)
         self.falls.stop()
         self.side.mends.stop()
+        self.book.close()
         event.accept()

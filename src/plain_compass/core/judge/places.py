@@ -44,6 +44,7 @@ PLACES: tuple[tuple[str, Where], ...] = (
     ("way_out.", Where("ground")),
     ("landing.", Where("ground")),
     ("fall.", Where("fall")),
+    ("learned.", Where("stump")),
     ("cut.aloft", Where("cut", "cut.aloft")),
     ("hinge.step", Where("cut", "cut.back.step_m")),
     ("hinge.", Where("cut", "cut.hinge.left_m")),

@@ -12,6 +12,8 @@ from ..plan.case import Case
 from .as_cut import AsCut, miss_deg
 from .told import Told, came_true
 
+LEAST_BLOWS = 3.0
+"""Fewer told are no measure of a blow: one is given at least, and only whole ones."""
 STEP = 0.1
 """Step of a constant, in its logarithm, from which a slope is taken."""
 
@@ -84,7 +86,7 @@ def facts_of(case: Case, as_cut: AsCut, told: Told) -> Facts:
         low_deg=told.low_deg,
         middle_deg=told.middle_deg,
         high_deg=told.high_deg,
-        blows_ln=_log_of(told.blows, as_cut.blows),
+        blows_ln=_log_of(told.blows, as_cut.blows) if (told.blows or 0.0) >= LEAST_BLOWS else None,
         lift_ln=lift_ln,
         lift_slope=None if lift_ln is None else _lift_slope(case, result),
         **_of_splitting(result, as_cut),

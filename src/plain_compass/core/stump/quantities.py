@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -32,25 +32,37 @@ LEAST_SLOPE = 0.05
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Records:
-    """What a log says: a row an entry, in the order of their days.
+    """What a log says: a row an entry, in the order in which they were taken in.
 
     Attributes:
-        numbers: of the entries, shape (n,); days as text.
+        numbers: of the entries, shape (n,); days as text, by row.
         facts: by the order of ``facts.NAMES``, not a number where there is none, shape (n, facts).
-        classes: name of a class or way -> its value for each entry: ``splits``, ``supple``, ``height_by``, ``lean_by``.
+        kinds: number of the kind of tree and of measuring of each, shape (n,).
+        classes: ``splits``, ``supple``, ``height_by``, ``lean_by`` -> which it is, by the number of the kind.
         left_out: quantity -> numbers of entries that are not to count for it.
     """
 
     numbers: NDArray[np.int64]
     days: Sequence[str]
     facts: Array
-    classes: Mapping[str, NDArray[np.str_]]
+    kinds: NDArray[np.intp]
+    classes: Mapping[str, Sequence[str]]
     left_out: Mapping[str, frozenset[int]]
 
     def fact(self, name: str) -> Array:
         """One of the facts, shape (n,)."""
         found: Array = self.facts[:, NAMES.index(name)]
         return found
+
+    def first(self, count: int) -> Records:
+        """Only the first of them."""
+        return replace(
+            self,
+            numbers=self.numbers[:count],
+            days=self.days[:count],
+            facts=self.facts[:count],
+            kinds=self.kinds[:count],
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,13 +144,24 @@ def known_of(records: Records, shipped: Shipped) -> tuple[Known, ...]:
     return tuple(found)
 
 
+def after_each(known: Known, most: int) -> list[Learned]:
+    """What was known of a quantity after each of its newest records; nothing of a factor."""
+    if known.normal is None:
+        return []
+    count = len(known.values)
+    upto = range(max(count - most, 0) + 1, count + 1)
+    return [learned(known.values[:end][~known.out[:end]], 0.0, known.shipped) for end in upto]
+
+
 def _there(records: Records, column: str, fact: str) -> tuple[str, ...]:
     """Classes of which some record says something, in order."""
-    return tuple(sorted(set(records.classes[column][np.isfinite(records.fact(fact))].tolist())))
+    there = np.unique(records.kinds[np.isfinite(records.fact(fact))]).tolist()
+    return tuple(sorted({records.classes[column][kind] for kind in there}))
 
 
 def _only(records: Records, column: str, wanted: str, values: Array) -> Array:
-    found: Array = np.where(records.classes[column] == wanted, values, np.nan)
+    is_wanted = np.array([each == wanted for each in records.classes[column]], dtype=np.bool_)
+    found: Array = np.where(is_wanted[records.kinds], values, np.nan)
     return found
 
 

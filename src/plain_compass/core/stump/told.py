@@ -9,7 +9,7 @@ from ..assess import Assessment
 from ..base.quantity import Kind, quantity
 from ..fall.fan import Fan
 from ..fall.nominal import NominalFall
-from .as_cut import AsCut, miss_deg
+from .as_cut import AsCut
 
 
 def _told(kind: Kind, low: float, high: float, label: str) -> float | None:
@@ -82,7 +82,7 @@ def came_true(told: Told, as_cut: AsCut) -> dict[str, tuple[float, bool]]:
     happened = {
         "splits": as_cut.has_split,
         "sits_back": {"yes": True, "no": False}.get(as_cut.sat_back),
-        "lost_early": None if as_cut.broke == "unknown" else as_cut.broke in ("side", "cut", "rot"),
+        "lost_early": lost_early(as_cut),
     }
     found = {}
     for name, did in happened.items():
@@ -92,4 +92,12 @@ def came_true(told: Told, as_cut: AsCut) -> dict[str, tuple[float, bool]]:
     return found
 
 
-__all__ = ["Told", "came_true", "in_fan", "miss_deg", "told_of"]
+EARLY_DEG = 45.0
+"""A hinge seen to part before this was lost early: half the way down, as the fan counts it."""
+
+
+def lost_early(as_cut: AsCut) -> bool | None:
+    """Whether the hinge was lost early: by the tilt at which that was seen, else by what broke it."""
+    if as_cut.broke_deg is not None:
+        return as_cut.broke_deg < EARLY_DEG
+    return None if as_cut.broke == "unknown" else as_cut.broke in ("side", "cut", "rot")

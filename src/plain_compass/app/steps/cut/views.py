@@ -35,6 +35,12 @@ BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
 """Room beside the stump in the side view: labels, height line, and the wedge sticking out behind."""
 
 
+def by_hand(snapshot: Snapshot) -> str:
+    """Whose hand the likely tops go by, where it is not the shipped one's."""
+    hand = snapshot.job.hand
+    return f" from your {hand.count} stumps" if hand.used else ""
+
+
 def bark_radius_m(snapshot: Snapshot) -> float:
     """Outermost bark from the pith."""
     return snapshot.result.parts.section.reach_m
@@ -85,7 +91,7 @@ class PlanView(DrawingView):
         show = snapshot.speech.show
         painter.drawText(QPointF(12, 38), f"wood {show(section.depth_m, 'length')} along the lay")
         if snapshot.fan is not None:
-            painter.drawText(QPointF(12, 54), "on the ring: likely tops ~")
+            painter.drawText(QPointF(12, 54), f"on the ring: likely tops ~{by_hand(snapshot)}")
 
 
 class TapeView(PaintedView):

@@ -7,6 +7,7 @@ from html import escape
 from ....core.judge.fall import wrongs_told
 from ....core.judge.unmeasured import lacking_of
 from ....job.fall import WRONGS, butt_words, named_driver
+from ....job.learned_words import hand_words
 from ....job.units import chance_words
 from ....job.words import Speech
 from ...drawing.fall.strobe_painter import contact_words
@@ -61,8 +62,10 @@ def describe(playback: Playback, snapshot: Snapshot) -> str:
     drivers = ", ".join(
         f"{escape(named_driver(snapshot.plan, path, snapshot.job))} {share * 100:.0f} %" for path, share in first
     )
+    own = hand_words(snapshot.job.hand, speech)
+    learned = f"<p style='margin-top:5px'>{escape(own)}</p>" if own else ""
     driven = f"<p style='margin-top:5px'><b>Drives the spread:</b> {drivers}.</p>" if drivers else ""
     lacking, bare = lacking_of(snapshot.plan.tree), ""
     if lacking:
         bare = f"<p><b>Only a stand-in falls here:</b> not measured: {snapshot.speech.tell(lacking)}.</p>"
-    return f"{bare}<table cellspacing='1'>{''.join(cells)}</table>{driven}"
+    return f"{bare}<table cellspacing='1'>{''.join(cells)}</table>{driven}{learned}"

@@ -2,36 +2,51 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QPointF
 from PySide6.QtGui import QHideEvent, QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QSizePolicy, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
+from ....job.log_entries import is_in_log
 from ....job.stump_edits import read_count
 from ...drawing.palette import font
 from ...frame.commands import Commands
+from ...frame.log_book import LogBook
 from ...frame.page import Picture
 from ...frame.plain_label import PlainLabel
 from ...frame.round_view import RoundView
 from ...frame.store import Snapshot, Store
+from .days import DaysPage
 from .views import AsCutSide, AsCutView, LieView
 from .why_view import WhyView
 from .why_watch import WhyWatch
+from .yours import YoursPage
+
+MODES = {"stump": "This stump", "yours": "Yours", "days": "Day and year"}
+"""What the page shows."""
 
 
 class StumpPage(QWidget):
     """Read the stump, and see why it lies there."""
 
-    def __init__(self, store: Store, commands: Commands, parent: QWidget | None = None) -> None:
+    def __init__(
+        self, store: Store, commands: Commands, book: LogBook, dress: Callable[[QWidget], None], parent: QWidget
+    ) -> None:
         super().__init__(parent)
-        self.store = store
+        self.store, self.commands, self.book, self._dress = store, commands, book, dress
         self.watch = WhyWatch(store)
+        self.watch.setParent(self)
         self.plan, self.side, self.lie = AsCutView(store, self), AsCutSide(store, self), LieView(store, self)
         self.plan.setAccessibleName("Stump as it was cut, from above")
         self.side.setAccessibleName("Stump as it was cut, from its right side")
         self.lie.setAccessibleName("Where the tree lies")
         self.round = RoundView(store, lambda: store.snapshot.as_cut.solid, self)
         self.why = WhyView(store, self.watch, self)
+        self.mode = "stump"
+        self.modes: dict[str, QToolButton] = {}
+        self.parts: dict[str, YoursPage | DaysPage] = {}
         self.state = PlainLabel()
         self.state.setFont(font(13))
         self._compose(commands)
@@ -40,9 +55,11 @@ class StumpPage(QWidget):
     def _compose(self, commands: Commands) -> None:
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 4, 10, 4)
-        for name in ("stump.planned", "stump.mark", "stump.unread"):
-            tools.addWidget(commands.button(name))
+        for button in self._modes():
+            tools.addWidget(button)
         tools.addWidget(self.state, 1)
+        for name in ("stump.planned", "stump.mark", "stump.log"):
+            tools.addWidget(commands.button(name))
         left, right, lower = QVBoxLayout(), QVBoxLayout(), QHBoxLayout()
         left.addWidget(self.plan, 54)
         left.addWidget(self.why, 46)
@@ -57,11 +74,55 @@ class StumpPage(QWidget):
         drawings.addLayout(right, 1)
         for view in (self.plan, self.side, self.lie, self.round, self.why):
             view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
+        stump = QWidget()
+        stump.setLayout(drawings)
+        drawings.setContentsMargins(0, 0, 0, 0)
+        self.stack = QStackedWidget()
+        self.stack.addWidget(stump)
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
         whole.addLayout(tools)
-        whole.addLayout(drawings, 1)
+        whole.addWidget(self.stack, 1)
+
+    def _modes(self) -> list[QToolButton]:
+        """Buttons of what is shown: this stump, what is known of one's hand, day and year."""
+        group, found = QButtonGroup(self), []
+        for key, words in MODES.items():
+            button = QToolButton()
+            button.setText(words)
+            button.setObjectName(f"stump:{key}")
+            button.setCheckable(True)
+            button.setProperty("tab", True)
+            button.clicked.connect(lambda _=False, k=key: self.show_mode(k))
+            group.addButton(button)
+            found.append(button)
+            self.modes[key] = button
+        return found
+
+    def show_mode(self, key: str) -> None:
+        """Show one of them."""
+        self.modes[key].setChecked(True)
+        self.mode = key
+        self.stack.setCurrentWidget(self._part(key))
+        self.refresh(self.store.snapshot)
+
+    def _part(self, key: str) -> QWidget:
+        """The widget of a mode, made when it is first wanted."""
+        if key == "stump":
+            first = self.stack.widget(0)
+            assert first is not None
+            return first
+        if key not in self.parts:
+            made: YoursPage | DaysPage = (
+                YoursPage(self.store, self.book, self)
+                if key == "yours"
+                else DaysPage(self.store, self.book, self.commands, self)
+            )
+            self.parts[key] = made
+            self.stack.addWidget(made)
+            self._dress(made)
+        return self.parts[key]
 
     def showEvent(self, event: QShowEvent) -> None:
         """What is looked at is reckoned."""
@@ -71,19 +132,29 @@ class StumpPage(QWidget):
 
     def hideEvent(self, event: QHideEvent) -> None:
         """Nothing is reckoned for a page that nobody looks at."""
-        self.watch.in_sight = False
+        self.watch.pause()
         super().hideEvent(event)
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document."""
+        if self.mode != "stump":
+            self.parts[self.mode].refresh(snapshot)
+            self.state.setText("")
+            return
         for view in (self.plan, self.side, self.lie):
             view.refresh(snapshot)
         self.round.follow()
         self.why.refresh(snapshot)
-        read, all_ = read_count(snapshot.plan.as_cut)
-        trouble = snapshot.as_cut_trouble
-        standing = "still stands" if snapshot.plan.state == "standing" else "down"
-        self.state.setText(trouble or f"{standing} · {read} of {all_} read")
+        self.state.setText(snapshot.as_cut_trouble or self._state(snapshot))
+
+    @staticmethod
+    def _state(snapshot: Snapshot) -> str:
+        """How far it is read, and whether the log has it."""
+        plan = snapshot.plan
+        read, all_ = read_count(plan.as_cut)
+        standing = "still stands" if plan.state == "standing" else "down"
+        logged = " · in the log" if is_in_log(snapshot.job, plan.id) else ""
+        return f"{standing} · {read} of {all_} read{logged}"
 
     def bring_out(self, finding: Finding) -> None:
         """Bring out what a finding is about."""
@@ -103,4 +174,6 @@ class StumpPage(QWidget):
 
     def pictures(self) -> tuple[Picture, ...]:
         """The drawings, for copying."""
+        if self.mode != "stump":
+            return self.parts[self.mode].pictures()
         return self.plan.picture(), self.lie.picture(), self.side.picture(), self.round.picture()

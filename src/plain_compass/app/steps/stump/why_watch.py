@@ -48,6 +48,12 @@ class WhyWatch(Watch[Key, Story]):
         known = self._recalled(key)
         self._begin(iter([known]) if known is not None else _answers(story_in_steps(snapshot.job, snapshot.plan.id)))
 
+    def pause(self) -> None:
+        """Nobody looks: what is under way is given up."""
+        self.in_sight = False
+        if self.busy:
+            self._forget()
+
     def _take(self, answer: Story) -> None:
         self.story = answer
         self.told.emit()

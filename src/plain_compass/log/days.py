@@ -1,0 +1,71 @@
+"""Day and year as rows of words: for the page, a CSV and paper alike."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ..core.tree.wood import Wood
+from ..job.csv_rows import harmless, table_text
+from ..job.tables import species_table
+from ..job.words import Speech
+from .stats import NearMiss, Summary, near_misses, summary_of
+from .store import Filter, StumpLog
+
+HEADINGS = {"faller": "Faller", "species": "Species", "cut": "Cut (face/hinge/back)", "saw": "Saw", "place": "Place"}
+"""What is counted by, and its heading."""
+Rows = list[tuple[str, str]]
+
+
+def totals(summary: Summary, speech: Speech) -> Rows:
+    """(what, how much) of everything together."""
+    rows = [("trees felled", str(summary.count)), ("days worked", str(len(summary.by["day"])))]
+    if summary.timed:
+        hours = f"{summary.time_s / 3600:.1f} h, {summary.time_s / summary.timed / 60:.0f} min a tree"
+        rows.append(("time", f"{hours} (of {summary.timed} that say)"))
+    rows.append(("blows of the maul", str(summary.blows)))
+    if summary.miss_deg is not None:
+        rows.append(("half lay within", f"{speech.show(summary.miss_deg, 'angle')} of the lay ({summary.read} read)"))
+    if summary.told:
+        rows.append(("within the fan told", f"{summary.inside} of {summary.told}; nine in ten should"))
+    rows.append(("too close", str(len(summary.near))))
+    return rows
+
+
+def counted(summary: Summary) -> dict[str, Rows]:
+    """Heading -> (value, how many), the most first."""
+    table = species_table()
+    found = {}
+    for key, heading in HEADINGS.items():
+        rows = [(_named(key, value, table), count) for value, count in summary.by[key].items()]
+        found[heading] = [(name, str(count)) for name, count in sorted(rows, key=lambda row: -row[1])]
+    return found
+
+
+def _named(key: str, value: str, table: Mapping[str, Wood]) -> str:
+    if key == "species" and value in table:
+        return table[value].name
+    return value or "not said"
+
+
+def by_day(summary: Summary) -> Rows:
+    """(day, how many trees), the newest first."""
+    return [(day, str(count)) for day, count in sorted(summary.by["day"].items(), reverse=True)]
+
+
+def told_near(near: NearMiss, speech: Speech) -> tuple[str, str]:
+    """(day and place, what happened) of one that was too close."""
+    where = ", ".join(filter(None, (near.day, near.place, near.tree, near.cut)))
+    return where, ". ".join(filter(None, (speech.say("; ".join(near.happened)), near.words)))
+
+
+def days_csv(log: StumpLog, wanted: Filter, speech: Speech) -> str:
+    """The page as CSV: heading, value, how many; near misses last."""
+    summary = summary_of(log, wanted)
+    rows = [["heading", "what", "value"], *(["All", name, value] for name, value in totals(summary, speech))]
+    for heading, values in counted(summary).items():
+        rows += [[heading, harmless(name), value] for name, value in values]
+    rows += [["Day", day, value] for day, value in by_day(summary)]
+    for each in near_misses(log, wanted):
+        where, what = told_near(each, speech)
+        rows.append(["Too close", harmless(where), harmless(what)])
+    return table_text(rows)
