@@ -18,6 +18,7 @@ from pathlib import Path
 from edits import edits_page
 from falls import bench_falls
 from growth import growth_page
+from logs import log_works
 from side import Times, burst, side_by_side
 from works import Work, assessments, calls_of, everything
 
@@ -253,6 +254,9 @@ AIMS = {
     "assess": "3 ms",
     "drag": "16 ms",
     "open 600": "2,000 ms",
+    "log of 100,000, listed": "500 ms",
+    "log of 100,000, learned": "500 ms",
+    "log of 100,000, filtered": "500 ms",
     "fall, first": "50 ms",
     "chances": "50 ms",
     "ways out of one": "500 ms",
@@ -282,7 +286,7 @@ def main() -> int:
     parser.add_argument("--against", type=Path, help="another checkout to be timed beside this one")
     against = parser.parse_args().against
     with tempfile.TemporaryDirectory(prefix="plain-compass-bench-") as scratch:
-        times = timed(everything() | judging_works() | fan_works()) | bench_drag(Path(scratch))
+        times = timed(everything() | judging_works() | fan_works() | log_works()) | bench_drag(Path(scratch))
         start_ms, memory = bench_start(Path(scratch))
     falls = bench_falls()
     rows = [

@@ -111,6 +111,33 @@ def test_why_shares_the_miss_out() -> None:
     assert refused.returncode == 2 and "as_cut.hinge_left_m" in refused.stderr
 
 
+def test_the_log_is_filled_listed_given_away_taken_in_and_learned_from(tmp_path: Path) -> None:
+    own, away = str(tmp_path / "own.sqlite"), str(tmp_path / "away.jsonl")
+    added = run("log", "add", "demo", "--log", own)
+    assert (added.returncode, added.stdout) == (0, "3 taken in; the log has 3.\n")
+    assert run("log", "add", "demo", "--log", own).stdout == "0 taken in; the log has 3.\n", "each once"
+    assert run("log", "export", away, "--log", "demo", "--faller", "Wren").stdout.startswith("20 written")
+    assert run("log", "import", away, "--log", own).stdout == "20 of 20 were new; the log has 23.\n"
+    listed = json.loads(run("log", "list", "--log", own, "--json", "--faller", "Wren").stdout)
+    assert len(listed["entries"]) == 22
+    shown = run("log", "show", "withy-holm-05", "--log", own)
+    assert "faller: Wren" in shown.stdout and shown.stdout.startswith("C-05, grand fir")
+    assert run("log", "check", "--log", own).stdout == "The log is whole: 23 entries.\n"
+    stats = json.loads(run("log", "stats", "--log", own, "--json").stdout)
+    assert stats["count"] == 23 and stats["by"]["faller"] == {"Tarn": 1, "Wren": 22}
+    known = json.loads(run("learn", "--log", own, "--faller", "Wren", "--json").stdout)
+    aim = next(each for each in known["quantities"] if each["quantity"] == "aim")
+    assert aim["count"] == 22 and 1.0 < aim["mean"] < 2.6 and aim["interval_90"][0] < aim["mean"]
+    refused = run("log", "show", "nothing", "--log", own)
+    assert refused.returncode == 2 and "no entry" in refused.stderr
+    assert run("log", "import", str(tmp_path / "none.csv"), "--log", own).returncode == 2
+
+
+def test_a_line_of_an_exported_log_has_a_schema_of_its_own() -> None:
+    schema = json.loads(run("schema", "--stumps").stdout)
+    assert schema["title"] == "Plain Compass stump" and "plan" in schema["properties"]
+
+
 def last_page(path: Path) -> str:
     return " ".join(PdfReader(path).pages[-1].extract_text().split())
 

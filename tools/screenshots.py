@@ -64,6 +64,24 @@ def _suggestions(window: Any, shot: Callable[[str], None]) -> None:
     window.page.leave_suggestions()
 
 
+def _stump(window: Any, shot: Callable[[str], None]) -> None:
+    """A tree that is down, read; and what its faller's stumps teach."""
+    window.store.look_at("WH-15")
+    window.show_step("stump")
+    window.page.watch.finish()
+    shot("stump")
+    window.book.log()
+    window.book.finish()
+    window.page.show_mode("yours")
+    yours = window.page.parts["yours"]
+    yours.fallers.setCurrentIndex(yours.fallers.findText("Wren"))
+    yours.read_log()
+    yours.rows["aim"].switch.click()
+    shot("yours")
+    window.store.undo()
+    window.page.show_mode("stump")
+
+
 def _lists(window: Any, folder: Path) -> None:
     """All trees of the job, and the table of cuts as tiles: windows of their own."""
     from plain_compass.app.frame.overview import Overview
@@ -137,6 +155,7 @@ def main() -> int:
     _fall(window, shot)
     _suggestions(window, shot)
     _lists(window, folder)
+    _stump(window, shot)
     window.store.look_at("WH-07")
     window.show_step("card")
     shot("card")

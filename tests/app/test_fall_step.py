@@ -270,7 +270,7 @@ def test_the_fan_stands_on_ground_and_cut_too(window: Window, fall: FallPage) ->
         window.show_step(step)
         with_fan = window.page.plan.grab().toImage()
         window.store.dragging = True
-        window.store.preview({})
+        window.store.preview({"cut.hinge.left_m": 0.0451})
         without = window.page.plan.grab().toImage()
         window.store.abandon()
         window.falls.finish()

@@ -132,7 +132,7 @@ def test_what_was_not_read_shows_the_plan_pale_and_counts_as_unread(window: Wind
     assert "0 of " in page.state.text() and "still stands" in page.state.text()
     type_into(page.plan, "as_cut.hinge_left_m", "5")
     assert field.text() == "5 cm" and not field.property("unmeasured")
-    assert "down · 1 of " in page.state.text()
+    assert page.state.text().startswith("1 of ")
 
 
 def test_a_top_told_in_paces_off_its_mark(window: Window) -> None:

@@ -69,7 +69,7 @@ class LogEntry:
         tree_id: of its tree in the job; note: what an older file said of it.
         id: of its own, the same wherever it is taken in.
         made: when, as text; place: name of the job.
-        model: version of the model; constants: fingerprint of the constants it told by.
+        model: version of the model; constants: fingerprint of those it told by; constants_used: all of them, as JSON.
         plan: tree, cut and stump as they were; kit, site: the same, neighbours among the obstacles.
         told: what the plan told of the fall.
     """
@@ -82,6 +82,7 @@ class LogEntry:
     practice: str = "fifth-and-tenth"
     model: str = name("", "model")
     constants: str = name("", "constants")
+    constants_used: str = ""
     plan: TreePlan = field(default_factory=TreePlan)
     kit: Kit = field(default_factory=Kit)
     site: Site = field(default_factory=Site)

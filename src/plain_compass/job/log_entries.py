@@ -5,7 +5,6 @@ from __future__ import annotations
 import hashlib
 import json
 from dataclasses import asdict, replace
-from functools import lru_cache
 from typing import Any
 
 from .. import __version__
@@ -26,19 +25,29 @@ VERSION = 1
 """Of one entry as it is written by itself."""
 
 
-@lru_cache(maxsize=8)
-def _fingerprint(text: str) -> str:
+def constants_text(constants: Indicative) -> str:
+    """All constants as one line of JSON."""
+    return json.dumps(asdict(constants), sort_keys=True, separators=(",", ":"))
+
+
+def fingerprint(text: str) -> str:
+    """What tells one set of constants from another."""
     return hashlib.sha256(text.encode()).hexdigest()[:12]
 
 
-def fingerprint(constants: Indicative) -> str:
-    """What tells one set of constants from another."""
-    return _fingerprint(json.dumps(asdict(constants), sort_keys=True))
+def constants_of(entry: LogEntry) -> Indicative:
+    """The constants an entry was told by; what it does not say is as it is in force now."""
+    if not entry.constants_used:
+        return indicative()
+    known = asdict(indicative())
+    told = json.loads(entry.constants_used)
+    return Indicative(**(known | {name: value for name, value in told.items() if name in known}))
 
 
 def entry_of(job: Job, tree_id: str, told: Told, made: str, id: str) -> LogEntry:
     """The tree of a job with its stump, frozen."""
     case, plan = case_of(job, tree_id), job.plan(tree_id)
+    used = constants_text(case.constants)
     return LogEntry(
         tree_id=tree_id,
         id=id,
@@ -46,7 +55,8 @@ def entry_of(job: Job, tree_id: str, told: Told, made: str, id: str) -> LogEntry
         place=job.name,
         practice=job.practice,
         model=__version__,
-        constants=fingerprint(case.constants),
+        constants=fingerprint(used),
+        constants_used=used,
         plan=plan,
         kit=job.kit,
         site=case.site,

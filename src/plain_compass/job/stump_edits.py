@@ -39,8 +39,14 @@ def as_planned(job: Job, tree_id: str, day: str) -> Job:
         day: today, as it is to stand in the record.
     """
     plan = job.plan(tree_id)
-    read = _unread_only(plan.as_cut, {**cut_as_planned(plan), "date": day, "faller": job.person.name})
+    read = _unread_only(plan.as_cut, {**cut_as_planned(plan), "date": day, "faller": usual_faller(job)})
     return with_tree(job, tree_id, replace(plan, as_cut=replace(plan.as_cut, **read), state="down"))
+
+
+def usual_faller(job: Job) -> str:
+    """Who fells here: the person who plans, or whoever felled the tree that was read last."""
+    read = [plan.as_cut for plan in job.trees if plan.as_cut.faller]
+    return job.person.name or (max(read, key=lambda each: each.date).faller if read else "")
 
 
 def on_its_mark(job: Job, tree_id: str) -> Job:

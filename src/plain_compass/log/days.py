@@ -11,7 +11,7 @@ from ..job.words import Speech
 from .stats import NearMiss, Summary, near_misses, summary_of
 from .store import Filter, StumpLog
 
-HEADINGS = {"faller": "Faller", "species": "Species", "cut": "Cut (face/hinge/back)", "saw": "Saw", "place": "Place"}
+HEADINGS = {"faller": "Faller", "species": "Species", "cut": "Cut", "saw": "Saw", "place": "Place"}
 """What is counted by, and its heading."""
 Rows = list[tuple[str, str]]
 

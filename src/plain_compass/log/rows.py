@@ -30,13 +30,14 @@ def put(db: sqlite3.Connection, entry: LogEntry) -> int:
     ).fetchone()
     day = as_cut.date or entry.made[:10]
     row = (entry.id, entry.made, day, entry.place, plan.id, as_cut.faller, as_cut.saw, forms_of(entry), number)
-    facts = PACKED.pack(*(float("nan") if each is None else each for each in astuple(facts_of_entry(entry))))
     added = db.execute(
-        "INSERT OR IGNORE INTO entries(id, made, day, place, tree, faller, saw, cut, kind, facts) "
-        "VALUES(?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-        (*row, facts),
+        "INSERT OR IGNORE INTO entries(id, made, day, place, tree, faller, saw, cut, kind) "
+        "VALUES(?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        row,
     )
     if added.rowcount:
+        facts = PACKED.pack(*(float("nan") if each is None else each for each in astuple(facts_of_entry(entry))))
+        db.execute("INSERT INTO facts VALUES(?, ?)", (added.lastrowid, facts))
         db.execute("INSERT INTO documents VALUES(?, ?)", (added.lastrowid, zlib.compress(entry_text(entry).encode())))
     return added.rowcount
 

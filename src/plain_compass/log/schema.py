@@ -29,11 +29,14 @@ CREATE TABLE entries(
     faller TEXT NOT NULL,
     saw TEXT NOT NULL,
     cut TEXT NOT NULL,
-    kind INTEGER NOT NULL REFERENCES kinds(kind),
-    facts BLOB NOT NULL
+    kind INTEGER NOT NULL REFERENCES kinds(kind)
 );
 CREATE INDEX by_day ON entries(day);
 CREATE INDEX by_faller ON entries(faller, day);
+CREATE TABLE facts(
+    number INTEGER PRIMARY KEY REFERENCES entries(number) ON DELETE CASCADE,
+    said BLOB NOT NULL
+);
 CREATE TABLE documents(
     number INTEGER PRIMARY KEY REFERENCES entries(number) ON DELETE CASCADE,
     content BLOB NOT NULL
@@ -44,7 +47,7 @@ CREATE TABLE left_out(
     PRIMARY KEY(number, quantity)
 );
 """
-"""Today's: what is listed, filtered and learned from apart from the documents, which are ten times as large."""
+"""Today's: what is listed, what is learned from, and the documents, each several times as large, apart."""
 
 
 def create(db: sqlite3.Connection) -> None:

@@ -70,10 +70,14 @@ def paint_strip(
     painter.setPen(pen(palette.ink))
     painter.setFont(font((13 if box.width() > 125 else 12) * size, strong=True, narrow=True))
     head = QRectF(box.left() + 18 * size, box.top(), box.width() - 17 * size, 22 * size)
-    painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, speech.named("groups", strip.group))
+    name = speech.named("groups", strip.group)
+    painter.drawText(head, Align.AlignLeft | Align.AlignVCenter, name)
+    named_px = painter.fontMetrics().horizontalAdvance(name)
     painter.setPen(pen(level_colour(palette, level)))
     painter.setFont(font((12 if box.width() > 125 else 11) * size, narrow=True))
-    if box.width() > 125 or not strip.word.startswith("not"):
+    # Where the word has no room beside a long name its sign says the same.
+    fits = named_px + painter.fontMetrics().horizontalAdvance(strip.word) + 4 * size <= head.width()
+    if fits and (box.width() > 125 or not strip.word.startswith("not")):
         painter.drawText(head, Align.AlignRight | Align.AlignVCenter, strip.word)
     left, right = box.left() + 4 * size, box.right() - 4 * size
     base = box.top() + 40 * size

@@ -80,6 +80,9 @@ def retold(before: Snapshot, state: State) -> Snapshot | None:
 
     None where anything else is different: then it has to be found anew.
     """
+    if any(finding.is_pending for finding in before.result.findings):
+        # What is still being reckoned, or was of before a drag, is no answer to be kept.
+        return None
     job, plan = state.job, state.job.plan(state.tree_id)
     alike = replace(plan, as_cut=before.plan.as_cut) == before.plan
     if not alike or replace(job, trees=before.job.trees, log=before.job.log) != before.job:

@@ -69,7 +69,7 @@ GROUPED: dict[str, list[str]] = {
         "stump.days_csv",
         "stump.days_pdf",
     ],
-    "View": [
+    "View and help": [
         "view.units",
         "view.words",
         "view.dark",
@@ -79,8 +79,11 @@ GROUPED: dict[str, list[str]] = {
         "view.fit",
         "",
         "edit.history",
+        "",
+        "help.first",
+        "help.keys",
+        "help.find",
     ],
-    "Help": ["help.first", "help.keys", "help.find"],
 }
 """Menus of their own, none longer than a hand of things at a time."""
 LAST = ["", "job.quit"]

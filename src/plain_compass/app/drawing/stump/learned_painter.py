@@ -10,7 +10,6 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPolygonF
 
 from ....core.base.quantity import Kind
-from ....core.stump.factors import GRID
 from ....core.stump.learning import Learned
 from ....core.stump.quantities import Known
 from ....core.stump.reliability import Gathered
@@ -118,6 +117,8 @@ def paint_over_time(
     dots, (after, chosen) = dots_of(box, known), over
     if after:
         _running(painter, after, upright, dots, palette)
+    elif known.count:
+        _now(painter, known, upright, box, palette)
     for at, index in dots:
         if bool(known.out[index]):
             paint_slip(painter, at, 4, palette)
@@ -131,6 +132,17 @@ def paint_over_time(
             painter.setPen(pen(palette.focus, 2.0))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawEllipse(at, 8, 8)
+
+
+def _now(painter: QPainter, known: Known, upright: Axis, box: QRectF, palette: Palette) -> None:
+    """Of a factor: where it lies now, middle and spread."""
+    mean, spread = middle_and_spread(known)
+    shade = QColor(palette.lay)
+    shade.setAlpha(46)
+    above, under = upright.at(mean + spread), upright.at(mean - spread)
+    painter.fillRect(QRectF(box.left(), above, box.width(), under - above), shade)
+    painter.setPen(pen(palette.lay, 2.0))
+    painter.drawLine(QPointF(box.left(), upright.at(mean)), QPointF(box.right(), upright.at(mean)))
 
 
 def _running(
@@ -149,22 +161,6 @@ def _running(
     painter.setPen(pen(palette.lay, 2.0))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawPolyline(QPolygonF(middles))
-
-
-def paint_density(painter: QPainter, box: QRectF, known: Known, palette: Palette) -> None:
-    """Of a factor: how likely each value is, over what is shipped."""
-    assert known.factor is not None
-    reach = max(reach_of(known), 0.7)
-    axis = Axis(-reach, reach, box.left(), box.right())
-    density = known.factor.density
-    inside = np.abs(GRID) <= reach
-    tall = float(density.max()) or 1.0
-    points = [
-        QPointF(axis.at(float(x)), box.bottom() - float(d) / tall * box.height() * 0.9)
-        for x, d in zip(GRID[inside].tolist(), density[inside].tolist(), strict=True)
-    ]
-    painter.setPen(pen(palette.lay, 2.0))
-    painter.drawPolyline(QPolygonF(points))
 
 
 def paint_reliability(painter: QPainter, box: QRectF, told: tuple[Gathered, ...], palette: Palette) -> None:

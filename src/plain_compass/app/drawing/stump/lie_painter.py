@@ -2,19 +2,16 @@
 
 from __future__ import annotations
 
-import math
-from dataclasses import dataclass
-
 from PySide6.QtCore import QPointF, QRectF, Qt
 
 from ....core.fall.fan import Fan
-from ....core.stump.as_cut import AsCut, miss_deg
 from ..canvas import Canvas
 from ..fall.fan_painter import paint_sector
 from ..ground.site_painter import paint_grid, paint_obstacles
 from ..marks import paint_arrow
 from ..palette import fill, pen
 from ..scale import Scale, towards
+from ..shapes.lies import Lies
 from ..words import Word, paint_words, placed_words
 
 ROOM, BACK = 1.55, 0.45
@@ -30,41 +27,11 @@ def lie_scale(width: float, top: float, height: float, tree_m: float, lay_deg: f
     return Scale(px, QPointF(width / 2 + back.x(), top + (height - top) / 2 + back.y()))
 
 
-@dataclass(frozen=True, slots=True)
-class Lies:
-    """Where top and butt lie, (east, north) from the stump, and whether that was read."""
-
-    top_m: tuple[float, float]
-    butt_m: tuple[float, float]
-    top_read: bool
-    butt_read: bool
-
-
-def lies_of(as_cut: AsCut, cut_lay_deg: float, length_m: float, miss: float | None) -> Lies:
-    """Where the tree lies as far as it was read; on its lay where it was not."""
-    away = length_m if as_cut.top_m is None else as_cut.top_m
-    off = cut_lay_deg - (miss or 0.0)
-    butt = (0.0, 0.0) if as_cut.butt_m is None else _place(as_cut.butt_deg or 0.0, as_cut.butt_m)
-    return Lies(_place(off, away), butt, miss is not None, as_cut.butt_m is not None)
-
-
-def _place(bearing_deg: float, away_m: float) -> tuple[float, float]:
-    turn = math.radians(bearing_deg)
-    return away_m * math.sin(turn), away_m * math.cos(turn)
-
-
-def lying_of(c: Canvas, as_cut: AsCut) -> Lies:
-    """The same of the tree that is drawn."""
-    case = c.result.case
-    long_m = case.tree.height_m - case.cut.height_m
-    return lies_of(as_cut, case.cut.lay_deg, long_m, miss_deg(case.cut, as_cut, long_m))
-
-
-def paint_lie(c: Canvas, fan: Fan | None, as_cut: AsCut) -> None:
+def paint_lie(c: Canvas, fan: Fan | None, lies: Lies) -> None:
     """Grid, obstacles, the fan as it was told, the lay, and the tree where it lies."""
     paint_grid(c)
     paint_obstacles(c)
-    case, lies = c.result.case, lying_of(c, as_cut)
+    case = c.result.case
     lay, long_px = case.cut.lay_deg, (case.tree.height_m - case.cut.height_m) * c.scale.px_per_m
     if fan is not None:
         paint_sector(c, fan, lay, c.palette.lay)

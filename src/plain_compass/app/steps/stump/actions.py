@@ -45,7 +45,7 @@ class StumpActions:
             Command("stump.import", "Take a log in…", "", self.take_in),
             Command("stump.export", "Write out the log…", "", self.write_out),
             Command("stump.yours", "Yours: what your stumps teach", "Alt+O", lambda: self._page().show_mode("yours")),
-            Command("stump.days", "Day and year", "Alt+D", lambda: self._page().show_mode("days")),
+            Command("stump.days", "Day and year", "Alt+T", lambda: self._page().show_mode("days")),
             Command("stump.days_csv", "CSV…", "", lambda: self.write_days("csv")),
             Command("stump.days_pdf", "PDF…", "", lambda: self.write_days("pdf")),
         ]

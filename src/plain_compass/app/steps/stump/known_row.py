@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.stump.hand import Used
 from ....core.stump.quantities import Known
@@ -65,6 +65,9 @@ class KnownRow(QWidget):
         self.known: Known | None = None
         self.name, self.words, self.strip = PlainLabel(), PlainLabel(), KnownStrip(self)
         self.name.setFont(font(14, strong=True))
+        # A long name goes over two lines rather than push the switch out of sight.
+        self.name.setWordWrap(True)
+        self.name.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.words.setFont(font(12))
         self.words.setWordWrap(True)
         self.switch = QCheckBox("use in plans")

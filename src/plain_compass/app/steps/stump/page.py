@@ -49,6 +49,7 @@ class StumpPage(QWidget):
         self.parts: dict[str, YoursPage | DaysPage] = {}
         self.state = PlainLabel()
         self.state.setFont(font(13))
+        self.state.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self._compose(commands)
         self.watch.told.connect(lambda: self.why.refresh(self.store.snapshot))
 
@@ -152,9 +153,9 @@ class StumpPage(QWidget):
         """How far it is read, and whether the log has it."""
         plan = snapshot.plan
         read, all_ = read_count(plan.as_cut)
-        standing = "still stands" if plan.state == "standing" else "down"
+        standing = "still stands · " if plan.state == "standing" else ""
         logged = " · in the log" if is_in_log(snapshot.job, plan.id) else ""
-        return f"{standing} · {read} of {all_} read{logged}"
+        return f"{standing}{read} of {all_} read{logged}"
 
     def bring_out(self, finding: Finding) -> None:
         """Bring out what a finding is about."""

@@ -10,14 +10,14 @@ from PySide6.QtGui import QPainter
 
 from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.base.levels import Group
-from ....core.stump.as_cut import miss_deg
 from ...drawing.canvas import Canvas
 from ...drawing.layout import RING_GAP, FieldPlace, Grip, Layout
 from ...drawing.palette import fill, font, pen
 from ...drawing.scale import Scale
+from ...drawing.shapes.lies import lies_of
 from ...drawing.side_painter import shown_height_m
 from ...drawing.stump.as_cut_painter import paint_as_cut, paint_as_cut_side
-from ...drawing.stump.lie_painter import lie_scale, lies_of, paint_lie
+from ...drawing.stump.lie_painter import lie_scale, paint_lie
 from ...frame.drawing_view import DrawingView, caption
 from ...frame.field_layer import FIELD_SIZE
 from ...frame.store import Snapshot
@@ -80,7 +80,8 @@ class AsCutSide(DrawingView):
         tall_m = shown_height_m(result) - cut.height_m + result.parts.face.floor_drop_m
         px = max(min((self.height() - HEAD_PX - TOP_PX - 30) / tall_m, (self.width() - 90) / (front - back)), 30.0)
         top = HEAD_PX + TOP_PX + (shown_height_m(result) - cut.height_m) * px
-        left = (self.width() - (front - back) * px) / 2
+        # Room ahead for the arrow of the lay.
+        left = max((self.width() - (front - back) * px) / 2 - 18, 30.0)
         return Scale(px, QPointF(left - back * px, top + cut.height_m * px))
 
     def layout_for(self, snapshot: Snapshot, scale: Scale) -> Layout:
@@ -115,9 +116,7 @@ class LieView(DrawingView):
             FieldPlace(path, QPointF((number + 0.5) * apart, 52), "centre", tag)
             for number, (path, tag) in enumerate(LIES)
         )
-        plan = snapshot.plan
-        long_m = plan.tree.height_m - plan.cut.height_m
-        lies = lies_of(plan.as_cut, plan.cut.lay_deg, long_m, miss_deg(plan.cut, plan.as_cut, long_m))
+        lies = lies_of(snapshot.result.case, snapshot.plan.as_cut)
         grips = (
             Grip("as_cut.top_deg", scale.point(*lies.top_m), _placed("top"), "drag the top to where it lies"),
             Grip("as_cut.butt_deg", scale.point(*lies.butt_m), _placed("butt"), "drag the butt to where it lies"),
@@ -126,7 +125,8 @@ class LieView(DrawingView):
 
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Ground, fan, tree."""
-        paint_lie(self.canvas(painter, snapshot), snapshot.fan, snapshot.plan.as_cut)
+        lies = lies_of(snapshot.result.case, snapshot.plan.as_cut)
+        paint_lie(self.canvas(painter, snapshot), snapshot.fan, lies)
         painter.fillRect(QRectF(0, 0, self.width(), STRIP_PX), fill(self.palette_in_use.sheet))
         caption(painter, self, "Where it lies")
 

@@ -34,7 +34,7 @@ class YoursPage(QWidget):
         self.records: Records | None = None
         self.picked = "aim"
         self.fallers, self.saws, self.state = QComboBox(), QComboBox(), PlainLabel()
-        self.over_time, self.chances = OverTimeView(store, self), ChancesView(self)
+        self.over_time, self.chances = OverTimeView(store, self), ChancesView(store, self)
         self.test = BackTestLine(self)
         self._compose()
         self.test.button.clicked.connect(self._turn_test)

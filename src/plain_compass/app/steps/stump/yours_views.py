@@ -13,14 +13,7 @@ from ....core.stump.quantities import Known, Records, after_each
 from ....core.stump.reliability import in_fan_share, reliability
 from ....job.learned_words import quantity_name, said
 from ...drawing.palette import font, pen
-from ...drawing.stump.learned_painter import (
-    MOST_DOTS,
-    REACH_PX,
-    dots_of,
-    paint_density,
-    paint_over_time,
-    paint_reliability,
-)
+from ...drawing.stump.learned_painter import MOST_DOTS, REACH_PX, dots_of, paint_over_time, paint_reliability
 from ...frame.painted import PaintedView
 from ...frame.store import Store
 
@@ -73,14 +66,12 @@ class OverTimeView(PaintedView):
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.quiet))
         painter.drawText(QPointF(12, 34), self._told(known))
-        if known.factor is not None:
-            paint_density(painter, self.box(), known, self.palette_in_use)
         paint_over_time(painter, self.box(), known, (self._after, self.chosen), self.palette_in_use)
 
     def _told(self, known: Known) -> str:
         """The record that is chosen, or how one is."""
         if self.records is None or not 0 <= self.chosen < len(known.values):
-            return "grey: shipped · green: yours after each stump · click a record to leave it out"
+            return "grey: shipped · green: yours · click a record: left out"
         value = float(known.values[self.chosen])
         value = math.exp(value) if known.factor is not None else value
         day = self.records.days[int(known.rows[self.chosen])]
@@ -117,8 +108,9 @@ class OverTimeView(PaintedView):
 class ChancesView(PaintedView):
     """Were the chances right."""
 
-    def __init__(self, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self.store = store
         self.records: Records | None = None
         self.setAccessibleName("Chances told against what happened")
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
@@ -137,7 +129,8 @@ class ChancesView(PaintedView):
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.ink))
         inside, count = in_fan_share(self.records)
-        lines = [f"{inside} of {count} tops", "in nine in ten", "", "splits, sits back,", "hinge lost early:"]
+        lost = self.store.snapshot.speech.say("[hinge] lost early:")
+        lines = [f"{inside} of {count} tops", "in nine in ten", "", "splits, sits back,", lost]
         lines += [f"told {each.told:.0%}: {each.happened:.0%} of {each.count}" for each in told]
         room = QRectF(box.right() + 12, 30, self.width() - box.right() - 16, self.height() - 34)
         painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, "\n".join(lines))
