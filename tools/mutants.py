@@ -35,6 +35,23 @@ class Slip:
 
 
 SLIPS = (
+    # Stumps, what they teach, the log
+    Slip("core/stump/as_cut.py", "math.asin(min(max(as_cut.beside_m", "math.asin(min(max(-as_cut.beside_m", "tests/core/test_stump_why.py"),
+    Slip("core/stump/factors.py", "-z if split else z", "z if split else -z", "tests/core/test_factors_and_mistakes.py"),
+    Slip("core/stump/factors.py", "- b * GRID)", "+ b * GRID)", "tests/core/test_factors_and_mistakes.py"),
+    Slip("core/stump/mistakes.py", "key=moved, reverse=True", "key=moved", "tests/core/test_factors_and_mistakes.py"),
+    Slip("core/stump/told.py", "told.low_deg <= missed_deg", "told.low_deg >= missed_deg", "tests/core/test_factors_and_mistakes.py"),
+    Slip("core/stump/quantities.py", "shipped, normal=learned(said[~out]", "shipped, normal=learned(said", "tests/log/test_demo_stumps.py"),
+    Slip("core/stump/quantities.py", "records.classes[column]], dtype", "records.classes[column][::-1]], dtype", "tests/log/test_demo_stumps.py"),
+    Slip("core/judge/chances.py", "(-width if name == AIM else width)", "0.0", "tests/log/test_demo_stumps.py"),
+    Slip("core/fall/spread.py", "moved = moved + np.array(", "moved = moved - np.array(", "tests/log/test_demo_stumps.py"),
+    Slip("job/spreads.py", "-over * plan.tree.height_m", "over * plan.tree.height_m", "tests/log/test_demo_stumps.py"),
+    Slip("log/rows.py", "INSERT OR IGNORE INTO entries(", "INSERT OR REPLACE INTO entries(", "tests/log/test_store.py"),
+    Slip("log/opening.py", "if version > VERSION:", "if version > VERSION + 1:", "tests/log/test_store.py"),
+    Slip("log/opening.py", "kept = _back_up(db, path, version)", "kept = path", "tests/log/test_store.py"),
+    Slip("log/exchange.py", "harmless(value) if", "value if", "tests/log/test_exchange.py"),
+    Slip("log/backtest.py", "records.first(at)", "records.first(len(entries))", "tests/log/test_demo_stumps.py"),
+    Slip("app/frame/held_document.py", "if any(finding.is_pending for finding in before.result.findings):", "if False:", "tests/app/test_findings_column.py"),
     # Ways out, what is known, why it lies there
     Slip("core/site/ways_out.py", "2 * (not self.free) + bool(", "2 * self.free + bool(", "tests/core/test_ground.py"),
     Slip("core/judge/unmeasured.py", "angle_deg == 0.0:", "angle_deg >= 0.0:", "tests/core/test_unmeasured.py"),

@@ -218,6 +218,26 @@ def test_a_job_given_away_keeps_its_stumps_and_they_are_taken_in_once(qtbot: QtB
     made.close()
 
 
+def test_a_log_given_away_is_taken_in_whole_or_not_at_all(window: Window, qtbot: QtBot, tmp_path: Path) -> None:
+    stump(window)
+    window.book.log()
+    window.book.finish()
+    good, bad = tmp_path / "good.jsonl", tmp_path / "bad.jsonl"
+    from dataclasses import replace
+
+    from plain_compass.log.exchange import lines_text
+
+    others = [replace(entry, id=f"crew-{n}") for n, entry in enumerate(demo_entries()[:3])]
+    good.write_text(lines_text(others), encoding="utf-8")
+    bad.write_text(lines_text(others[:1]) + "{", encoding="utf-8")
+    with qtbot.waitSignal(window.store.refused) as told:
+        window.book.take_in_file(good, bad)
+    assert "bad.jsonl, line 2" in told.args[0] and "Nothing was taken in" in told.args[0]
+    with qtbot.waitSignal(window.store.told) as told:
+        window.book.take_in_file(good)
+    assert told.args[0] == "3 of 3 new: the log has 43 stumps now."
+
+
 def test_a_record_is_left_out_by_a_click_and_by_keys(window: Window) -> None:
     shown = yours(window, stump(window))
     view = shown.over_time

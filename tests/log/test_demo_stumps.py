@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from plain_compass.core.assess import assess
 from plain_compass.core.base.steps import finished
 from plain_compass.core.fall.fan import Fan
 from plain_compass.core.stump.hand import Hand
@@ -17,9 +18,11 @@ from plain_compass.job.document import assess_tree
 from plain_compass.job.fall import Draw, fan_for
 from plain_compass.job.hand_edits import as_shipped, use_in_plans
 from plain_compass.job.learned_words import hand_words, known_words
+from plain_compass.job.log_entries import case_of_entry, constants_of, constants_text
 from plain_compass.job.made_fallers import FALLERS
 from plain_compass.job.report import assessment_to_plain
 from plain_compass.job.spreads import judged_tree
+from plain_compass.job.tables import indicative
 from plain_compass.log.backtest import backtest_in_steps
 from plain_compass.log.places import demo_log
 from plain_compass.log.records import known_in, records_of
@@ -49,6 +52,18 @@ def test_heights_are_found_to_be_taken_too_high_and_blows_to_drive_more() -> Non
     assert 0.04 < wren["height:typed"].used("Wren").mean < 0.10
     assert abs(tarn["height:typed"].used("Tarn").mean) < 0.04
     assert tarn["blows"].used("Tarn").mean > 1.1, "held back by its prior, which is worth ten"
+
+
+def test_a_stump_is_judged_again_as_it_was_told_by_the_constants_frozen_with_it() -> None:
+    for entry in list(LOG.entries())[:6]:
+        wedging = assess(case_of_entry(entry, constants_of(entry))).parts.wedging
+        assert (entry.told.blows, entry.told.lift_m) == pytest.approx((wedging.blows, wedging.lift_m))
+    harder = replace(constants_of(entry), blow_efficiency=1.2)
+    assert assess(case_of_entry(entry, harder)).parts.wedging.blows == pytest.approx(wedging.blows / 2)
+    other = replace(entry, constants_used=constants_text(harder))
+    assert (
+        constants_of(other).blow_efficiency == 1.2 and constants_of(replace(entry, constants_used="")) == indicative()
+    )
 
 
 def test_each_is_learned_from_alone() -> None:

@@ -6,13 +6,16 @@ import argparse
 import json
 from collections.abc import Callable
 from dataclasses import asdict
+from datetime import datetime
+from hashlib import sha256
 from pathlib import Path
 
 from ..core.assess import assess
 from ..core.base.errors import InputError
+from ..core.fall.nominal import nominal_fall
 from ..core.stump.told import told_of
 from ..job.disk import JobFileError, write_atomically
-from ..job.document import Job, case_of
+from ..job.document import Job, LogEntry, case_of
 from ..job.fall import fan_for
 from ..job.log_entries import entry_of, entry_of_tree, entry_text, entry_to_words
 from ..job.tables import species_table
@@ -75,16 +78,13 @@ def _is_new(job: Job, tree_id: str) -> bool:
     return job.plan(tree_id).as_cut.is_read and entry_of_tree(job, tree_id) is None
 
 
-def _entry(job: Job, tree_id: str):  # type: ignore[no-untyped-def]  # noqa: ANN202
-    from datetime import datetime
-    from hashlib import sha256
+def _entry(job: Job, tree_id: str) -> LogEntry:
+    """A tree's stump with what its plan tells, frozen.
 
-    from ..core.fall.nominal import nominal_fall
-
-    plan = job.plan(tree_id)
-    result = assess(case_of(job, tree_id))
+    The same stump of the same job is the same entry, however often its file is added.
+    """
+    plan, result = job.plan(tree_id), assess(case_of(job, tree_id))
     told = told_of(result, nominal_fall(result), fan_for(plan, result, hand=job.hand))
-    # The same stump of the same job is the same entry, however often its file is added.
     id = sha256(f"{job.name}\n{tree_id}\n{plan.as_cut}".encode()).hexdigest()[:32]
     return entry_of(job, tree_id, told, datetime.now().isoformat(sep=" ", timespec="seconds"), id)
 

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
+from ...core.base.errors import PlainCompassError
 from ...job.demo import demo_job
 from ...job.document import LogEntry
+from ...log.exchange import entries_in
 from ...log.places import demo_entries
 from ...log.store import LogError, StumpLog
 from .store import Store
@@ -111,11 +113,22 @@ class LogBook(QObject):
         self._written(add)
         return added
 
+    def take_in_file(self, *paths: Path) -> None:
+        """Stumps of files that were given away, all of them or none; says how many were new."""
+        try:
+            entries = [entry for path in paths for entry in entries_in(path)]
+        except PlainCompassError as error:
+            self.store.refused.emit(f"{error} Nothing was taken in.")
+            return
+        added, log = self.take_in(entries), self.log()
+        if added >= 0 and log is not None:
+            self.store.told.emit(f"{added} of {len(entries)} new: the log has {log.count()} stumps now.")
+
     def leave_out(self, number: int, quantity: str, *, out: bool) -> bool:
         """Leave an entry out of what is learned of a quantity, or take it in again."""
         return self._written(lambda log: log.leave_out(number, quantity, out=out))
 
-    def _written(self, write) -> bool:  # type: ignore[no-untyped-def]  # noqa: ANN001
+    def _written(self, write: Callable[[StumpLog], object]) -> bool:
         log = self.log()
         if log is None:
             return False

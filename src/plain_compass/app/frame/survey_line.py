@@ -6,12 +6,16 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
 from ...core.judge.unmeasured import lacking_of, missing, taken
+from ...core.stump.hand import HEIGHT, LEAN, Hand
+from ...job.learned_words import hand_words
 from ...job.spreads import measure_better
 from ..drawing.palette import font
 from ..drawing.text import unbroken
 from .plain_label import PlainLabel
 from .store import Snapshot, Store
 
+EYE = (HEIGHT, LEAN)
+"""Quantities whose spread is that of one's own eye where it is used."""
 STILL_MS = 250
 """Thirty assessments wait until the hands are still for so long."""
 
@@ -56,6 +60,9 @@ class SurveyLine(PlainLabel):
             sentence = f"{done} of {all_of_it} taken. Measure next: {words(lacking)}. {how}"
         else:
             sentence = measure_better(snapshot.plan, snapshot.result, snapshot.chances, snapshot.speech)
+        eye = tuple(used for used in snapshot.job.hand.used if used.key.startswith(EYE))
+        if eye:
+            sentence = f"{sentence} {hand_words(Hand(eye), snapshot.speech)}".strip()
         self.setText(unbroken(sentence))
         self.setAccessibleDescription(sentence)
         self.setVisible(bool(sentence))

@@ -254,9 +254,11 @@ class Window(QMainWindow):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        """Open the first file dropped; the trees of a list are added."""
+        """Open the first file dropped; the trees of a list are added, a log given away is taken in."""
         path = Path(event.mimeData().urls()[0].toLocalFile())
-        if path.suffix.lower() == ".csv":
+        if path.suffix.lower() == ".jsonl":
+            self.book.take_in_file(path)
+        elif path.suffix.lower() == ".csv":
             self.lists.import_trees(path)
         else:
             self.jobs.open(path)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 from typing import cast
@@ -15,7 +16,7 @@ from ....job.disk import write_atomically
 from ....job.log_entries import entry_of, entry_of_tree, is_in_log, logged
 from ....job.stump_edits import as_planned, on_its_mark, unread
 from ....log.days import days_csv
-from ....log.exchange import csv_text, entries_in, lines_text
+from ....log.exchange import csv_text, lines_text
 from ....log.store import StumpLog
 from ...frame.commands import Command
 from ...frame.desk import Desk
@@ -123,16 +124,8 @@ class StumpActions:
     def take_in(self) -> None:
         """Other people's logs, or one's own from elsewhere: each stump once."""
         names = self.ask_what_to_take()
-        if not names:
-            return
-        try:
-            entries = [entry for name in names for entry in entries_in(Path(name))]
-        except PlainCompassError as error:
-            self.desk.message.refuse(f"{error} Nothing was taken in.")
-            return
-        added = self.desk.book.take_in(entries)
-        if added >= 0:
-            self._tell_count(f"{added} of {len(entries)} new")
+        if names:
+            self.desk.book.take_in_file(*map(Path, names))
 
     def ask_where(self, title: str, name: str, kinds: str) -> str:
         """A file to write; empty for none."""
@@ -167,7 +160,7 @@ class StumpActions:
                 path, f"<h2 style='font-weight:600'>{title}</h2>{days_html(log, days.wanted, speech)}", title
             )
 
-    def _write(self, do, told: str) -> None:  # type: ignore[no-untyped-def]  # noqa: ANN001
+    def _write(self, do: Callable[[], object], told: str) -> None:
         try:
             do()
         except PlainCompassError as error:
