@@ -55,7 +55,7 @@ def test_the_demo_opens_with_a_verdict_that_reads_as_sense(window: Window) -> No
 
 def test_the_trail_has_the_work_in_order_from_the_look_to_the_stump(window: Window) -> None:
     assert [b.text() for b in window.trail.buttons.values()] == [s.name for s in STEPS]
-    assert [s.name for s in STEPS] == ["Look", "Ground", "Cut", "Stages", "Fall", "Card", "Stump"]
+    assert [s.name for s in STEPS] == ["Look", "Ground", "Cut", "Stages", "Fall", "Card", "Stump", "Block"]
 
 
 def test_number_keys_open_steps_unless_one_is_typing(window: Window) -> None:

@@ -86,7 +86,9 @@ def test_the_schema_says_units_in_key_names_and_helps_with_every_number() -> Non
         for name, item in definition["properties"].items():
             if item.get("type") == "number":
                 # What was learned of a quantity has that quantity's own unit.
-                assert title == "Used" or name.endswith(("_m", "_deg", "_J", "_kg", "_lengths", "_ratio", "_N")), name
+                assert title == "Used" or name.endswith(
+                    ("_m", "_deg", "_J", "_kg", "_lengths", "_ratio", "_N", "_s")
+                ), name
                 assert item["description"].endswith(".")
 
 

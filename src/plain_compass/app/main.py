@@ -21,6 +21,7 @@ from .frame.recovery import Recovery
 from .frame.settings import Settings
 from .frame.store import Store
 from .frame.window import Window
+from .steps.block.actions import BlockActions
 from .steps.card.actions import CardActions
 from .steps.cut.page import CutPage
 from .steps.fall.actions import FallActions
@@ -71,6 +72,12 @@ def _stump(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     return StumpPage(store, commands, parent.book, parent.dress, parent)
 
 
+def _block(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+    from .steps.block.page import BlockPage
+
+    return BlockPage(store, commands, parent)
+
+
 def _as_cut(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     from .steps.stump.panel import AsCutPanel
 
@@ -86,6 +93,7 @@ PAGES: dict[str, PageFactory] = {
     "fall": _fall,
     "card": _card,
     "stump": _stump,
+    "block": _block,
 }
 PANELS: dict[str, PageFactory] = {"Measure": _measure, "Stump": _as_cut}
 
@@ -105,7 +113,8 @@ def application() -> QApplication:
 
 def _step_commands(window: Window) -> list[Command]:
     """What the steps bring along."""
-    return [*FallActions(window).commands(), *CardActions(window).commands(), *StumpActions(window).commands()]
+    stump, block = StumpActions(window).commands(), BlockActions(window).commands()
+    return [*FallActions(window).commands(), *CardActions(window).commands(), *stump, *block]
 
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:

@@ -8,19 +8,22 @@ from pathlib import Path
 
 from ..core.base.phrase import phrase
 from ..core.judge.unmeasured import missing, named_things
-from ..job.demo import demo_job
+from ..job.demo import demo_coupe, demo_job
 from ..job.disk import decoded
 from ..job.document import Job, TreePlan
 from ..job.files import parse_job, read_job
 from ..job.words import Speech
+
+DEMOS = {"demo": demo_job, "coupe": demo_coupe}
+"""Words that stand for the jobs that ship."""
 
 
 def opened_job(file: Path) -> Job:
     """The job. Raises JobFileError with a sentence when it cannot be read."""
     if str(file) == "-":
         return parse_job(decoded(sys.stdin.buffer.read(), "standard input"), "standard input").job
-    if str(file) == "demo" and not file.exists():
-        return demo_job()
+    if str(file) in DEMOS and not file.exists():
+        return DEMOS[str(file)]()
     return read_job(file).job
 
 

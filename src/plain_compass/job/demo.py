@@ -1,4 +1,4 @@
-"""The demo job: six trees on the made-up island reserve of Withy Holm, each with a difficulty of its own."""
+"""The demo jobs: six trees on the made-up island reserve of Withy Holm, and its coppice coupe of twenty-four."""
 
 from __future__ import annotations
 
@@ -13,3 +13,9 @@ from .tables import DATA
 def demo_job() -> Job:
     """The demo job as it ships."""
     return parse_job((DATA / "demo" / "withy-holm.pcjob.json").read_text(encoding="utf-8"), "the demo job").job
+
+
+@cache
+def demo_coupe() -> Job:
+    """The demo's coupe: many trees, a track, a stack and a permit."""
+    return parse_job((DATA / "demo" / "withy-holm-coupe.pcjob.json").read_text(encoding="utf-8"), "the demo coupe").job

@@ -11,6 +11,7 @@ from ..core.base.hashing import hashed_once
 from ..core.base.kept import kept
 from ..core.base.paths import with_value
 from ..core.base.quantity import Kind, choice, name
+from ..core.block.wanted import BlockWanted
 from ..core.design.cut import Cut, Kit
 from ..core.judge.findings import Done
 from ..core.plan.case import Case
@@ -103,6 +104,7 @@ class Job:
     trees: tuple[TreePlan, ...] = field(default_factory=lambda: (TreePlan(),))
     log: tuple[LogEntry, ...] = ()
     hand: Hand = field(default_factory=Hand)
+    block: BlockWanted = field(default_factory=BlockWanted)
 
     def plan(self, tree_id: str) -> TreePlan:
         """The tree with this id; InputError when there is none."""
@@ -166,6 +168,11 @@ def _stem_left(plan: TreePlan) -> Obstacle:
     """What is left standing of a tree that was cut aloft: its stem, without a crown."""
     radius = round(plan.tree.trunk.diameter_m / 2, 2)
     return Obstacle("tree", f"{plan.id} stem", "none", "spot", (plan.at,), radius, plan.cut.height_m, 0.0, "no")
+
+
+def case_alone(job: Job, plan: TreePlan) -> Case:
+    """The core's case for one tree as if none of the job's others stood."""
+    return _case(job, plan, job.site)
 
 
 def check_plan(job: Job, plan: TreePlan) -> None:

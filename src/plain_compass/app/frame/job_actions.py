@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from ...core.base.errors import PlainCompassError
-from ...job.demo import demo_job
+from ...job.demo import demo_coupe, demo_job
 from ...job.disk import ReadOnlyFileError, beside, file_name
 from ...job.document import SUFFIX
 from ...job.edits import new_job
@@ -34,6 +34,7 @@ class JobActions:
             Command("job.new", "New job", "Ctrl+N", self.new),
             Command("job.open", "Open job…", "Ctrl+O", self.open),
             Command("job.demo", "Open the demo job", "", self.demo),
+            Command("job.coupe", "Open the demo's coupe", "", self.coupe),
             Command("job.save", "Save", "Ctrl+S", self.save),
             Command("job.save_as", "Save as…", "Ctrl+Shift+S", self.save_as),
             Command("job.quit", "Quit", "Ctrl+Q", self.desk.close),
@@ -101,6 +102,10 @@ class JobActions:
     def demo(self) -> None:
         """The demo job."""
         self._leave_for(Opened(demo_job()), None)
+
+    def coupe(self) -> None:
+        """The demo's coupe of many trees."""
+        self._leave_for(Opened(demo_coupe()), None)
 
     def open(self, path: Path | None = None) -> bool:
         """Open a job file; a file that cannot be read changes nothing."""

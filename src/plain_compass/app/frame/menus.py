@@ -14,8 +14,10 @@ FIRST = ["job.new", "job.open", "job.demo"]
 """Recent jobs and kept work stand behind the ways of opening one."""
 SAVING = ["", "job.save", "job.save_as", ""]
 GROUPED: dict[str, list[str]] = {
-    "Bring in": ["list.import", "site.import"],
-    "Write out": [
+    "In and out": [
+        "list.import",
+        "site.import",
+        "",
         "card.print",
         "card.pdf",
         "card.all",
@@ -69,6 +71,7 @@ GROUPED: dict[str, list[str]] = {
         "stump.days_csv",
         "stump.days_pdf",
     ],
+    "Block": ["block.take", "block.fix", "block.free", "block.sheet", "", "job.coupe"],
     "View and help": [
         "view.units",
         "view.words",

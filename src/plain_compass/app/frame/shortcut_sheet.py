@@ -21,6 +21,7 @@ GROUPS = {
     "copy": "Copy",
     "fall": "Fall",
     "stump": "Stump",
+    "block": "Block",
     "card": "Card",
     "help": "Help",
 }

@@ -31,6 +31,7 @@ STEPS = (
     Step("fall", 5, "Fall"),
     Step("card", 6, "Card"),
     Step("stump", 7, "Stump"),
+    Step("block", 8, "Block"),
 )
 
 
@@ -108,6 +109,10 @@ class Trail(QWidget):
             ("card", verdict),
         ):
             self.show_level(key, level)
+
+    def show_left(self, count: int) -> None:
+        """How many trees of the block still stand."""
+        self.show_level("block", Level.UNKNOWN if count else Level.CLEAR, f"{count} left")
 
     def show_read(self, read: bool) -> None:
         """Whether the stump has been looked at: no limit rules there."""

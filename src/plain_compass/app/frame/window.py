@@ -180,6 +180,7 @@ class Window(QMainWindow):
         self.band.show_findings(result.findings, speech)
         self.trail.show_findings(result.findings, result.verdict.level)
         self.trail.show_read(snapshot.plan.as_cut.is_read)
+        self.trail.show_left(sum(plan.state == "standing" for plan in snapshot.job.trees))
         if not self.store.dragging:
             self.commands.refresh()
 

@@ -1,0 +1,1 @@
+"""Drawings of many trees: the map with their lays and order, the day strip."""

@@ -1,0 +1,164 @@
+"""All trees on the ground, north up: crowns, lays, order numbers, what lies already, and who must come first."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter, QPolygonF
+
+from ....core.site.site import Obstacle
+from ..marks import paint_arrow
+from ..palette import Palette, fill, font, pen
+from ..scale import Scale, towards
+
+Align = Qt.AlignmentFlag
+NUMBER_PX = 10.0
+"""Radius of the disc with the number."""
+STEPS_M = (5.0, 10.0, 20.0, 50.0, 100.0, 200.0)
+"""Steps of the grid."""
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """One tree on the map.
+
+    Attributes:
+        number: its place in the order; 0 where it has none.
+        state: ``standing``, ``down``, or ``left`` where nothing is planned for it.
+        lay_deg: None where it has no lay.
+    """
+
+    id: str
+    east_m: float
+    north_m: float
+    crown_m: float
+    length_m: float
+    lay_deg: float | None
+    number: int
+    state: str
+    is_stop: bool = False
+
+
+def map_scale(width: float, height: float, trees: Sequence[Drawn]) -> Scale:
+    """All trees and what they cover within the view."""
+    reach = [each.length_m for each in trees] or [10.0]
+    east = [each.east_m for each in trees] or [0.0]
+    north = [each.north_m for each in trees] or [0.0]
+    room = 0.75 * max(reach)
+    low_e, high_e, low_n, high_n = min(east) - room, max(east) + room, min(north) - room, max(north) + room
+    px = min((width - 24) / (high_e - low_e), (height - 40) / (high_n - low_n))
+    middle_e, middle_n = (low_e + high_e) / 2, (low_n + high_n) / 2
+    return Scale(px, QPointF(width / 2 - middle_e * px, height / 2 + 8 + middle_n * px))
+
+
+def paint_map(
+    painter: QPainter,
+    scale: Scale,
+    ground: Sequence[Obstacle],
+    trees: Sequence[Drawn],
+    arrows: Sequence[tuple[str, str, bool]],
+    look: tuple[str, Palette],
+) -> None:
+    """Paint it.
+
+    Args:
+        arrows: (earlier, later, whether the order breaks it) of those that are to be shown.
+        look: the tree that is picked, and the colours.
+    """
+    chosen, palette = look
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    _grid(painter, scale, palette)
+    for obstacle in ground:
+        _obstacle(painter, scale, obstacle, palette)
+    by_id = {each.id: each for each in trees}
+    for each in trees:
+        _lies(painter, scale, each, palette, hot=each.id == chosen)
+    for each in trees:
+        _stands(painter, scale, each, palette, hot=each.id == chosen)
+    for earlier, later, is_broken in arrows:
+        _arrow(painter, scale, (by_id[earlier], by_id[later]), palette, is_broken)
+    for each in trees:
+        _number(painter, scale, each, palette, hot=each.id == chosen)
+
+
+def _grid(painter: QPainter, scale: Scale, palette: Palette) -> None:
+    view = painter.viewport()
+    step = next((s for s in STEPS_M if s * scale.px_per_m >= 40), STEPS_M[-1])
+    painter.setPen(pen(palette.line, 0.6))
+    first_e, first_n = (math.floor(v / step) * step for v in scale.metres(QPointF(0, view.height())))
+    for index in range(60):
+        at = scale.point(first_e + index * step, first_n + index * step)
+        if at.x() <= view.width():
+            painter.drawLine(QPointF(at.x(), 0), QPointF(at.x(), view.height()))
+        if at.y() >= 0:
+            painter.drawLine(QPointF(0, at.y()), QPointF(view.width(), at.y()))
+    painter.setFont(font(12, narrow=True))
+    painter.setPen(pen(palette.quiet))
+    painter.drawText(QPointF(10, view.height() - 8), f"grid {step:g} m · north up")
+
+
+def _obstacle(painter: QPainter, scale: Scale, obstacle: Obstacle, palette: Palette) -> None:
+    points = [scale.point(each.east_m, each.north_m) for each in obstacle.points]
+    is_dear = obstacle.cost in ("never", "matters")
+    painter.setPen(pen(palette.load if is_dear else palette.quiet, 1.4, Qt.PenStyle.DashLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    if obstacle.shape == "spot":
+        radius = max(obstacle.radius_m * scale.px_per_m, 3.0)
+        painter.drawEllipse(points[0], radius, radius)
+    elif obstacle.shape == "area":
+        painter.drawPolygon(QPolygonF(points))
+    else:
+        painter.drawPolyline(QPolygonF(points))
+    if obstacle.name:
+        painter.setFont(font(11, narrow=True))
+        painter.drawText(points[0] + QPointF(4, -4), obstacle.name)
+
+
+def _lies(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
+    """The stem along its lay: dashed where it is still to fall, wood where it lies."""
+    if tree.lay_deg is None:
+        return
+    foot = scale.point(tree.east_m, tree.north_m)
+    top = foot + towards(tree.lay_deg) * (tree.length_m * scale.px_per_m)
+    if tree.state == "down":
+        painter.setPen(pen(palette.bark, 4.0))
+        painter.drawLine(foot, top)
+        return
+    colour = palette.load if tree.is_stop else palette.lay
+    painter.setPen(pen(palette.focus if hot else colour, 2.4 if hot else 1.6, Qt.PenStyle.DashLine))
+    paint_arrow(painter, foot, top, 9)
+
+
+def _stands(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
+    if tree.state == "down":
+        return
+    at, radius = scale.point(tree.east_m, tree.north_m), tree.crown_m * scale.px_per_m
+    painter.setPen(pen(palette.focus if hot else palette.quiet, 2.0 if hot else 1.0))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(at, radius, radius)
+
+
+def _arrow(painter: QPainter, scale: Scale, pair: tuple[Drawn, Drawn], palette: Palette, is_broken: bool) -> None:
+    """From the one that comes first to the one that waits for it."""
+    start, end = (scale.point(each.east_m, each.north_m) for each in pair)
+    away = end - start
+    long = math.hypot(away.x(), away.y()) or 1.0
+    step = away * ((NUMBER_PX + 3) / long)
+    painter.setPen(pen(palette.load if is_broken else palette.wedge, 2.0))
+    paint_arrow(painter, start + step, end - step, 9)
+
+
+def _number(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
+    at = scale.point(tree.east_m, tree.north_m)
+    painter.setPen(pen(palette.focus if hot else palette.ink, 2.0 if hot else 1.2))
+    painter.setBrush(fill(palette.sapwood if tree.state == "down" else palette.sheet))
+    painter.drawEllipse(at, NUMBER_PX, NUMBER_PX)
+    painter.setPen(pen(palette.ink))
+    painter.setFont(font(12, strong=True, narrow=True))
+    box = QRectF(at.x() - 14, at.y() - 9, 28, 18)
+    painter.drawText(box, Align.AlignCenter, str(tree.number) if tree.number else "–" if tree.state != "down" else "×")
+    painter.setFont(font(11, narrow=True))
+    painter.drawText(QRectF(at.x() - 40, at.y() + NUMBER_PX, 80, 14), Align.AlignCenter, tree.id)

@@ -1,0 +1,104 @@
+"""What can be done with a block: take its lays over, fix one, let decisions go, write its sheet and order out."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import cast
+
+from PySide6.QtWidgets import QFileDialog
+
+from ....core.base.errors import PlainCompassError
+from ....job.block import Block, Ordered, taken_over
+from ....job.block_edits import fixed_lay, let_go
+from ....job.block_report import order_calendar, order_csv, order_geojson
+from ....job.disk import write_atomically
+from ...frame.commands import Command
+from ...frame.desk import Desk
+from .page import BlockPage
+from .sheet import write_day_sheet
+
+KINDS = {".csv": order_csv, ".geojson": order_geojson, ".ics": order_calendar}
+"""How a file's name ends -> what is written to it; anything else is the sheet as PDF."""
+
+
+class BlockActions:
+    """The commands of the group ``block``."""
+
+    def __init__(self, desk: Desk) -> None:
+        self.desk, self.store = desk, desk.store
+
+    def commands(self) -> list[Command]:
+        """Lays, decisions, sheets."""
+        return [
+            Command("block.take", "Take these lays over", "", self.take, self._is_turned),
+            Command("block.fix", self._fix_title, "", self.fix, lambda: bool(self._picked())),
+            Command("block.free", "Let decisions go", "", self.free, self._is_decided),
+            Command("block.sheet", "Write out…", "", self.write_out, lambda: self._answer() is not None),
+        ]
+
+    def _page(self) -> BlockPage | None:
+        return cast(BlockPage | None, self.desk.pages.get("block"))
+
+    def _answer(self) -> tuple[Block, Ordered] | None:
+        page = self._page()
+        if page is None or page.watch.block is None or page.watch.found is None:
+            return None
+        return page.watch.block, page.watch.found
+
+    def _picked(self) -> str:
+        page = self._page()
+        return "" if page is None else page.map.picked
+
+    def _is_turned(self) -> bool:
+        answer = self._answer()
+        return answer is not None and any(lay != 0 for lay in answer[1].plan.lays)
+
+    def _is_decided(self) -> bool:
+        wanted = self.store.snapshot.job.block
+        return bool(wanted.first or wanted.trees)
+
+    def _fix_title(self) -> str:
+        picked = self._picked()
+        stays = bool(picked) and self.store.snapshot.job.block.of(picked).lay == "fixed"
+        return "May be laid another way" if stays else "Stays on its lay"
+
+    def take(self) -> None:
+        """Every tree on the lay the order gives it."""
+        answer = self._answer()
+        if answer is not None:
+            self.store.change("lays taken over", lambda job: taken_over(job, *answer))
+
+    def fix(self) -> None:
+        """The picked tree stays on its own lay, or may be laid another way again."""
+        picked = self._picked()
+        stays = self.store.snapshot.job.block.of(picked).lay != "fixed"
+        title = f"{picked} {'stays on its lay' if stays else 'may be laid another way'}"
+        self.store.change(title, lambda job: fixed_lay(job, picked, stays=stays))
+
+    def free(self) -> None:
+        """Nothing decided any more, of the picked tree or of any."""
+        picked = self._picked()
+        self.store.change("decisions let go", lambda job: let_go(job, picked))
+
+    def ask_where(self) -> str:
+        """A file to write; empty for none."""
+        kinds = "Day sheet (*.pdf);;Order (*.csv);;Lays (*.geojson);;Calendar (*.ics)"
+        name = str(Path.home() / "day.pdf")
+        return QFileDialog.getSaveFileName(self.desk.frame, "Write out the block", name, kinds)[0]
+
+    def write_out(self) -> None:
+        """The day sheet, the order, the lays or the days, by the file's name."""
+        answer, where = self._answer(), self.ask_where()
+        if answer is None or not where:
+            return
+        job, path = self.store.snapshot.job, Path(where)
+        kind = KINDS.get(path.suffix.lower())
+        try:
+            if kind is None:
+                write_day_sheet(job, *answer, path)
+            else:
+                write_atomically(path, kind(job, *answer))
+        except PlainCompassError as error:
+            self.desk.message.refuse(str(error))
+            return
+        self.desk.message.tell(f"Written to {path}.")

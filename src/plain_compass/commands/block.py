@@ -1,0 +1,115 @@
+"""``plain-compass block``: many trees in an order with its reasons, days, kit, and what is left."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from dataclasses import replace
+from pathlib import Path
+
+from ..core.base.errors import InputError
+from ..job.block import Block, Ordered, planned_block
+from ..job.block_report import (
+    block_to_plain,
+    kit_of,
+    order_calendar,
+    order_csv,
+    order_geojson,
+    piece_words,
+    takes_words,
+)
+from ..job.disk import JobFileError, write_atomically
+from ..job.document import Job
+from .opening import opened_job
+
+WRITES = {".csv": order_csv, ".geojson": order_geojson, ".ics": order_calendar}
+"""How a file's name ends -> what is written to it."""
+
+
+def add_to(parser: argparse.ArgumentParser) -> None:
+    """What to do, with which job."""
+    parser.add_argument(
+        "what", choices=("plan", "kit", "left", "sheet"), help="order, kit, what is left, or the day sheet"
+    )
+    parser.add_argument("file", type=Path, help="a job file, the word demo, or - for standard input")
+    parser.add_argument("--seed", type=int, default=1, help="the same seed gives the same order")
+    parser.add_argument("--hours", type=float, help="hours of work a day")
+    parser.add_argument("--begins", default="", help="first day, as 2026-10-01")
+    parser.add_argument("-o", "--output", type=Path, help="plan: a .csv, .geojson or .ics; sheet: the PDF to write")
+    parser.add_argument("--json", action="store_true", help="print one JSON object")
+
+
+def run(arguments: argparse.Namespace) -> int:
+    """Order the block and say what was asked."""
+    job = opened_job(arguments.file)
+    wanted = job.block
+    if arguments.hours is not None:
+        if not 0.5 <= arguments.hours <= 14.0:
+            raise InputError("hours", arguments.hours, reason="accepted: 0.5 to 14 hours a day")
+        wanted = replace(wanted, day_s=3600.0 * arguments.hours)
+    if arguments.begins:
+        wanted = replace(wanted, begins=arguments.begins)
+    job = replace(job, block=wanted)
+    block, found = planned_block(job, arguments.seed)
+    return {"plan": _plan, "kit": _kit, "left": _left, "sheet": _sheet}[arguments.what](job, block, found, arguments)
+
+
+def _plan(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace) -> int:
+    if arguments.output is not None:
+        return _write(job, block, found, arguments.output)
+    plain = block_to_plain(job, block, found)
+    if arguments.json:
+        print(json.dumps(plain, indent=2, ensure_ascii=False, allow_nan=False))
+        return 0
+    for row, slot in zip(plain["order"], found.slots, strict=True):
+        turned = "" if row["lay_deg"] == row["planned_lay_deg"] else f" (planned {row['planned_lay_deg']:.0f}°)"
+        takes = takes_words(block, found, slot.tree, job.speech)
+        lay = f"lay {row['lay_deg']:.0f}°{turned}"
+        print(f"{row['number']:>3}  {row['day']}  {row['tree']:<10}{lay}  {takes}  {row['minutes']:.0f} min")
+        for why in row["why"]:
+            print(f"       {why}")
+    _tell_left(block, found, job)
+    return 0
+
+
+def _write(job: Job, block: Block, found: Ordered, path: Path) -> int:
+    kind = WRITES.get(path.suffix.lower())
+    if kind is None:
+        raise JobFileError(f"{path.name}: accepted are names that end in {', '.join(WRITES)}.")
+    write_atomically(path, kind(job, block, found))
+    print(f"Order of {len(found.slots)} trees written to {path}.")
+    return 0
+
+
+def _kit(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
+    for day in sorted({slot.day for slot in found.slots}):
+        ids = [block.trees[slot.tree].id for slot in found.slots if slot.day == day]
+        print(f"Day {day + 1}: {', '.join(ids)}")
+        for piece in kit_of(job, block, found, day):
+            print(f"  {piece_words(piece, ids, job.speech)}")
+    return 0
+
+
+def _left(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
+    print(
+        f"{len(found.slots)} trees to fell, {sum(slot.ends_min - slot.begins_min for slot in found.slots) / 60:.1f} h."
+    )
+    _tell_left(block, found, job)
+    return 0
+
+
+def _tell_left(block: Block, found: Ordered, job: Job) -> None:
+    for at in found.late:
+        print(f"{block.trees[at].id}: no day within its season.")
+    for tree_id, what in block.left_out:
+        print(f"{tree_id}: {job.speech.tell(what)}.")
+
+
+def _sheet(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace) -> int:
+    if arguments.output is None:
+        raise JobFileError("block sheet wants -o with the PDF to write.")
+    from ..app.steps.block.sheet import write_day_sheet_without_screen
+
+    write_day_sheet_without_screen(job, block, found, arguments.output)
+    print(f"Day sheet of {len(found.slots)} trees written to {arguments.output}.")
+    return 0

@@ -1,0 +1,32 @@
+"""How long a tree takes: indicative, until the log says how long it took."""
+
+from __future__ import annotations
+
+import math
+
+from ..assess import Assessment
+
+SET_UP_MIN, SURVEY_MIN = 6.0, 5.0
+"""To bring the kit to the tree and clear both ways out; to walk round it and look up."""
+KERF_M2_MIN = 0.12
+"""Wood a saw goes through in a minute, of both face cuts and the back cut, with looking up in between."""
+FACE_SHARE = 0.8
+"""Area of both face cuts over that of the section's part in front of the apex, a little more than twice a half."""
+PASS_MIN = 0.7
+"""To go round the tree for another pass of the bar."""
+BLOW_s = 3.0
+"""From blow to blow while the wedge goes in."""
+LIES_MIN = 4.0
+"""Until everything is still and one has looked at stump and crown."""
+ROPE_MIN = 20.0
+"""To set a rope in the tree and lead it to its anchor."""
+
+
+def minutes_of(result: Assessment) -> float:
+    """Minutes to fell one tree as planned, rigging of a rope and walking left out."""
+    section, cut, wedging = result.parts.section, result.case.cut, result.parts.wedging
+    sawn_m2 = section.wood_moments.area_m2 * (1.0 + FACE_SHARE * cut.face.depth_m / max(section.depth_m, 1e-3))
+    blows = wedging.blows if math.isfinite(wedging.blows) else result.case.constants.most_blows
+    driving = blows * (BLOW_s + wedging.pause_s / 4.0) / 60.0
+    passes = PASS_MIN * math.ceil(section.depth_m / result.case.kit.bar_m)
+    return SET_UP_MIN + SURVEY_MIN + sawn_m2 / KERF_M2_MIN + passes + driving + LIES_MIN

@@ -1,0 +1,120 @@
+"""Who must come before whom: the falling tree swept through those that stand, across ways out, onto those that lie.
+
+All pairs of trees and lays at once, as tables over (tree, lay, other tree, its lay). The falling crown is the footprint
+of one tree (``site.landing``); a standing crown is a disc. Plane geometry: it says what may meet, not what holds.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..base.polygon import Array
+from ..site.landing import STEM_HALF_M
+from ..site.ways_out import FROM_LAY_DEG
+from ..site.ways_out import LENGTH_M as WAY_M
+from .trees import BlockTree
+
+SPREAD = np.tan(np.radians(3.0))
+"""How far off its lay the top may come to rest, over its distance: the tolerance of most practices and a half."""
+HITS, BARS, BREAKS = "hits", "bars", "breaks"
+"""Its crown would hang in the other; it would lie across the other's way out; it would fall onto the other."""
+Mask = NDArray[np.bool_]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Meetings:
+    """What a tree that falls meets of another one; N trees, L lays, those that a tree has fewer of never taken.
+
+    Attributes:
+        hits: (N, L, N): the falling crown or stem meets the other, which stands.
+        bars: (N, L, N, L): lying, it crosses a way out of the other, which stands with its lay.
+        breaks: (N, L, N, L): it comes down across the other, which lies along its lay.
+    """
+
+    hits: Mask
+    bars: Mask
+    breaks: Mask
+
+
+def meetings_of(trees: Sequence[BlockTree]) -> Meetings:
+    """Every pair under every lay."""
+    east, north = _column(trees, "east_m"), _column(trees, "north_m")
+    turn = lays_rad(trees)
+    ahead = np.stack([np.sin(turn), np.cos(turn)], axis=-1)
+    away = np.stack([east[None, :] - east[:, None], north[None, :] - north[:, None]], axis=-1)
+    along = np.einsum("ilk,ijk->ilj", ahead, away)
+    aside = ahead[..., None, 0] * away[:, None, :, 1] - ahead[..., None, 1] * away[:, None, :, 0]
+    return Meetings(
+        hits=_hits(trees, along, aside), bars=_bars(trees, turn, along, aside), breaks=_breaks(trees, turn, away)
+    )
+
+
+def lays_rad(trees: Sequence[BlockTree]) -> Array:
+    """Lays as angles from north, shape (N, L); a tree with fewer repeats its first."""
+    most = max(len(tree.lays) for tree in trees)
+    rows = [[lay.lay_deg for lay in tree.lays] + [tree.lays[0].lay_deg] * (most - len(tree.lays)) for tree in trees]
+    return np.radians(np.array(rows, dtype=np.float64))
+
+
+def _column(trees: Sequence[BlockTree], name: str) -> Array:
+    return np.array([getattr(tree, name) for tree in trees], dtype=np.float64)
+
+
+def _half_m(trees: Sequence[BlockTree], along: Array) -> Array:
+    """Half width of what each tree covers at a place along its lay, shape as given with the tree first."""
+    shape = (-1,) + (1,) * (along.ndim - 1)
+    crown, begins = _column(trees, "crown_m").reshape(shape), _column(trees, "crown_from_m").reshape(shape)
+    wide: Array = np.where(along >= begins, crown, STEM_HALF_M) + np.maximum(along, 0.0) * SPREAD
+    return wide
+
+
+def _hits(trees: Sequence[BlockTree], along: Array, aside: Array) -> Mask:
+    """A standing crown within the footprint: along it to its end, aside to its half width."""
+    radius, length = _column(trees, "crown_m"), _column(trees, "length_m")
+    near = (along > 0) & (along < length[:, None, None] + radius)
+    met: Mask = near & (np.abs(aside) < _half_m(trees, along) + radius)
+    met[np.arange(len(trees)), :, np.arange(len(trees))] = False
+    return met
+
+
+def _bars(trees: Sequence[BlockTree], turn: Array, along: Array, aside: Array) -> Mask:
+    """A way out of the other, a straight path of some metres to either side of back, crossed by the lying tree."""
+    count, lays = turn.shape
+    found = np.zeros((count, lays, count, lays), dtype=np.bool_)
+    length = _column(trees, "length_m")[:, None, None, None]
+    for side in (-1.0, 1.0):
+        way = turn + side * np.radians(FROM_LAY_DEG)
+        for share in (0.35, 0.7, 1.0):
+            # Places along the way, in the frame of the lying tree: some are enough, a crown is wider than a step.
+            step = share * WAY_M
+            differs = way[None, None, :, :] - turn[:, :, None, None]
+            at = along[..., None] + step * np.cos(differs)
+            # Aside counts counterclockwise: a bearing that is larger lies to the right.
+            off = aside[..., None] - step * np.sin(differs)
+            found |= (at > 0) & (at < length) & (np.abs(off) < _half_m(trees, at))
+    found[np.arange(count), :, np.arange(count)] = False
+    return found
+
+
+def _breaks(trees: Sequence[BlockTree], turn: Array, away: Array) -> Mask:
+    """Two stems along their lays cross: one comes down on the other, whichever is later."""
+    count = len(turn)
+    length = _column(trees, "length_m")
+    differs = turn[None, None, :, :] - turn[:, :, None, None]
+    across = np.sin(differs)
+    # Where the other's line meets this one's, along each of them, by the sine rule.
+    ahead = np.stack([np.sin(turn), np.cos(turn)], axis=-1)
+    cross_own = ahead[..., None, 0] * away[:, None, :, 1] - ahead[..., None, 1] * away[:, None, :, 0]
+    cross_other = ahead[None, ..., 0] * away[..., None, 1] - ahead[None, ..., 1] * away[..., None, 0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        other_at = cross_own[..., None] / across
+        own_at = cross_other[:, None, :, :] / across
+    on_own = (own_at > 0) & (own_at < length[:, None, None, None])
+    lies = on_own & (other_at > 0) & (other_at < length[None, None, :, None])
+    lies &= np.abs(across) > 1e-6
+    lies[np.arange(count), :, np.arange(count)] = False
+    return np.asarray(lies)

@@ -1,0 +1,68 @@
+"""The trees of a block as its planner sees them: where each stands, what it covers, and the lays it could take."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..advice.sectors import Takes
+
+HELP = {Takes.NOTHING: 0, Takes.WEDGES: 1, Takes.ROPE: 2, Takes.MORE: 3, Takes.REFUSED: 4}
+"""How hard a lay is to take, by what it takes."""
+
+
+@dataclass(frozen=True, slots=True)
+class Lay:
+    """One lay a tree could take.
+
+    Attributes:
+        takes: what that needs; wedges how many, pull_N how hard a rope.
+        margin: least margin of what the physics judges there, at most 1.
+        harm: expected cost of what lies under it: see ``HARM``.
+        why: id of what refuses it or stops it; empty where nothing does.
+    """
+
+    lay_deg: float
+    takes: Takes
+    wedges: int = 0
+    pull_N: float = 0.0
+    margin: float = 1.0
+    harm: float = 0.0
+    why: str = ""
+
+    @property
+    def is_stop(self) -> bool:
+        """Whether the tree cannot go there with what is at hand."""
+        return self.takes in (Takes.MORE, Takes.REFUSED)
+
+
+@dataclass(frozen=True, slots=True)
+class BlockTree:
+    """One standing tree of a block.
+
+    Attributes:
+        east_m, north_m: of its stem; ground_m how high it stands.
+        height_m: over the ground; length_m of what comes down; crown_m mean radius, crown_from_m height of its base.
+        lays: what it could take, its own plan's first.
+        minutes: to fell it by wedges, without walking or rigging; a rope's rigging is added once for those in a row.
+        group: what it needs that is set up once: rope, machine, specialist; empty for none.
+        may: first and last day, as a number of days from the block's first, on which it may be felled.
+    """
+
+    id: str
+    east_m: float
+    north_m: float
+    ground_m: float
+    height_m: float
+    length_m: float
+    crown_m: float
+    crown_from_m: float
+    lays: tuple[Lay, ...]
+    minutes: float = 30.0
+    may: tuple[int, int] = (0, 10_000)
+
+
+@dataclass(frozen=True, slots=True)
+class Track:
+    """Where stems are to lie with their butts: a line of places (east, north)."""
+
+    points_m: tuple[tuple[float, float], ...]

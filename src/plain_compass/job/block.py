@@ -1,0 +1,251 @@
+"""A job's trees as one block: their lays, an order with its reasons, days, and what is needed."""
+
+from __future__ import annotations
+
+from collections.abc import Generator, Mapping
+from dataclasses import dataclass, replace
+from datetime import date
+
+import numpy as np
+
+from ..core.advice.rose import Spoke, spokes_at
+from ..core.advice.sectors import Takes, sort_of
+from ..core.assess import assess
+from ..core.base.errors import InputError
+from ..core.base.phrase import Phrase, phrase
+from ..core.base.steps import finished
+from ..core.block.cost import Against, Costs, costs_of, reasons
+from ..core.block.days import Job as DayJob
+from ..core.block.days import Slot, into_days
+from ..core.block.minutes import ROPE_MIN, minutes_of
+from ..core.block.precedence import meetings_of
+from ..core.block.search import CycleError, Fixed, Plan, search_in_steps
+from ..core.block.trees import BlockTree, Lay
+from ..core.judge.unmeasured import missing
+from ..core.plan.case import Case
+from ..core.plan.reach import meets_by_bearing
+from ..core.site.ground import ground_of
+from ..core.site.site import Cost
+from ..core.tree.crown import mean_radius_m
+from .document import Job, TreePlan, case_alone
+from .words import Speech
+
+EVERY_DEG = 30.0
+"""Bearings tried beside a tree's own lay: twelve, as far apart as two trees are laid apart on purpose."""
+HARM = {Cost.NONE: 0.0, Cost.NUISANCE: 0.15, Cost.MATTERS: 1.0, Cost.NEVER: 3.0}
+"""What lies under a lay weighs so much."""
+FAR_DAY = 10_000
+"""No last day."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Block:
+    """A block ready to be put in order.
+
+    Attributes:
+        trees: those that stand and are measured; left_out: those that stand and are not, with what is lacking.
+        costs: tables over them; fixed: what people decided, by index.
+    """
+
+    trees: tuple[BlockTree, ...]
+    left_out: tuple[tuple[str, Phrase], ...]
+    costs: Costs
+    fixed: Fixed
+
+    def index(self, tree_id: str) -> int:
+        """Which of the trees has this id."""
+        return next(at for at, tree in enumerate(self.trees) if tree.id == tree_id)
+
+
+@dataclass(frozen=True, slots=True)
+class Ordered:
+    """A block in order.
+
+    Attributes:
+        plan: order and lays by index; slots: when; late: trees for which there is no day.
+        against: every meeting, heeded or not.
+    """
+
+    plan: Plan
+    slots: tuple[Slot, ...]
+    late: tuple[int, ...]
+    against: tuple[Against, ...]
+
+
+def block_in_steps(job: Job) -> Generator[None, None, Block]:
+    """Judge every standing tree's lays, a tree at a time.
+
+    Raises InputError where what was fixed goes round in a circle, or no tree stands.
+    """
+    trees, left_out = list[BlockTree](), list[tuple[str, Phrase]]()
+    for plan in job.trees:
+        if plan.state == "down":
+            continue
+        lacking = missing(plan.tree)
+        if lacking:
+            left_out.append((plan.id, phrase("block.not_measured", what=Phrase(f"measured.{lacking[0]}.name"))))
+            continue
+        trees.append(_tree(job, plan))
+        yield
+    if not trees:
+        raise InputError("trees", 0, reason="no tree of this job stands and is measured")
+    _check_places(trees)
+    return Block(tuple(trees), tuple(left_out), costs_of(trees, meetings_of(trees)), _fixed(job, trees))
+
+
+def _check_places(trees: list[BlockTree]) -> None:
+    """Two trees cannot stand on one spot: neither the map nor the order could tell them apart."""
+    seen: dict[tuple[float, float], str] = {}
+    for tree in trees:
+        at = (round(tree.east_m, 1), round(tree.north_m, 1))
+        if at in seen:
+            raise InputError(
+                "at", tree.id, reason=f"it stands where {seen[at]} does; give it a place of its own on Ground"
+            )
+        seen[at] = tree.id
+
+
+def _tree(job: Job, plan: TreePlan) -> BlockTree:
+    case = case_alone(job, plan)
+    result = assess(case)
+    own = (plan.cut.lay_deg, *(np.arange(0.0, 360.0, EVERY_DEG) if job.block.of(plan.id).lay == "free" else ()))
+    bearings = np.array(own, dtype=np.float64)
+    spokes = spokes_at(case, bearings.tolist(), meets_by_bearing(case, bearings))
+    height = float(ground_of(job.site).height_at_m(np.array([plan.at.east_m]), np.array([plan.at.north_m]))[0])
+    return BlockTree(
+        id=plan.id,
+        east_m=plan.at.east_m,
+        north_m=plan.at.north_m,
+        ground_m=height,
+        height_m=plan.tree.height_m,
+        length_m=plan.tree.height_m - plan.cut.height_m,
+        crown_m=mean_radius_m(plan.tree.crown),
+        crown_from_m=max(plan.tree.crown.base_m - plan.cut.height_m, 0.0),
+        lays=tuple(_lay(spoke, case) for spoke in spokes),
+        minutes=minutes_of(result),
+        may=_may(job, plan.id),
+    )
+
+
+def _lay(spoke: Spoke, case: Case) -> Lay:
+    sort = sort_of(spoke, len(case.cut.wedges), case.kit, case.constants)
+    harm = sum(HARM[Cost(case.site.obstacles[index].cost)] for index in spoke.targets)
+    margin = min(max(spoke.margin, -1.0), 1.0)
+    return Lay(spoke.bearing_deg, sort.takes, sort.wedges, spoke.pull_N, margin, harm, sort.why)
+
+
+def _may(job: Job, tree_id: str) -> tuple[int, int]:
+    """First and last day on which a tree may be felled, counted from the block's first."""
+    wanted, begins = job.block.of(tree_id), day_of(job.block.begins, "block.begins")
+    first = (day_of(wanted.not_before, "not before") - begins).days if wanted.not_before else 0
+    last = (day_of(wanted.not_after, "not after") - begins).days if wanted.not_after else FAR_DAY
+    return max(first, 0), last
+
+
+def day_of(text: str, field: str) -> date:
+    """A day as it is written; today where nothing is. Raises InputError."""
+    if not text:
+        return date.today()
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        raise InputError(field, text, reason="a day is written as 2026-09-01") from None
+
+
+def _fixed(job: Job, trees: list[BlockTree]) -> Fixed:
+    at = {tree.id: index for index, tree in enumerate(trees)}
+    first = tuple(
+        (at[each.earlier], at[each.later]) for each in job.block.first if each.earlier in at and each.later in at
+    )
+    return Fixed({at[each.id]: 0 for each in job.block.trees if each.lay == "fixed" and each.id in at}, first)
+
+
+def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
+    """An order put into days, with what stands for and against it."""
+    walk = [0.0, *(float(block.costs.walk[a, b]) for a, b in zip(plan.order, plan.order[1:], strict=False))]
+    metres = dict(zip(plan.order, walk, strict=True))
+    jobs = []
+    for at, tree in enumerate(block.trees):
+        ropes = tree.lays[plan.lays[at]].takes == Takes.ROPE
+        jobs.append(DayJob(tree.minutes + (ROPE_MIN if ropes else 0.0), metres[at] * 40.0, ropes, tree.may))
+    against = reasons(block.costs, plan.order, plan.lays)
+    waits: dict[int, set[int]] = {at: set() for at in range(len(block.trees))}
+    for each in against:
+        if not each.is_broken:
+            waits[each.tree].add(each.other)
+    for earlier, later in block.fixed.first:
+        waits[later].add(earlier)
+    slots, late = into_days(plan.order, jobs, job.block.day_s / 60.0, waits)
+    return Ordered(plan, slots, late, against)
+
+
+def plan_in_steps(job: Job, seed: int = 1) -> Generator[Ordered | None, None, Ordered]:
+    """Judge and order a block: the best so far whenever it is better, None between; ends with the best.
+
+    Raises InputError with a sentence where it cannot be done.
+    """
+    steps = block_in_steps(job)
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            block: Block = end.value
+            break
+        yield None
+    return (yield from order_in_steps(block, job, seed))
+
+
+def order_in_steps(block: Block, job: Job, seed: int = 1) -> Generator[Ordered | None, None, Ordered]:
+    """Order a block that is judged."""
+    try:
+        best: Plan | None = None
+        for plan in search_in_steps(block.costs, block.fixed, seed):
+            is_better = best is None or plan.cost < best.cost
+            best = plan if is_better else best
+            yield ordered(block, job, plan) if is_better else None
+    except CycleError as error:
+        names = ", ".join(block.trees[tree].id for tree in error.trees)
+        raise InputError(
+            "order", names, reason="each of these is to come before the next, round in a circle; undo one"
+        ) from None
+    assert best is not None
+    return ordered(block, job, best)
+
+
+def planned_block(job: Job, seed: int = 1) -> tuple[Block, Ordered]:
+    """The block and its order, all of it now."""
+    block = finished(block_in_steps(job))
+    found = None
+    steps = order_in_steps(block, job, seed)
+    while True:
+        try:
+            found = next(steps) or found
+        except StopIteration as end:
+            return block, end.value
+
+
+def reason_words(block: Block, against: Against, speech: Speech) -> str:
+    """Why one comes before another, or what is wrong with the order."""
+    names = {"tree": block.trees[against.tree].id, "other": block.trees[against.other].id}
+    key = f"block.{against.kind}_broken" if against.is_broken else f"block.{against.kind}"
+    return speech.phrase(phrase(key, **names))
+
+
+def place_reasons(block: Block, found: Ordered, speech: Speech) -> Mapping[int, tuple[str, ...]]:
+    """Tree -> why it stands where it does, a sentence each: what it comes before, what it waits for, what is wrong."""
+    told: dict[int, list[str]] = {at: [] for at in range(len(block.trees))}
+    for each in found.against:
+        words = reason_words(block, each, speech)
+        told[each.tree].append(words)
+        if not each.is_broken:
+            told[each.other].append(words)
+    return {at: tuple(dict.fromkeys(lines)) for at, lines in told.items()}
+
+
+def taken_over(job: Job, block: Block, found: Ordered) -> Job:
+    """The job with every tree on the lay the order gives it; cuts turn with their lays."""
+    lays = {tree.id: tree.lays[found.plan.lays[at]].lay_deg for at, tree in enumerate(block.trees)}
+    trees = tuple(
+        replace(plan, cut=replace(plan.cut, lay_deg=lays[plan.id])) if plan.id in lays else plan for plan in job.trees
+    )
+    return replace(job, trees=trees)

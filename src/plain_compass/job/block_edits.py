@@ -1,0 +1,59 @@
+"""What people decide of a block: one tree before another, a lay that stays, taken back again."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from ..core.base.errors import InputError
+from ..core.block.search import CycleError, Fixed, check_fixed
+from ..core.block.wanted import BlockWanted, First, OfTree
+from .document import Job
+
+
+def moved_in_order(job: Job, order: Sequence[str], tree_id: str, place: int) -> Job:
+    """A tree moved to a place in the order: kept as that it comes before the next one, or after the one before it.
+
+    What was decided of it before that goes against this is let go. Raises InputError where it goes round in a circle
+    with what else was decided.
+    """
+    rest = [each for each in order if each != tree_id]
+    earlier = place < list(order).index(tree_id)
+    if earlier and place < len(rest):
+        wanted = First(tree_id, rest[place])
+    elif place > 0:
+        wanted = First(rest[place - 1], tree_id)
+    else:
+        return job
+    kept = tuple(each for each in job.block.first if {each.earlier, each.later} != {wanted.earlier, wanted.later})
+    return _with(job, replace(job.block, first=(*kept, wanted)))
+
+
+def _with(job: Job, block: BlockWanted) -> Job:
+    """The job with what was decided, unless it goes round in a circle."""
+    ids = [plan.id for plan in job.trees]
+    known = [each for each in block.first if each.earlier in ids and each.later in ids]
+    pairs = tuple((ids.index(each.earlier), ids.index(each.later)) for each in known)
+    try:
+        check_fixed(len(ids), Fixed({}, pairs))
+    except CycleError as error:
+        names = ", ".join(ids[tree] for tree in error.trees)
+        told = "each of these is to come before the next, round in a circle; let one of them go"
+        raise InputError("order", names, reason=told) from None
+    return replace(job, block=block)
+
+
+def fixed_lay(job: Job, tree_id: str, *, stays: bool) -> Job:
+    """A tree that stays on its lay, or may be laid another way again."""
+    now = replace(job.block.of(tree_id), id=tree_id, lay="fixed" if stays else "free")
+    others = tuple(each for each in job.block.trees if each.id != tree_id)
+    return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+
+
+def let_go(job: Job, tree_id: str = "") -> Job:
+    """Nothing decided any more of a tree, or of any."""
+    if not tree_id:
+        return replace(job, block=replace(job.block, first=(), trees=()))
+    first = tuple(each for each in job.block.first if tree_id not in (each.earlier, each.later))
+    trees = tuple(each for each in job.block.trees if each.id != tree_id)
+    return replace(job, block=replace(job.block, first=first, trees=trees))

@@ -1,0 +1,146 @@
+"""A block in order as rows of words and as plain data: for the command line, sheets and the window alike."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import math
+from datetime import timedelta
+from typing import Any
+
+from ..core.advice.sectors import Takes
+from ..core.base.quantity import Kind
+from ..core.block.kit import Piece, pieces_of
+from .block import Block, Ordered, day_of, place_reasons
+from .document import Job
+from .words import Speech
+
+
+def takes_words(block: Block, found: Ordered, tree: int, speech: Speech) -> str:
+    """What a tree takes on the lay it is given."""
+    lay = block.trees[tree].lays[found.plan.lays[tree]]
+    if lay.takes == Takes.WEDGES:
+        return f"{lay.wedges} wedge{'s' if lay.wedges != 1 else ''}"
+    if lay.takes == Takes.ROPE:
+        return f"rope, {speech.show(lay.pull_N, Kind.FORCE)}"
+    if lay.takes == Takes.NOTHING:
+        return "goes by itself"
+    return f"not as it is: {speech.ruling(lay.why)}" if lay.why else "not with this kit"
+
+
+def kit_of(job: Job, block: Block, found: Ordered, day: int | None = None) -> tuple[Piece, ...]:
+    """What a day needs, or the whole block."""
+    wanted = [slot.tree for slot in found.slots if day is None or slot.day == day]
+    if not wanted:
+        return ()
+    trees = [block.trees[at] for at in wanted]
+    lays = [block.trees[at].lays[found.plan.lays[at]] for at in wanted]
+    sizes = [job.plan(tree.id).tree.trunk.diameter_m for tree in trees]
+    return pieces_of(trees, sizes, lays, job.kit)
+
+
+def piece_words(piece: Piece, ids: list[str], speech: Speech) -> str:
+    """One thing to take along, with the trees it is for, and whether it is packed."""
+    what = {
+        "wedges": f"{piece.count:.0f} wedges",
+        "bar": f"a bar of {speech.show(piece.count, Kind.LENGTH)} or more",
+        "rope": f"a rope of {speech.show(piece.count, Kind.SPAN)} and what pulls it",
+        "machine": "a machine, or somebody trained for it",
+    }[piece.key]
+    packed = {True: "packed", False: "not packed", None: "to be asked for"}[piece.is_packed]
+    return f"{what}: {', '.join(ids[at] for at in piece.trees)} ({packed})"
+
+
+def block_to_plain(job: Job, block: Block, found: Ordered) -> dict[str, Any]:
+    """The order as plain data."""
+    begins, why = day_of(job.block.begins, "block.begins"), place_reasons(block, found, job.speech)
+    rows = []
+    for number, slot in enumerate(found.slots, 1):
+        tree, lay = block.trees[slot.tree], block.trees[slot.tree].lays[found.plan.lays[slot.tree]]
+        rows.append(
+            {
+                "number": number,
+                "tree": tree.id,
+                "lay_deg": lay.lay_deg,
+                "planned_lay_deg": tree.lays[0].lay_deg,
+                "takes": lay.takes,
+                "wedges": lay.wedges,
+                "pull_N": lay.pull_N,
+                "margin": lay.margin,
+                "day": (begins + timedelta(days=slot.day)).isoformat(),
+                "begins_min": slot.begins_min,
+                "minutes": slot.ends_min - slot.begins_min,
+                "why": list(why[slot.tree]),
+            }
+        )
+    return {
+        "order": rows,
+        "cost": found.plan.cost,
+        "left": [block.trees[at].id for at in found.late],
+        "not_judged": {tree_id: job.speech.tell(what) for tree_id, what in block.left_out},
+        "against": sum(each.is_broken for each in found.against),
+    }
+
+
+def order_csv(job: Job, block: Block, found: Ordered) -> str:
+    """The order as CSV."""
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\n")
+    writer.writerow(["number", "tree", "lay_deg", "takes", "day", "begins_min", "minutes", "why"])
+    for row in block_to_plain(job, block, found)["order"]:
+        cells = [row[name] for name in ("number", "tree", "lay_deg", "takes", "day")]
+        writer.writerow([*cells, f"{row['begins_min']:.0f}", f"{row['minutes']:.0f}", "; ".join(row["why"])])
+    return stream.getvalue()
+
+
+def order_geojson(job: Job, block: Block, found: Ordered) -> str:
+    """Lays and lying stems as GeoJSON, metres of the site."""
+    features: list[dict[str, Any]] = []
+    for number, slot in enumerate(found.slots, 1):
+        tree = block.trees[slot.tree]
+        lay = tree.lays[found.plan.lays[slot.tree]]
+        turn = math.radians(lay.lay_deg)
+        east, north = tree.length_m * math.sin(turn), tree.length_m * math.cos(turn)
+        line = [[tree.east_m, tree.north_m], [tree.east_m + east, tree.north_m + north]]
+        about = {"tree": tree.id, "number": number, "lay_deg": lay.lay_deg, "takes": lay.takes}
+        features.append(
+            {"type": "Feature", "geometry": {"type": "LineString", "coordinates": line}, "properties": about}
+        )
+    whole = {"type": "FeatureCollection", "name": f"{job.name}: order", "features": features}
+    return json.dumps(whole, indent=2, ensure_ascii=False) + "\n"
+
+
+def order_calendar(job: Job, block: Block, found: Ordered) -> str:
+    """The days as iCalendar: an all-day entry each, with its trees (RFC 5545)."""
+    begins = day_of(job.block.begins, "block.begins")
+    days: dict[int, list[str]] = {}
+    for slot in found.slots:
+        days.setdefault(slot.day, []).append(block.trees[slot.tree].id)
+    lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Plain Compass//block//EN"]
+    for day, trees in sorted(days.items()):
+        first, after = (begins + timedelta(days=day + more) for more in (0, 1))
+        lines += [
+            "BEGIN:VEVENT",
+            f"UID:{first:%Y%m%d}-{'-'.join(trees)}@plain-compass",
+            f"DTSTAMP:{begins:%Y%m%d}T000000Z",
+            f"DTSTART;VALUE=DATE:{first:%Y%m%d}",
+            f"DTEND;VALUE=DATE:{after:%Y%m%d}",
+            _folded(f"SUMMARY:{_escaped(job.name)}: {len(trees)} trees"),
+            _folded(f"DESCRIPTION:{_escaped(', '.join(trees))}"),
+            "END:VEVENT",
+        ]
+    return "\r\n".join([*lines, "END:VCALENDAR", ""])
+
+
+def _escaped(text: str) -> str:
+    return text.replace("\\", "\\\\").replace(";", "\\;").replace(",", "\\,").replace("\n", "\\n")
+
+
+def _folded(line: str) -> str:
+    """Lines longer than 75 octets go on with a space in the next."""
+    pieces, rest = [line[:70]], line[70:]
+    while rest:
+        pieces.append(f" {rest[:69]}")
+        rest = rest[69:]
+    return "\r\n".join(pieces)

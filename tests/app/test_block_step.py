@@ -1,0 +1,120 @@
+"""The Block driven by mouse and keyboard: plan, move one up, read why, keep a lay, mark one down, write the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from plain_compass.app.frame.window import Window
+from plain_compass.app.steps.block.actions import BlockActions
+from plain_compass.app.steps.block.page import BlockPage
+from plain_compass.job.edits import set_value
+
+Left = Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def block(window: Window) -> Iterator[BlockPage]:
+    """The demo's six, of which three stand, put in order."""
+    QTest.keyClick(window, Qt.Key.Key_8)
+    page = window.pages["block"]
+    assert isinstance(page, BlockPage)
+    page.watch.finish()
+    QApplication.processEvents()
+    yield page
+    page.watch.stop()
+
+
+def ids(page: BlockPage) -> list[str]:
+    return [page.list.item(row).data(Qt.ItemDataRole.UserRole) for row in range(page.list.count())]
+
+
+@pytest.mark.real_window
+def test_the_main_path_plan_move_one_up_read_why_keep_a_lay_mark_one_down(window: Window, block: BlockPage) -> None:
+    order = ids(block)
+    assert set(order) == {"WH-07", "WH-12", "WH-21"} and "3 trees to fell" in block.state.text()
+    last = order[-1]
+    at = block.map.scale().point(*next((t.east_m, t.north_m) for t in block.map.trees() if t.id == last))
+    QTest.mouseClick(block.map, Left, pos=at.toPoint())
+    assert block.map.picked == last and block.list.currentRow() == 2
+    QTest.keyClick(block.list, Qt.Key.Key_Up, Qt.KeyboardModifier.ControlModifier)
+    assert [(e.earlier, e.later) for e in window.store.snapshot.job.block.first] == [(last, order[1])]
+    block.watch.finish()
+    assert ids(block).index(last) < ids(block).index(order[1])
+    window.commands.run("block.fix")
+    block.watch.finish()
+    assert window.store.snapshot.job.block.of(last).lay == "fixed"
+    drawn = next(t for t in block.map.trees() if t.id == last)
+    assert drawn.lay_deg == window.store.snapshot.job.plan(last).cut.lay_deg
+    window.store.change("felled", lambda job: set_value(job, order[0], "state", "down"))
+    block.watch.finish()
+    assert order[0] not in ids(block) and "2 trees to fell" in block.state.text()
+    for _ in range(3):
+        window.commands.run("edit.undo")
+    block.watch.finish()
+    assert ids(block) == order
+
+
+def test_what_is_picked_says_why_it_stands_there_and_the_rest_what_to_take_along(block: BlockPage) -> None:
+    assert block.why.text().startswith("To take along:") and "bar of" in block.why.text()
+    block.pick("WH-12")
+    assert "WH-12 before WH-07" in block.why.text()
+    assert ("WH-12", "WH-07", False) in block.map.arrows()
+
+
+def test_a_tree_is_opened_from_the_list_and_from_the_map(window: Window, block: BlockPage) -> None:
+    block.pick("WH-21")
+    QTest.keyClick(block.list, Qt.Key.Key_Return)
+    assert window.store.tree_id == "WH-21" and window.step == "cut"
+    window.show_step("block")
+    at = block.map.scale().point(*next((t.east_m, t.north_m) for t in block.map.trees() if t.id == "WH-12"))
+    QTest.mouseDClick(block.map, Left, pos=at.toPoint())
+    assert window.store.tree_id == "WH-12" and window.step == "cut"
+
+
+def test_the_lays_of_the_order_are_taken_over_as_one_step(window: Window, block: BlockPage) -> None:
+    before = window.store.snapshot.job
+    turned = {t.id: t.lay_deg for t in block.map.trees()}
+    window.commands.run("block.take")
+    assert {plan.id: plan.cut.lay_deg for plan in window.store.snapshot.job.trees} == turned
+    window.commands.run("edit.undo")
+    assert window.store.snapshot.job == before
+
+
+@pytest.mark.parametrize("name", ["day.pdf", "order.csv", "lays.geojson", "days.ics"])
+def test_the_sheet_and_the_order_are_written(
+    window: Window, block: BlockPage, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, name: str
+) -> None:
+    where = tmp_path / name
+    monkeypatch.setattr(BlockActions, "ask_where", lambda _: str(where))
+    window.commands.run("block.sheet")
+    assert where.exists() and str(where) in window.message.text()
+    if name == "day.pdf":
+        told = " ".join(" ".join(page.extract_text() for page in PdfReader(where).pages).split())
+        assert "Meeting point" in told and "WH-21" in told and "Trained people only" in told
+
+
+def test_trees_on_one_spot_are_a_sentence_and_nothing_is_lost(window: Window, block: BlockPage) -> None:
+    at = window.store.snapshot.job.plan("WH-07").at
+    window.store.change("moved", lambda job: set_value(job, "WH-12", "at.east_m", at.east_m))
+    window.store.change("moved", lambda job: set_value(job, "WH-12", "at.north_m", at.north_m))
+    block.watch.finish()
+    assert "stands where WH-07 does" in block.state.text() and ids(block) == []
+    window.commands.run("edit.undo")
+    block.watch.finish()
+    assert len(ids(block)) == 3
+
+
+def test_nothing_is_searched_for_a_page_nobody_looks_at(window: Window, block: BlockPage) -> None:
+    window.show_step("cut")
+    window.store.set("cut.lay_deg", 200.0, "lay")
+    assert not block.watch.busy
+    window.show_step("block")
+    assert block.watch.busy
+    block.watch.finish()

@@ -1,0 +1,161 @@
+"""A job's trees as one block: judged, ordered with reasons, put into days; what people decide is kept; files out."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from dataclasses import replace
+
+import pytest
+
+from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.paths import with_value
+from plain_compass.core.base.steps import finished
+from plain_compass.core.block.wanted import BlockWanted, OfTree
+from plain_compass.core.judge.unmeasured import STAND_INS
+from plain_compass.job.block import block_in_steps, order_in_steps, place_reasons, planned_block, taken_over
+from plain_compass.job.block_edits import fixed_lay, let_go, moved_in_order
+from plain_compass.job.block_report import block_to_plain, kit_of, order_calendar, order_csv, order_geojson, piece_words
+from plain_compass.job.demo import demo_coupe, demo_job
+from plain_compass.job.document import Job
+from plain_compass.job.files import job_text, parse_job
+
+JOB = demo_job()
+COUPE = replace(demo_coupe(), trees=demo_coupe().trees[:9])
+"""Nine trees: the demo's coupe is searched for seconds, which tells no more."""
+
+
+def order_of(job: Job) -> list[str]:
+    block, found = planned_block(job)
+    return [block.trees[at].id for at in found.plan.order]
+
+
+def test_only_what_stands_and_is_measured_is_put_in_order() -> None:
+    bare = replace(JOB.plan("WH-12"), tree=replace(JOB.plan("WH-12").tree, stand_ins=STAND_INS))
+    job = replace(JOB, trees=tuple(bare if each.id == "WH-12" else each for each in JOB.trees))
+    block, found = planned_block(job)
+    assert {tree.id for tree in block.trees} == {"WH-07", "WH-21"}, "three of the demo's trees are down"
+    assert [(id, job.speech.tell(what)) for id, what in block.left_out] == [("WH-12", "not measured yet: the diameter")]
+    assert len(found.slots) == 2
+
+
+def test_a_tree_is_judged_as_if_the_others_did_not_stand_for_they_are_ordered() -> None:
+    block = finished(block_in_steps(COUPE))
+    assert all(not lay.why.startswith("landing.hang_up") for tree in block.trees for lay in tree.lays)
+    assert all(len(tree.lays) == 13 and tree.lays[0].lay_deg == COUPE.plan(tree.id).cut.lay_deg for tree in block.trees)
+
+
+def test_an_order_never_goes_against_a_meeting_that_another_order_or_lay_avoids() -> None:
+    block, found = planned_block(COUPE)
+    assert not any(each.is_broken and each.kind != "breaks" for each in found.against)
+    why = place_reasons(block, found, COUPE.speech)
+    assert all(line.endswith(("in it", "way out")) or "across" in line for lines in why.values() for line in lines)
+
+
+def test_the_same_seed_gives_the_same_order() -> None:
+    assert planned_block(COUPE, 3)[1] == planned_block(COUPE, 3)[1]
+
+
+def test_one_dragged_up_comes_before_the_one_it_was_put_before_and_stays_so() -> None:
+    order = order_of(COUPE)
+    moved = moved_in_order(COUPE, order, order[-1], 0)
+    assert [(each.earlier, each.later) for each in moved.block.first] == [(order[-1], order[0])]
+    again = order_of(moved)
+    assert again.index(order[-1]) < again.index(order[0])
+    back = moved_in_order(moved, again, order[-1], len(order) - 1)
+    assert all(
+        {each.earlier, each.later} != {order[-1], order[0]} or each.earlier == order[0] for each in back.block.first
+    )
+    assert let_go(moved).block.first == () and let_go(moved, order[-1]).block.first == ()
+    kept = parse_job(job_text(moved), "job").job
+    assert kept.block == moved.block
+
+
+def test_decisions_that_go_round_in_a_circle_are_told_and_not_taken() -> None:
+    ids = [plan.id for plan in COUPE.trees[:3]]
+    job = moved_in_order(COUPE, [ids[1], ids[0], ids[2]], ids[0], 0)
+    job = moved_in_order(job, [ids[0], ids[2], ids[1]], ids[1], 1)
+    with pytest.raises(InputError, match="round in a circle"):
+        moved_in_order(job, [ids[0], ids[1], ids[2]], ids[2], 0)
+
+
+def test_a_lay_that_was_fixed_is_the_one_the_tree_gets() -> None:
+    first = COUPE.trees[0].id
+    job = fixed_lay(COUPE, first, stays=True)
+    block, found = planned_block(job)
+    at = block.index(first)
+    assert block.trees[at].lays[found.plan.lays[at]].lay_deg == COUPE.plan(first).cut.lay_deg
+    assert fixed_lay(job, first, stays=False).block == COUPE.block
+
+
+def test_lays_taken_over_are_the_trees_own_and_ask_for_nothing_more() -> None:
+    block, found = planned_block(COUPE)
+    job = taken_over(COUPE, block, found)
+    for at, tree in enumerate(block.trees):
+        assert job.plan(tree.id).cut.lay_deg == tree.lays[found.plan.lays[at]].lay_deg
+    assert replace(job, trees=COUPE.trees) == COUPE
+
+
+def test_a_tree_waits_for_its_season_and_those_that_wait_for_it_with_it() -> None:
+    job = demo_coupe()
+    block = finished(block_in_steps(job))
+    first = next(order_in_steps(block, job))
+    assert first is not None
+    days = {block.trees[slot.tree].id: slot.day for slot in first.slots}
+    assert days["K-23"] >= 2 and days["K-24"] >= 2
+    place = {slot.tree: at for at, slot in enumerate(first.slots)}
+    for each in first.against:
+        if not each.is_broken:
+            assert place[each.other] < place[each.tree]
+
+
+def test_a_season_that_is_over_leaves_the_tree_and_says_so() -> None:
+    over = replace(COUPE, block=BlockWanted(begins="2026-12-01", trees=(OfTree("K-01", not_after="2026-11-01"),)))
+    block, found = planned_block(over)
+    assert [block.trees[at].id for at in found.late] == ["K-01"] and len(found.slots) == 8
+
+
+@pytest.mark.parametrize(
+    ("job", "told"),
+    [
+        (replace(COUPE, trees=tuple(with_value(each, "state", "down") for each in COUPE.trees)), "no tree of this job"),
+        (
+            replace(COUPE, trees=(COUPE.trees[0], replace(COUPE.trees[1], at=COUPE.trees[0].at))),
+            "stands where K-01 does",
+        ),
+        (replace(COUPE, block=BlockWanted(begins="soon")), "written as 2026-09-01"),
+        (replace(COUPE, block=BlockWanted(trees=(OfTree("K-01", not_before="1.2.26"),))), "written as 2026-09-01"),
+    ],
+)
+def test_what_cannot_be_planned_is_a_sentence(job: Job, told: str) -> None:
+    with pytest.raises(InputError, match=told):
+        planned_block(job)
+
+
+def test_the_order_is_written_as_csv_geojson_and_calendar() -> None:
+    block, found = planned_block(COUPE)
+    rows = list(csv.DictReader(io.StringIO(order_csv(COUPE, block, found))))
+    assert [row["tree"] for row in rows] == [row["tree"] for row in block_to_plain(COUPE, block, found)["order"]]
+    lays = json.loads(order_geojson(COUPE, block, found))
+    assert len(lays["features"]) == 9
+    for feature in lays["features"]:
+        (east, north), (top_e, top_n) = feature["geometry"]["coordinates"]
+        tree = block.trees[block.index(feature["properties"]["tree"])]
+        assert ((top_e - east) ** 2 + (top_n - north) ** 2) ** 0.5 == pytest.approx(tree.length_m)
+    days = order_calendar(COUPE, block, found)
+    assert days.startswith("BEGIN:VCALENDAR\r\n") and days.count("BEGIN:VEVENT") == days.count("END:VEVENT") == 1
+    assert "DTSTART;VALUE=DATE:20261201" in days and all(len(line.encode()) <= 75 for line in days.split("\r\n"))
+    assert "SUMMARY:Withy Holm\\, the coupe: 9 trees" in days
+
+
+def test_the_kit_says_what_each_piece_is_for_and_whether_it_is_packed() -> None:
+    block, found = planned_block(JOB)
+    ids = [block.trees[slot.tree].id for slot in found.slots]
+    words = [piece_words(piece, ids, JOB.speech) for piece in kit_of(JOB, block, found)]
+    assert any("wedges" in each and "(packed)" in each for each in words)
+    bare = replace(JOB, kit=replace(JOB.kit, wedge_count=0, bar_m=0.2))
+    words = [piece_words(piece, ids, bare.speech) for piece in kit_of(bare, block, found)]
+    assert any("a bar of" in each and "(not packed)" in each for each in words)
+    assert any("wedges" in each and "(not packed)" in each for each in words)
+    assert kit_of(JOB, block, found, day=99) == ()
