@@ -15,6 +15,7 @@ from plain_compass.core.advice.sectors import Takes
 from plain_compass.core.base.steps import finished
 from plain_compass.core.block.cost import BREAKAGE, MUST, RIG, Costs, costs_of, reasons, total
 from plain_compass.core.block.days import Job, into_days
+from plain_compass.core.block.groups import MOST, groups_of
 from plain_compass.core.block.precedence import SPREAD, meetings_of
 from plain_compass.core.block.search import CycleError, Fixed, Plan, exact, greedy, heeds, search_in_steps
 from plain_compass.core.block.trees import BlockTree, Lay
@@ -173,9 +174,9 @@ def test_the_one_in_the_way_comes_first_or_another_lay_is_taken() -> None:
     costs = costs_of(one_way, meetings_of(one_way))
     plan = best_of(costs)
     assert plan.order == (1, 0)
-    (why,) = [each for each in reasons(costs, plan.order, plan.lays) if each.kind == "hits"]
+    (why,) = [each for each in reasons(one_way, plan.order, plan.lays) if each.kind == "hits"]
     assert (why.tree, why.other, why.is_broken) == (0, 1, False)
-    assert any(each.is_broken for each in reasons(costs, (0, 1), plan.lays))
+    assert any(each.is_broken for each in reasons(one_way, (0, 1), plan.lays))
     assert total(costs, (0, 1), plan.lays) >= total(costs, (1, 0), plan.lays) + MUST
     both = [tree("a", 0, 0, 0.0), tree("b", 0, 8, 180.0)]
     assert best_of(costs_of(both, meetings_of(both))).cost >= MUST, "each in the other's way: no order is free"
@@ -221,6 +222,26 @@ def test_the_same_seed_gives_the_same_order_and_better_plans_only_come_later() -
     told = [plan.cost for plan in search_in_steps(costs, Fixed(), 5)]
     assert told == sorted(told, reverse=True) and told[-1] < greedy(costs, Fixed()).cost
     assert best_of(costs, seed=5) == best_of(costs, seed=5)
+
+
+def test_a_wood_is_ordered_in_groups_by_nearness_the_lowest_first() -> None:
+    trees = random_block(2, 150, 2, side_m=120.0)
+    groups = groups_of(trees)
+    assert sorted(at for group in groups for at in group) == list(range(150)) and all(len(g) <= MOST for g in groups)
+    mean = [sum(trees[at].ground_m for at in group) / len(group) for group in groups]
+    assert mean[0] == min(mean)
+    for group in groups:
+        stand = [(trees[at].east_m, trees[at].north_m) for at in group]
+        apart = [math.dist(one, other) for one in stand for other in stand]
+        assert max(apart) < 100.0
+    assert groups_of(trees[:40]) == (tuple(range(40)),)
+
+
+def test_no_tree_of_a_group_is_laid_into_one_that_is_felled_later() -> None:
+    """A could go north, where a later one stands, or west, where none does."""
+    here, later = [tree("a", 0, 0, 0.0, 270.0)], [tree("b", 0, 8, 90.0)]
+    alone, before = costs_of(here, meetings_of(here)), costs_of(here, meetings_of(here), later)
+    assert best_of(alone).lays == (0,) and best_of(before).lays == (1,)
 
 
 # The day -------------------------------------------------------------------------------------------------------

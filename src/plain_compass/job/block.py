@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator, Mapping
+import math
+from collections.abc import Generator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
+from itertools import pairwise
 
 import numpy as np
 
@@ -14,12 +16,13 @@ from ..core.assess import assess
 from ..core.base.errors import InputError
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.steps import finished
-from ..core.block.cost import Against, Costs, costs_of, reasons
+from ..core.block.cost import Against, costs_of, reasons
 from ..core.block.days import Job as DayJob
 from ..core.block.days import Slot, into_days
+from ..core.block.groups import groups_of
 from ..core.block.minutes import ROPE_MIN, minutes_of
 from ..core.block.precedence import meetings_of
-from ..core.block.search import CycleError, Fixed, Plan, search_in_steps
+from ..core.block.search import STARTS, CycleError, Fixed, Plan, check_fixed, search_in_steps
 from ..core.block.trees import BlockTree, Lay
 from ..core.judge.unmeasured import missing
 from ..core.plan.case import Case
@@ -34,6 +37,8 @@ EVERY_DEG = 30.0
 """Bearings tried beside a tree's own lay: twelve, as far apart as two trees are laid apart on purpose."""
 HARM = {Cost.NONE: 0.0, Cost.NUISANCE: 0.15, Cost.MATTERS: 1.0, Cost.NEVER: 3.0}
 """What lies under a lay weighs so much."""
+MANY_STARTS = 12
+"""Starts of one group among many: a whole wood is to be ordered within minutes."""
 FAR_DAY = 10_000
 """No last day."""
 
@@ -44,12 +49,13 @@ class Block:
 
     Attributes:
         trees: those that stand and are measured; left_out: those that stand and are not, with what is lacking.
-        costs: tables over them; fixed: what people decided, by index.
+        groups: indices of those that are ordered together, in the order of the groups.
+        fixed: what people decided, by index.
     """
 
     trees: tuple[BlockTree, ...]
     left_out: tuple[tuple[str, Phrase], ...]
-    costs: Costs
+    groups: tuple[tuple[int, ...], ...]
     fixed: Fixed
 
     def index(self, tree_id: str) -> int:
@@ -90,7 +96,7 @@ def block_in_steps(job: Job) -> Generator[None, None, Block]:
     if not trees:
         raise InputError("trees", 0, reason="no tree of this job stands and is measured")
     _check_places(trees)
-    return Block(tuple(trees), tuple(left_out), costs_of(trees, meetings_of(trees)), _fixed(job, trees))
+    return Block(tuple(trees), tuple(left_out), groups_of(trees), _fixed(job, trees))
 
 
 def _check_places(trees: list[BlockTree]) -> None:
@@ -162,13 +168,12 @@ def _fixed(job: Job, trees: list[BlockTree]) -> Fixed:
 
 def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
     """An order put into days, with what stands for and against it."""
-    walk = [0.0, *(float(block.costs.walk[a, b]) for a, b in zip(plan.order, plan.order[1:], strict=False))]
-    metres = dict(zip(plan.order, walk, strict=True))
+    metres = dict(zip(plan.order, _walked_m(block, plan.order), strict=True))
     jobs = []
     for at, tree in enumerate(block.trees):
         ropes = tree.lays[plan.lays[at]].takes == Takes.ROPE
-        jobs.append(DayJob(tree.minutes + (ROPE_MIN if ropes else 0.0), metres[at] * 40.0, ropes, tree.may))
-    against = reasons(block.costs, plan.order, plan.lays)
+        jobs.append(DayJob(tree.minutes + (ROPE_MIN if ropes else 0.0), metres[at], ropes, tree.may))
+    against = reasons(block.trees, plan.order, plan.lays)
     waits: dict[int, set[int]] = {at: set() for at in range(len(block.trees))}
     for each in against:
         if not each.is_broken:
@@ -179,37 +184,67 @@ def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
     return Ordered(plan, slots, late, against)
 
 
-def plan_in_steps(job: Job, seed: int = 1) -> Generator[Ordered | None, None, Ordered]:
-    """Judge and order a block: the best so far whenever it is better, None between; ends with the best.
-
-    Raises InputError with a sentence where it cannot be done.
-    """
-    steps = block_in_steps(job)
-    while True:
-        try:
-            next(steps)
-        except StopIteration as end:
-            block: Block = end.value
-            break
-        yield None
-    return (yield from order_in_steps(block, job, seed))
+def _walked_m(block: Block, order: tuple[int, ...]) -> list[float]:
+    """Metres to each tree from the one before it."""
+    places = [(block.trees[at].east_m, block.trees[at].north_m) for at in order]
+    return [0.0, *(math.dist(one, other) for one, other in pairwise(places))]
 
 
 def order_in_steps(block: Block, job: Job, seed: int = 1) -> Generator[Ordered | None, None, Ordered]:
-    """Order a block that is judged."""
+    """Order a block that is judged: the best so far whenever it is better, None between; ends with the best.
+
+    Raises InputError where what was fixed goes round in a circle.
+    """
     try:
-        best: Plan | None = None
-        for plan in search_in_steps(block.costs, block.fixed, seed):
-            is_better = best is None or plan.cost < best.cost
-            best = plan if is_better else best
-            yield ordered(block, job, plan) if is_better else None
+        check_fixed(len(block.trees), block.fixed)
     except CycleError as error:
         names = ", ".join(block.trees[tree].id for tree in error.trees)
-        raise InputError(
-            "order", names, reason="each of these is to come before the next, round in a circle; undo one"
-        ) from None
-    assert best is not None
-    return ordered(block, job, best)
+        told = "each of these is to come before the next, round in a circle; let one of them go"
+        raise InputError("order", names, reason=told) from None
+    lays, parts, cost = [0] * len(block.trees), list[tuple[int, ...]](), 0.0
+    for number, group in enumerate(block.groups):
+        later = [block.trees[at] for each in block.groups[number + 1 :] for at in each]
+        best: Plan | None = None
+        for plan in _group_in_steps(block, group, later, seed + number):
+            is_better = best is None or plan.cost < best.cost
+            best = plan if is_better else best
+            if is_better and len(block.groups) == 1:
+                yield ordered(block, job, _whole(block, [_named(group, plan.order)], plan.lays, plan.cost))
+            else:
+                yield None
+        assert best is not None
+        parts.append(_named(group, best.order))
+        cost += best.cost
+        for at, lay in zip(group, best.lays, strict=True):
+            lays[at] = lay
+    return ordered(block, job, _whole(block, parts, lays, cost))
+
+
+def _named(group: tuple[int, ...], order: tuple[int, ...]) -> tuple[int, ...]:
+    """A group's order in the indices of the block."""
+    return tuple(group[at] for at in order)
+
+
+def _group_in_steps(
+    block: Block, group: tuple[int, ...], later: list[BlockTree], seed: int
+) -> Generator[Plan, None, Plan]:
+    """Order one group by itself."""
+    trees = [block.trees[at] for at in group]
+    costs = costs_of(trees, meetings_of(trees), later)
+    inside = {at: place for place, at in enumerate(group)}
+    lays = {inside[at]: lay for at, lay in block.fixed.lays.items() if at in inside}
+    first = tuple((inside[a], inside[b]) for a, b in block.fixed.first if a in inside and b in inside)
+    return (yield from search_in_steps(costs, Fixed(lays, first), seed, MANY_STARTS if later else STARTS))
+
+
+def _whole(block: Block, parts: list[tuple[int, ...]], lays: Sequence[int], cost: float) -> Plan:
+    """The groups one after another; what was fixed across groups is put right by moving the later one back."""
+    order = [at for part in parts for at in part]
+    for earlier, later in block.fixed.first:
+        if order.index(earlier) > order.index(later):
+            order.remove(later)
+            order.insert(order.index(earlier) + 1, later)
+    return Plan(tuple(order), tuple(lays), cost)
 
 
 def planned_block(job: Job, seed: int = 1) -> tuple[Block, Ordered]:

@@ -7,13 +7,13 @@ rigging are paid from one tree to the next. The weights are judgement (indicativ
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ..advice.sectors import Takes
 from ..base.polygon import Array
-from .precedence import BARS, BREAKS, HITS, Meetings
+from .precedence import BARS, BREAKS, HITS, Meetings, hits_on, meetings_of
 from .trees import HELP, BlockTree
 
 STOP, MUST, BREAKAGE, LOWER, HARM = 1000.0, 200.0, 12.0, 2.0, 60.0
@@ -56,8 +56,12 @@ class Costs:
         return count, lays
 
 
-def costs_of(trees: Sequence[BlockTree], meets: Meetings) -> Costs:
-    """The tables of a block."""
+def costs_of(trees: Sequence[BlockTree], meets: Meetings, later: Sequence[BlockTree] = ()) -> Costs:
+    """The tables of a block.
+
+    Args:
+        later: other trees that stand as long as these are felled: none of these may fall into them.
+    """
     most = max(len(tree.lays) for tree in trees)
     own = np.full((len(trees), most), np.inf)
     ropes = np.zeros((len(trees), most))
@@ -66,6 +70,8 @@ def costs_of(trees: Sequence[BlockTree], meets: Meetings) -> Costs:
             effort = STOP if lay.is_stop else EFFORT[HELP[lay.takes]]
             own[i, k] = effort + HARM * lay.harm + 10.0 * (1.0 - lay.margin) + (TURNED if k else 0.0)
             ropes[i, k] = lay.takes == Takes.ROPE
+    if later:
+        own = own + MUST * hits_on(trees, later).sum(axis=2)
     east = np.array([tree.east_m for tree in trees])
     north = np.array([tree.north_m for tree in trees])
     walk = np.hypot(east[:, None] - east[None, :], north[:, None] - north[None, :])
@@ -120,19 +126,18 @@ class Against:
     is_broken: bool
 
 
-def reasons(costs: Costs, order: Sequence[int], lays: Sequence[int]) -> tuple[Against, ...]:
-    """Every meeting under these lays, and whether the order heeds it."""
+def reasons(trees: Sequence[BlockTree], order: Sequence[int], lays: Sequence[int]) -> tuple[Against, ...]:
+    """Every meeting of trees under the lays they are given, and whether the order heeds it."""
+    meets = meetings_of([replace(tree, lays=(tree.lays[lay],)) for tree, lay in zip(trees, lays, strict=True)])
+    hits, bars, breaks = meets.hits[:, 0, :], meets.bars[:, 0, :, 0], meets.breaks[:, 0, :, 0]
     place = {tree: at for at, tree in enumerate(order)}
     found = []
     for i in order:
-        for j in order:
-            if i == j:
-                continue
-            k, m = lays[i], lays[j]
+        for j in np.flatnonzero(hits[i] | bars[i] | breaks[i]).tolist():
             # One reason for a pair is enough: what it would hang in before what it would lie across.
-            kind = HITS if costs.meets.hits[i, k, j] else BARS if costs.meets.bars[i, k, j, m] else ""
+            kind = HITS if hits[i, j] else BARS if bars[i, j] else ""
             if kind:
                 found.append(Against(kind, i, j, place[i] < place[j]))
-            if costs.meets.breaks[i, k, j, m] and place[i] > place[j]:
+            if breaks[i, j] and place[i] > place[j]:
                 found.append(Against(BREAKS, i, j, True))
     return tuple(found)

@@ -42,15 +42,27 @@ class Meetings:
 
 def meetings_of(trees: Sequence[BlockTree]) -> Meetings:
     """Every pair under every lay."""
-    east, north = _column(trees, "east_m"), _column(trees, "north_m")
+    turn, (along, aside, away) = lays_rad(trees), _seen_from(trees, trees)
+    hits = _hits(trees, trees, along, aside)
+    hits[np.arange(len(trees)), :, np.arange(len(trees))] = False
+    return Meetings(hits=hits, bars=_bars(trees, turn, along, aside), breaks=_breaks(trees, turn, away))
+
+
+def hits_on(trees: Sequence[BlockTree], others: Sequence[BlockTree]) -> Mask:
+    """Which of other trees, which stand, each would fall into under each of its lays, shape (N, L, M)."""
+    along, aside, _ = _seen_from(trees, others)
+    return _hits(trees, others, along, aside)
+
+
+def _seen_from(trees: Sequence[BlockTree], others: Sequence[BlockTree]) -> tuple[Array, Array, Array]:
+    """(metres along each lay, metres aside of it, shape (N, L, M); east and north from each, shape (N, M, 2))."""
+    own, its = ((_column(each, "east_m"), _column(each, "north_m")) for each in (trees, others))
     turn = lays_rad(trees)
     ahead = np.stack([np.sin(turn), np.cos(turn)], axis=-1)
-    away = np.stack([east[None, :] - east[:, None], north[None, :] - north[:, None]], axis=-1)
+    away = np.stack([its[0][None, :] - own[0][:, None], its[1][None, :] - own[1][:, None]], axis=-1)
     along = np.einsum("ilk,ijk->ilj", ahead, away)
     aside = ahead[..., None, 0] * away[:, None, :, 1] - ahead[..., None, 1] * away[:, None, :, 0]
-    return Meetings(
-        hits=_hits(trees, along, aside), bars=_bars(trees, turn, along, aside), breaks=_breaks(trees, turn, away)
-    )
+    return along, aside, away
 
 
 def lays_rad(trees: Sequence[BlockTree]) -> Array:
@@ -72,12 +84,11 @@ def _half_m(trees: Sequence[BlockTree], along: Array) -> Array:
     return wide
 
 
-def _hits(trees: Sequence[BlockTree], along: Array, aside: Array) -> Mask:
+def _hits(trees: Sequence[BlockTree], others: Sequence[BlockTree], along: Array, aside: Array) -> Mask:
     """A standing crown within the footprint: along it to its end, aside to its half width."""
-    radius, length = _column(trees, "crown_m"), _column(trees, "length_m")
+    radius, length = _column(others, "crown_m"), _column(trees, "length_m")
     near = (along > 0) & (along < length[:, None, None] + radius)
     met: Mask = near & (np.abs(aside) < _half_m(trees, along) + radius)
-    met[np.arange(len(trees)), :, np.arange(len(trees))] = False
     return met
 
 
