@@ -64,6 +64,16 @@ def _suggestions(window: Any, shot: Callable[[str], None]) -> None:
     window.page.leave_suggestions()
 
 
+def _block(window: Any, shot: Callable[[str], None]) -> None:
+    """The made-up coupe, in order, a tree picked: last, for it is another job."""
+    window.jobs.ask_unsaved = lambda: "keep"
+    window.jobs.coupe()
+    window.show_step("block")
+    window.page.watch.finish()
+    window.page.pick("K-07")
+    shot("block")
+
+
 def _stump(window: Any, shot: Callable[[str], None]) -> None:
     """A tree that is down, read; and what its faller's stumps teach."""
     window.store.look_at("WH-15")
@@ -133,9 +143,7 @@ def main() -> int:
     window.store.look_at("WH-21")
     window.side.show_face(2)
     shot("look-buttresses-measure")
-    window.store.look_at("WH-15")
     window.side.show_face(0)
-    shot("look-rot")
     window.store.look_at("WH-07")
     window.show_step("ground")
     window.page.rose.finish()
@@ -159,6 +167,7 @@ def main() -> int:
     window.store.look_at("WH-07")
     window.show_step("card")
     shot("card")
+    _block(window, shot)
     print(f"Pictures written to {folder}.")
     return 0
 

@@ -7,13 +7,14 @@ from pathlib import Path
 
 import pytest
 from pypdf import PdfReader
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.block.actions import BlockActions
 from plain_compass.app.steps.block.page import BlockPage
+from plain_compass.core.base.levels import Level
 from plain_compass.job.edits import set_value
 
 Left = Qt.MouseButton.LeftButton
@@ -66,6 +67,69 @@ def test_what_is_picked_says_why_it_stands_there_and_the_rest_what_to_take_along
     block.pick("WH-12")
     assert "WH-12 before WH-07" in block.why.text()
     assert ("WH-12", "WH-07", False) in block.map.arrows()
+
+
+def test_what_a_move_breaks_is_said_at_once_with_the_nearest_place_that_does_not(
+    window: Window, block: BlockPage
+) -> None:
+    order = ids(block)
+    assert order.index("WH-12") < order.index("WH-07")
+    block.pick("WH-07")
+    assert "Why not elsewhere:" in block.why.text() and "Not as early as" in block.why.text()
+    block.move_to("WH-07", 0)
+    # Said before anything is reckoned anew, and still there once it is.
+    assert "WH-07 would fall into WH-12, which still stands" in block.why.text()
+    assert "only the place it had breaks nothing" in block.why.text()
+    block.watch.finish()
+    assert block.why.text().startswith("WH-07 at 1:")
+    block.pick("WH-21")
+    assert "WH-07 at 1:" not in block.why.text()
+    window.commands.run("edit.undo")
+
+
+def test_one_that_hangs_is_marked_and_everything_near_it_waits(window: Window, block: BlockPage) -> None:
+    block.pick("WH-12")
+    assert window.store.tree_id == "WH-12" and block.decided.isVisible()
+    combo = block.decided.state
+    combo.setFocus()
+    # Down the list: still stands, is down, hangs in another.
+    for _ in range(2):
+        QTest.keyClick(combo, Qt.Key.Key_Down)
+    assert window.store.snapshot.plan.state == "hung"
+    block.watch.finish()
+    assert "WH-12" not in ids(block)
+    assert window.top.verdict.accessibleDescription().startswith("It hangs. Nobody under it")
+    assert window.top.sign.level == Level.STOP
+    block.pick("")
+    text = block.why.text()
+    assert "WH-12: it hangs: for those qualified" in text
+    for _ in range(2):
+        window.commands.run("edit.undo")
+    block.watch.finish()
+    assert "WH-12" in ids(block)
+
+
+def test_a_season_is_typed_and_a_day_that_is_none_is_said(window: Window, block: BlockPage) -> None:
+    block.pick("WH-21")
+    edit = block.decided.days["not_before"]
+    edit.setFocus()
+    QTest.keyClicks(edit, "soon")
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    assert "2026-09-01" in window.message.text() and edit.text() == "soon"
+    edit.selectAll()
+    QTest.keyClicks(edit, "2030-03-01")
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    assert window.store.snapshot.job.block.of("WH-21").not_before == "2030-03-01"
+    block.watch.finish()
+    window.commands.run("edit.undo")
+
+
+def test_a_tree_or_an_arrow_that_is_pointed_at_says_why(block: BlockPage) -> None:
+    block.pick("WH-12")
+    place = {t.id: block.map.scale().point(t.east_m, t.north_m) for t in block.map.trees()}
+    assert "WH-12 before WH-07" in block.map.pointed_at(place["WH-12"])
+    assert "WH-12 before WH-07" in block.map.pointed_at((place["WH-12"] + place["WH-07"]) / 2)
+    assert block.map.pointed_at(QPointF(2.0, 2.0)) == ""
 
 
 def test_a_tree_is_opened_from_the_list_and_from_the_map(window: Window, block: BlockPage) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import math
 from dataclasses import replace
 
 import pytest
@@ -15,10 +16,11 @@ from plain_compass.core.base.steps import finished
 from plain_compass.core.block.wanted import BlockWanted, OfTree
 from plain_compass.core.judge.unmeasured import STAND_INS
 from plain_compass.job.block import block_in_steps, order_in_steps, place_reasons, planned_block, taken_over
-from plain_compass.job.block_edits import fixed_lay, let_go, moved_in_order
+from plain_compass.job.block_edits import decided, fixed_lay, let_go, moved_in_order
 from plain_compass.job.block_report import block_to_plain, kit_of, order_calendar, order_csv, order_geojson, piece_words
 from plain_compass.job.demo import demo_coupe, demo_job
-from plain_compass.job.document import Job
+from plain_compass.job.document import Job, case_of
+from plain_compass.job.edits import set_value
 from plain_compass.job.files import job_text, parse_job
 
 JOB = demo_job()
@@ -108,6 +110,60 @@ def test_a_tree_waits_for_its_season_and_those_that_wait_for_it_with_it() -> Non
     for each in first.against:
         if not each.is_broken:
             assert place[each.other] < place[each.tree]
+
+
+def test_a_hung_tree_stops_all_work_within_its_reach_until_it_is_down() -> None:
+    job = demo_coupe()
+    hung = set_value(job, "K-01", "state", "hung")
+    block = finished(block_in_steps(hung))
+    left = {tree_id: what.key for tree_id, what in block.left_out}
+    assert left["K-01"] == "block.hung" and "block.near_hung" in left.values()
+    here = job.plan("K-01")
+    for plan in job.trees:
+        apart_m = math.hypot(plan.at.east_m - here.at.east_m, plan.at.north_m - here.at.north_m)
+        # Level or uphill of it the rule's lengths, downhill half as far again.
+        if apart_m < 2.0 * here.tree.height_m:
+            assert plan.id in left
+        if apart_m > 3.0 * here.tree.height_m:
+            assert plan.id not in left
+    down = set_value(hung, "K-01", "state", "down")
+    after = finished(block_in_steps(down))
+    assert not after.left_out and len(after.trees) == 23
+
+
+@pytest.mark.parametrize(("state", "key"), [("off", "block.put_off"), ("over", "block.blown_over")])
+def test_one_put_off_or_blown_over_is_left_and_said(state: str, key: str) -> None:
+    block, found = planned_block(set_value(COUPE, "K-05", "state", state))
+    assert [(tree_id, what.key) for tree_id, what in block.left_out] == [("K-05", key)]
+    assert len(found.plan.order) == 8
+
+
+def test_a_tree_put_off_or_hung_is_still_in_the_way_of_the_others_and_one_blown_over_is_not() -> None:
+    job = COUPE
+    for state, stands in (("off", True), ("hung", True), ("over", False), ("down", False)):
+        names = {o.name for o in case_of(set_value(job, "K-05", "state", state), "K-04").site.obstacles}
+        assert any("K-05" in name for name in names) is stands
+
+
+def test_after_one_is_felled_the_rest_keep_their_order_where_they_can() -> None:
+    job = COUPE
+    order = order_of(job)
+    after = order_of(set_value(job, order[0], "state", "down"))
+    place = {tree_id: at for at, tree_id in enumerate(after)}
+    rest = order[1:]
+    kept = sum(place[a] < place[b] for at, a in enumerate(rest) for b in rest[at + 1 :])
+    assert set(after) == set(rest) and kept / (len(rest) * (len(rest) - 1) / 2) > 0.8
+
+
+@pytest.mark.parametrize(
+    ("key", "day", "told"),
+    [("not_before", "tomorrow", "2026-09-01"), ("not_after", "2026-02-01", "no day is left between")],
+)
+def test_days_that_are_none_are_told_and_not_taken(key: str, day: str, told: str) -> None:
+    job = decided(demo_coupe(), "K-05", "not_before", "2026-03-01")
+    with pytest.raises(InputError, match=told):
+        decided(job, "K-05", key, day)
+    assert decided(job, "K-05", "not_before", "").block == demo_coupe().block
 
 
 def test_a_season_that_is_over_leaves_the_tree_and_says_so() -> None:

@@ -29,6 +29,7 @@ from ..core.plan.case import Case
 from ..core.plan.reach import meets_by_bearing
 from ..core.site.ground import ground_of
 from ..core.site.site import Cost
+from ..core.site.ways_out import kept_away_m
 from ..core.tree.crown import mean_radius_m
 from .document import Job, TreePlan, case_alone
 from .words import Speech
@@ -39,6 +40,8 @@ HARM = {Cost.NONE: 0.0, Cost.NUISANCE: 0.15, Cost.MATTERS: 1.0, Cost.NEVER: 3.0}
 """What lies under a lay weighs so much."""
 MANY_STARTS = 12
 """Starts of one group among many: a whole wood is to be ordered within minutes."""
+LEFT_STATES = {"hung": "block.hung", "off": "block.put_off", "over": "block.blown_over"}
+"""States in which a tree is not put in order -> what is said of it."""
 FAR_DAY = 10_000
 """No last day."""
 
@@ -87,16 +90,34 @@ def block_in_steps(job: Job) -> Generator[None, None, Block]:
     for plan in job.trees:
         if plan.state == "down":
             continue
-        lacking = missing(plan.tree)
-        if lacking:
-            left_out.append((plan.id, phrase("block.not_measured", what=Phrase(f"measured.{lacking[0]}.name"))))
+        why = _left_out(job, plan)
+        if why is not None:
+            left_out.append((plan.id, why))
             continue
         trees.append(_tree(job, plan))
         yield
     if not trees:
-        raise InputError("trees", 0, reason="no tree of this job stands and is measured")
+        raise InputError("trees", 0, reason="no tree of this job stands, is measured and may be felled now")
     _check_places(trees)
     return Block(tuple(trees), tuple(left_out), groups_of(trees), _fixed(job, trees))
+
+
+def _left_out(job: Job, plan: TreePlan) -> Phrase | None:
+    """Why a tree that is not down is not put in order; None where it is."""
+    if plan.state in LEFT_STATES:
+        return phrase(LEFT_STATES[plan.state])
+    lacking = missing(plan.tree)
+    if lacking:
+        return phrase("block.not_measured", what=Phrase(f"measured.{lacking[0]}.name"))
+    hung = next((other for other in job.trees if other.state == "hung" and _reaches(job, other, plan)), None)
+    return None if hung is None else phrase("block.near_hung", other=hung.id)
+
+
+def _reaches(job: Job, hung: TreePlan, plan: TreePlan) -> bool:
+    """Whether somebody at a tree would stand where one that hangs may come down."""
+    east_m, north_m = plan.at.east_m - hung.at.east_m, plan.at.north_m - hung.at.north_m
+    bearing_deg = math.degrees(math.atan2(east_m, north_m))
+    return math.hypot(east_m, north_m) < kept_away_m(job.site, hung.at, hung.tree.height_m, bearing_deg)
 
 
 def _check_places(trees: list[BlockTree]) -> None:

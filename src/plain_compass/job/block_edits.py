@@ -8,6 +8,7 @@ from dataclasses import replace
 from ..core.base.errors import InputError
 from ..core.block.search import CycleError, Fixed, check_fixed
 from ..core.block.wanted import BlockWanted, First, OfTree
+from .block import day_of
 from .document import Job
 
 
@@ -46,6 +47,26 @@ def _with(job: Job, block: BlockWanted) -> Job:
 def fixed_lay(job: Job, tree_id: str, *, stays: bool) -> Job:
     """A tree that stays on its lay, or may be laid another way again."""
     now = replace(job.block.of(tree_id), id=tree_id, lay="fixed" if stays else "free")
+    others = tuple(each for each in job.block.trees if each.id != tree_id)
+    return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+
+
+def decided(job: Job, tree_id: str, key: str, day: str) -> Job:
+    """From when on (``not_before``) or until when (``not_after``) a tree may be felled; empty for any day.
+
+    Raises InputError where it is no day, or where nothing is left between the two.
+    """
+    label = key.replace("_", " ")
+    if day:
+        day_of(day, label)
+    kept = job.block.of(tree_id)
+    days = {"not_before": kept.not_before, "not_after": kept.not_after, key: day}
+    now = replace(kept, id=tree_id, not_before=days["not_before"], not_after=days["not_after"])
+    if now.not_before and now.not_after and now.not_after < now.not_before:
+        told = (
+            f"no day is left between {now.not_before} and {now.not_after}; accepted: not after on or behind not before"
+        )
+        raise InputError(label, day, reason=told)
     others = tuple(each for each in job.block.trees if each.id != tree_id)
     return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
 

@@ -33,7 +33,15 @@ FORMAT = "plain-compass-job"
 VERSION = 3
 """Of the job file; each step up has its own migration."""
 SUFFIX = ".pcjob.json"
-STATES = {"standing": "still stands", "down": "is down"}
+STATES = {
+    "standing": "still stands",
+    "down": "is down",
+    "hung": "hangs in another",
+    "off": "is put off",
+    "over": "was blown over",
+}
+STANDS = ("standing", "hung", "off")
+"""States of a tree that is still in the way of the others."""
 
 
 @hashed_once
@@ -145,7 +153,7 @@ def _with_neighbours(job: Job, here: TreePlan) -> Site:
     Of a tree that was cut aloft and is down the stem below its cut still stands.
     """
     others = [plan for plan in job.trees if plan.id != here.id and plan.at != here.at]
-    standing = tuple(_neighbour(plan.id, plan.tree, plan.at) for plan in others if plan.state == "standing")
+    standing = tuple(_neighbour(plan.id, plan.tree, plan.at) for plan in others if plan.state in STANDS)
     left = tuple(_stem_left(plan) for plan in others if plan.state == "down" and plan.cut.is_aloft)
     return _joined(job.site, standing + left)
 

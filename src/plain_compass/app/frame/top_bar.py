@@ -89,16 +89,16 @@ class TopBar(QWidget):
             self.tree.setText(name)
             self.tree.setAccessibleName(name.replace("\n", ", "))
         verdict = snapshot.result.verdict
-        is_down = plan.state == "down"
-        text = speech.verdict(verdict)
-        if is_down:
-            planned = speech.phrase(phrase("state.down_as_planned", verdict=small(text)))
-            text = f"{speech.phrase('state.down')} {planned}"
-        if text == self.verdict.accessibleDescription() and self.sign.level == verdict.level:
+        text, level = speech.verdict(verdict), verdict.level
+        if plan.state != "standing":
+            planned = speech.phrase(phrase(f"state.{plan.state}_planned", verdict=small(text)))
+            text = f"{speech.phrase(f'state.{plan.state}')} {planned}"
+            level = Level.STOP if plan.state in ("hung", "over") else level
+        if text == self.verdict.accessibleDescription() and self.sign.level == level:
             return
-        self.sign.level = verdict.level
+        self.sign.level = level
         self.sign.update()
-        lead = speech.phrase("state.down") if is_down else speech.lead(verdict)
+        lead = speech.lead(verdict) if plan.state == "standing" else speech.phrase(f"state.{plan.state}")
         rest = unbroken(text[len(lead) :])
         self.verdict.setText(f"<span style='font-weight:600'>{escape(lead)}</span>{escape(rest)}")
         self.verdict.setAccessibleDescription(text)

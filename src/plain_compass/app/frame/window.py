@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from ...core.judge.findings import Finding
+from ...job.document import STANDS
 from ..drawing.palette import DARK, LIGHT, Palette
 from .answer_actions import AnswerActions
 from .autosave import Autosave
@@ -180,7 +181,7 @@ class Window(QMainWindow):
         self.band.show_findings(result.findings, speech)
         self.trail.show_findings(result.findings, result.verdict.level)
         self.trail.show_read(snapshot.plan.as_cut.is_read)
-        self.trail.show_left(sum(plan.state == "standing" for plan in snapshot.job.trees))
+        self.trail.show_left(sum(plan.state in STANDS for plan in snapshot.job.trees))
         if not self.store.dragging:
             self.commands.refresh()
 

@@ -129,6 +129,11 @@ class Against:
 def reasons(trees: Sequence[BlockTree], order: Sequence[int], lays: Sequence[int]) -> tuple[Against, ...]:
     """Every meeting of trees under the lays they are given, and whether the order heeds it."""
     meets = meetings_of([replace(tree, lays=(tree.lays[lay],)) for tree, lay in zip(trees, lays, strict=True)])
+    return reasons_of(meets, order)
+
+
+def reasons_of(meets: Meetings, order: Sequence[int]) -> tuple[Against, ...]:
+    """The same, of meetings of trees that have one lay each."""
     hits, bars, breaks = meets.hits[:, 0, :], meets.bars[:, 0, :, 0], meets.breaks[:, 0, :, 0]
     place = {tree: at for at, tree in enumerate(order)}
     found = []

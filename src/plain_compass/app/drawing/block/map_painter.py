@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
@@ -29,6 +30,7 @@ class Drawn:
         number: its place in the order; 0 where it has none.
         state: ``standing``, ``down``, or ``left`` where nothing is planned for it.
         lay_deg: None where it has no lay.
+        zone: (bearing, metres) all round within which nobody else may be; ends_of_ways: where its ways out end.
     """
 
     id: str
@@ -40,6 +42,16 @@ class Drawn:
     number: int
     state: str
     is_stop: bool = False
+    zone: tuple[tuple[float, float], ...] = ()
+    ends_of_ways: tuple[tuple[float, float], ...] = ()
+
+
+TITLE_PX = 44.0
+"""Above this nothing is written: there stands the title."""
+GONE = ("down", "over")
+"""States in which a tree stands no more."""
+SIGNS = {"down": "×", "over": "×", "hung": "!", "off": "…"}
+"""What stands in the disc of a tree that has no number."""
 
 
 def map_scale(width: float, height: float, trees: Sequence[Drawn]) -> Scale:
@@ -74,6 +86,9 @@ def paint_map(
     for obstacle in ground:
         _obstacle(painter, scale, obstacle, palette)
     by_id = {each.id: each for each in trees}
+    for each in trees:
+        if each.id == chosen or each.state == "hung":
+            _zone(painter, scale, each, palette)
     for each in trees:
         _lies(painter, scale, each, palette, hot=each.id == chosen)
     for each in trees:
@@ -114,7 +129,33 @@ def _obstacle(painter: QPainter, scale: Scale, obstacle: Obstacle, palette: Pale
         painter.drawPolyline(QPolygonF(points))
     if obstacle.name:
         painter.setFont(font(11, narrow=True))
-        painter.drawText(points[0] + QPointF(4, -4), obstacle.name)
+        wide = painter.fontMetrics().horizontalAdvance(obstacle.name)
+        # A line that begins out of sight is named at the edge where it comes in.
+        near = min(max(points[0].x() + 4, 8.0), painter.viewport().width() - wide - 8.0)
+        line = _height_at(points, near)
+        painter.drawText(QPointF(near, line - 4 if line > TITLE_PX else line + 13), obstacle.name)
+
+
+def _height_at(points: Sequence[QPointF], x: float) -> float:
+    """How far down a line of points is at a place across; that of its first point where it does not go there."""
+    for one, other in pairwise(points):
+        low, high = sorted((one, other), key=lambda each: each.x())
+        if low.x() <= x <= high.x() and high.x() > low.x():
+            return low.y() + (high.y() - low.y()) * (x - low.x()) / (high.x() - low.x())
+    return points[0].y()
+
+
+def _zone(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette) -> None:
+    """Where nobody else may be, and both ways out."""
+    foot = scale.point(tree.east_m, tree.north_m)
+    round_it = [foot + towards(bearing) * (far_m * scale.px_per_m) for bearing, far_m in tree.zone]
+    is_hung = tree.state == "hung"
+    painter.setBrush(fill(palette.load, Qt.BrushStyle.BDiagPattern) if is_hung else Qt.BrushStyle.NoBrush)
+    painter.setPen(pen(palette.load if is_hung else palette.quiet, 1.2, Qt.PenStyle.DotLine))
+    painter.drawPolygon(QPolygonF(round_it))
+    painter.setPen(pen(palette.ink, 3.0, Qt.PenStyle.DotLine))
+    for east_m, north_m in tree.ends_of_ways:
+        painter.drawLine(foot, scale.point(east_m, north_m))
 
 
 def _lies(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
@@ -123,9 +164,16 @@ def _lies(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot
         return
     foot = scale.point(tree.east_m, tree.north_m)
     top = foot + towards(tree.lay_deg) * (tree.length_m * scale.px_per_m)
-    if tree.state == "down":
+    if tree.state == "hung":
+        return
+    if tree.state in GONE:
         painter.setPen(pen(palette.bark, 4.0))
         painter.drawLine(foot, top)
+        return
+    if not tree.number:
+        # Planned, but not in the order: quietly.
+        painter.setPen(pen(palette.quiet, 1.0, Qt.PenStyle.DotLine))
+        paint_arrow(painter, foot, top, 6)
         return
     colour = palette.load if tree.is_stop else palette.lay
     painter.setPen(pen(palette.focus if hot else colour, 2.4 if hot else 1.6, Qt.PenStyle.DashLine))
@@ -133,7 +181,7 @@ def _lies(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot
 
 
 def _stands(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
-    if tree.state == "down":
+    if tree.state in GONE:
         return
     at, radius = scale.point(tree.east_m, tree.north_m), tree.crown_m * scale.px_per_m
     painter.setPen(pen(palette.focus if hot else palette.quiet, 2.0 if hot else 1.0))
@@ -154,11 +202,11 @@ def _arrow(painter: QPainter, scale: Scale, pair: tuple[Drawn, Drawn], palette: 
 def _number(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
     at = scale.point(tree.east_m, tree.north_m)
     painter.setPen(pen(palette.focus if hot else palette.ink, 2.0 if hot else 1.2))
-    painter.setBrush(fill(palette.sapwood if tree.state == "down" else palette.sheet))
+    painter.setBrush(fill(palette.sapwood if tree.state in GONE else palette.sheet))
     painter.drawEllipse(at, NUMBER_PX, NUMBER_PX)
     painter.setPen(pen(palette.ink))
     painter.setFont(font(12, strong=True, narrow=True))
     box = QRectF(at.x() - 14, at.y() - 9, 28, 18)
-    painter.drawText(box, Align.AlignCenter, str(tree.number) if tree.number else "–" if tree.state != "down" else "×")
+    painter.drawText(box, Align.AlignCenter, str(tree.number) if tree.number else SIGNS.get(tree.state, "–"))
     painter.setFont(font(11, narrow=True))
     painter.drawText(QRectF(at.x() - 40, at.y() + NUMBER_PX, 80, 14), Align.AlignCenter, tree.id)

@@ -2,14 +2,35 @@
 
 from __future__ import annotations
 
+import math
+
+import numpy as np
+
+from ....core.site.ways_out import LENGTH_M, kept_away_on_m, ways_out
 from ....core.tree.crown import mean_radius_m
 from ....job.block import Block, Ordered
-from ....job.document import Job
+from ....job.document import Job, TreePlan
 from ...drawing.block.map_painter import Drawn
 
+ROUND_DEG = np.arange(0.0, 360.0, 10.0)
+"""Bearings at which the edge of a zone is drawn."""
 
-def drawn_trees(job: Job, block: Block | None, found: Ordered | None) -> list[Drawn]:
-    """Each with the lay and the number the order gives it, or its own lay and none."""
+
+def _zone(job: Job, plan: TreePlan) -> tuple[tuple[float, float], ...]:
+    """Within it nobody else may be: (bearing, metres) all round."""
+    far_m = kept_away_on_m(job.site, plan.at, plan.tree.height_m, ROUND_DEG)
+    return tuple(zip(ROUND_DEG.tolist(), far_m.tolist(), strict=True))
+
+
+def _ways(job: Job, plan: TreePlan, lay_deg: float) -> tuple[tuple[float, float], ...]:
+    """Where both ways out end, east and north, on the lay the order gives."""
+    turns = [math.radians(way.bearing_deg) for way in ways_out(job.site, plan.at, lay_deg)]
+    east_m, north_m = plan.at.east_m, plan.at.north_m
+    return tuple((east_m + LENGTH_M * math.sin(turn), north_m + LENGTH_M * math.cos(turn)) for turn in turns)
+
+
+def drawn_trees(job: Job, block: Block | None, found: Ordered | None, picked: str = "") -> list[Drawn]:
+    """Each with the lay and number the order gives it, or its own lay and none; with what is round the picked one."""
     place: dict[str, tuple[int, int]] = {}
     if block is not None and found is not None:
         place = {block.trees[at].id: (number, at) for number, at in enumerate(found.plan.order, 1)}
@@ -31,6 +52,8 @@ def drawn_trees(job: Job, block: Block | None, found: Ordered | None) -> list[Dr
                 number=number,
                 state=plan.state,
                 is_stop=is_stop,
+                zone=_zone(job, plan) if plan.id == picked or plan.state == "hung" else (),
+                ends_of_ways=_ways(job, plan, lay_deg) if plan.id == picked and number else (),
             )
         )
     return drawn

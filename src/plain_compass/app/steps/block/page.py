@@ -2,125 +2,29 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
-
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QHideEvent, QMouseEvent, QPainter, QShowEvent
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
-from ....job.block import Block, Ordered, day_of, place_reasons
+from ....job.block import Block, Ordered, place_reasons
 from ....job.block_edits import moved_in_order
 from ....job.block_report import kit_of, piece_words, takes_words
-from ...drawing.block.map_painter import NUMBER_PX, Drawn, map_scale, paint_map
-from ...drawing.block.strip_painter import HEAD_PX, ROW_PX, Box, paint_strip_of_days
-from ...drawing.palette import font, pen
-from ...drawing.scale import Scale
+from ....job.block_why import moved_words, why_not
+from ...drawing.palette import font
 from ...frame.commands import Commands
 from ...frame.page import Picture
-from ...frame.painted import PaintedView
 from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
-from .drawn import drawn_trees
+from .days_view import DaysView
+from .decided import Decided
+from .map_view import MapView
 from .order_list import OrderList
 from .watch import BlockWatch
 
 SIDE_PX = 268
 """Width of the order beside the map."""
-MOST_DAYS = 4
-"""Days shown in the strip at once."""
-
-
-class MapView(PaintedView):
-    """The map; a click picks a tree, a double click opens it.
-
-    Signals:
-        chosen, opened: id of a tree.
-    """
-
-    chosen = Signal(str)
-    opened = Signal(str)
-
-    def __init__(self, store: Store, watch: BlockWatch, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.store, self.watch, self.picked = store, watch, ""
-        self.setAccessibleName("Map of the block")
-        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
-
-    def trees(self) -> list[Drawn]:
-        """Every tree of the job as it is drawn."""
-        return drawn_trees(self.store.snapshot.job, self.watch.block, self.watch.found)
-
-    def scale(self) -> Scale:
-        """Everything in sight."""
-        return map_scale(self.width(), self.height(), self.trees())
-
-    def arrows(self) -> list[tuple[str, str, bool]]:
-        """(earlier, later, broken) of the tree that is picked; all that are broken where none is."""
-        block, found = self.watch.block, self.watch.found
-        if block is None or found is None:
-            return []
-        pairs: dict[tuple[str, str], bool] = {}
-        for each in found.against:
-            one, other = block.trees[each.other].id, block.trees[each.tree].id
-            if each.is_broken or self.picked in (one, other):
-                pairs[(one, other)] = pairs.get((one, other), False) or each.is_broken
-        return [(one, other, broken) for (one, other), broken in pairs.items()]
-
-    def draw(self, painter: QPainter) -> None:
-        """Map and title."""
-        site = self.store.snapshot.job.site
-        look = self.picked, self.palette_in_use
-        paint_map(painter, self.scale(), site.obstacles, self.trees(), self.arrows(), look)
-        painter.setFont(font(14, strong=True))
-        painter.setPen(pen(self.palette_in_use.ink))
-        painter.drawText(QPointF(12, 20), "All trees, in order")
-
-    def _at(self, at: QPointF) -> str:
-        scale = self.scale()
-        near = [((scale.point(t.east_m, t.north_m) - at), t.id) for t in self.trees()]
-        close = [(away.x() ** 2 + away.y() ** 2, id) for away, id in near]
-        distance, id = min(close, default=(1e9, ""))
-        return id if distance <= (2.5 * NUMBER_PX) ** 2 else ""
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        """Pick a tree, or none."""
-        self.chosen.emit(self._at(event.position()))
-
-    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        """Open one."""
-        id = self._at(event.position())
-        if id:
-            self.opened.emit(id)
-
-
-class DaysView(PaintedView):
-    """The day strip."""
-
-    def __init__(self, store: Store, watch: BlockWatch, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.store, self.watch, self.picked = store, watch, ""
-        self.setAccessibleName("The days")
-        self.setFixedHeight(round(HEAD_PX + MOST_DAYS * ROW_PX + 6))
-
-    def draw(self, painter: QPainter) -> None:
-        """Title, days."""
-        job, block, found = self.store.snapshot.job, self.watch.block, self.watch.found
-        painter.setFont(font(14, strong=True))
-        painter.setPen(pen(self.palette_in_use.ink))
-        painter.drawText(QPointF(12, 16), f"Days of {job.block.day_s / 3600:g} hours  ~")
-        if block is None or found is None or not found.slots:
-            return
-        begins = day_of(job.block.begins, "block.begins")
-        number = {tree: at for at, tree in enumerate(found.plan.order, 1)}
-        boxes = [
-            Box(block.trees[s.tree].id, number[s.tree], s.day, s.begins_min, s.ends_min, s.rigs) for s in found.slots
-        ]
-        days = range(max(slot.day for slot in found.slots) + 1)
-        names = [f"{begins + timedelta(days=day):%a %d %b}" for day in days]
-        hours, look = (names, job.block.day_s / 60.0), (self.picked, self.palette_in_use)
-        paint_strip_of_days(painter, QRectF(self.rect()), boxes, hours, look)
 
 
 class BlockPage(QWidget):
@@ -132,6 +36,8 @@ class BlockPage(QWidget):
         self.watch = BlockWatch(self)
         self.map, self.days = MapView(store, self.watch, self), DaysView(store, self.watch, self)
         self.list = OrderList(self)
+        self.decided = Decided(store, self)
+        self.warning = ""
         self.state, self.why = PlainLabel(), QLabel()
         self.state.setFont(font(13))
         self.state.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
@@ -157,10 +63,12 @@ class BlockPage(QWidget):
         left.addWidget(self.map, 1)
         left.addWidget(self.days)
         why = scrolled(self.why)
+        self.decided.setFixedWidth(SIDE_PX)
         self.why.setAlignment(Qt.AlignmentFlag.AlignTop)
         for each, share in ((self.list, 70), (why, 30)):
             each.setFixedWidth(SIDE_PX)
             right.addWidget(each, share)
+        right.addWidget(self.decided)
         for layout in (left, right, middle):
             layout.setSpacing(1)
         middle.addLayout(left, 1)
@@ -197,6 +105,7 @@ class BlockPage(QWidget):
         self.list.show_rows(rows, self.map.picked)
         self.state.setText(self._state())
         self._tell()
+        self.decided.refresh(self.store.snapshot, self.map.picked)
         self.map.update()
         self.days.update()
         self.commands.refresh()
@@ -228,29 +137,44 @@ class BlockPage(QWidget):
         """Why the picked tree stands where it does; else what to take along."""
         block, found, speech = self.watch.block, self.watch.found, self.store.snapshot.speech
         if block is None or found is None:
-            self.why.setText("")
+            self.why.setText(self.warning)
             return
-        ids = [tree.id for tree in block.trees]
-        if self.map.picked in ids:
-            lines = place_reasons(block, found, speech)[ids.index(self.map.picked)]
-            self.why.setText("\n".join(lines) or "Nothing stands against another place; nearness and help put it here.")
+        if self.map.picked in [tree.id for tree in block.trees]:
+            self.why.setText("\n".join(self._why_lines(block, found)))
             return
         order = [block.trees[slot.tree].id for slot in found.slots]
         pieces = [piece_words(piece, order, speech) for piece in kit_of(self.store.snapshot.job, block, found)]
-        out = [f"{id}: {speech.tell(what)}" for id, what in block.left_out]
+        alike: dict[str, list[str]] = {}
+        for id, what in block.left_out:
+            alike.setdefault(speech.tell(what), []).append(id)
+        out = [f"{', '.join(left)}: {told}" for told, left in alike.items()]
         self.why.setText("\n".join(["To take along:", *pieces, *out]))
+
+    def _why_lines(self, block: Block, found: Ordered) -> list[str]:
+        """What the last move broke; why the picked tree stands here; why not elsewhere."""
+        at, speech = block.index(self.map.picked), self.store.snapshot.speech
+        here = place_reasons(block, found, speech)[at]
+        none = ("Nothing stands against another place; nearness and help put it here.",)
+        others = why_not(block, found, at, speech)
+        warned = [self.warning, ""] if self.warning else []
+        return [*warned, "Why here:", *(here or none), *(["", "Why not elsewhere:", *others] if others else [])]
 
     # Asked for -----------------------------------------------------------------------------------------
 
     def pick(self, id: str) -> None:
         """Bring a tree out on map, list and days."""
+        if id != self.map.picked:
+            self.warning = ""
         self.map.picked = self.days.picked = id
         for row in range(self.list.count()):
             if self.list.item(row).data(Qt.ItemDataRole.UserRole) == id:
                 self.list.blockSignals(True)
                 self.list.setCurrentRow(row)
                 self.list.blockSignals(False)
+        if id and id != self.store.tree_id:
+            self.store.look_at(id)
         self._tell()
+        self.decided.refresh(self.store.snapshot, id)
         self.map.update()
         self.days.update()
         self.commands.refresh()
@@ -267,7 +191,9 @@ class BlockPage(QWidget):
             return
         order = [block.trees[at].id for at in found.plan.order]
         self.map.picked = self.days.picked = id
+        broken = moved_words(block, found, block.index(id), place, self.store.snapshot.speech)
         self.store.change(f"{id} moved in the order", lambda job: moved_in_order(job, order, id, place))
+        self.warning = broken
         self._show()
 
     # The window's requests -----------------------------------------------------------------------------

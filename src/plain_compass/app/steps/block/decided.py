@@ -1,0 +1,86 @@
+"""What people say of one tree of a block: its state, from when on and until when it may be felled."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QGridLayout, QLineEdit, QWidget
+
+from ....job.block_edits import decided
+from ...drawing.palette import font
+from ...frame.choice_edit import ChoiceEdit
+from ...frame.plain_label import PlainLabel
+from ...frame.store import Snapshot, Store
+
+DAYS = {"not_before": "not before", "not_after": "not after"}
+"""Fields of a tree of the block that hold a day -> their names."""
+
+
+class DayEdit(QLineEdit):
+    """A day, as 2026-12-01; Escape restores it."""
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.kept = ""
+        self.setFont(font(14))
+        self.setAccessibleName(name)
+        self.setPlaceholderText("any day")
+        self.setToolTip(f"{name}: a day, as 2026-12-01; empty where the season does not matter")
+
+    def show_day(self, day: str) -> None:
+        """Show what is kept."""
+        if day != self.kept or not self.hasFocus():
+            self.kept = day
+            self.setText(day)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Escape restores."""
+        if event.key() == Qt.Key.Key_Escape:
+            self.setText(self.kept)
+            return
+        super().keyPressEvent(event)
+
+
+class Decided(QWidget):
+    """Of the tree that is picked."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store, self.picked = store, ""
+        self.state = ChoiceEdit(store, "state")
+        self.days = {key: DayEdit(name) for key, name in DAYS.items()}
+        grid = QGridLayout(self)
+        grid.setContentsMargins(10, 4, 6, 4)
+        grid.setSpacing(3)
+        for row, (name, edit) in enumerate(
+            (("the tree", self.state), *zip(DAYS.values(), self.days.values(), strict=True))
+        ):
+            label = PlainLabel(name)
+            label.setFont(font(13))
+            grid.addWidget(label, row, 0)
+            grid.addWidget(edit, row, 1)
+        for key, edit in self.days.items():
+            edit.editingFinished.connect(partial(self._set, key))
+
+    def refresh(self, snapshot: Snapshot, picked: str) -> None:
+        """Show one tree; none where none is picked."""
+        self.picked = picked
+        self.setVisible(bool(picked))
+        if not picked:
+            return
+        self.state.refresh(snapshot)
+        of_tree = snapshot.job.block.of(picked)
+        for key, edit in self.days.items():
+            edit.show_day(getattr(of_tree, key))
+
+    def _set(self, key: str) -> None:
+        """Take a day in; what is none stays, with a sentence."""
+        edit, picked = self.days[key], self.picked
+        day = edit.text().strip()
+        if not picked or day == edit.kept:
+            return
+        title = f"{picked}: {DAYS[key]} {day or 'any day'}"
+        if self.store.change(title, lambda job: decided(job, picked, key, day)):
+            edit.kept = day

@@ -1,0 +1,61 @@
+"""Why not the other order, in words: what an earlier or a later place would break or cost."""
+
+from __future__ import annotations
+
+from ..core.base.phrase import phrase
+from ..core.block.other_orders import Elsewhere, Held, elsewhere, held, nearest_unbroken
+from .block import Block, Ordered, reason_words
+from .words import Speech
+
+NO_MORE_MIN = 0.5
+"""Minutes below which two orders cost the same."""
+
+
+def held_of(block: Block, found: Ordered) -> Held:
+    """The block on the lays it is given, for comparing orders."""
+    return held(block.trees, found.plan.lays, block.fixed.first)
+
+
+def broken_words(block: Block, other: Elsewhere, speech: Speech) -> list[str]:
+    """What another order breaks, a sentence each."""
+    lines = [reason_words(block, each, speech) for each in other.broken]
+    names = [(block.trees[earlier].id, block.trees[later].id) for earlier, later in other.undone]
+    lines += [speech.phrase(phrase("block.undone", earlier=one, later=two)) for one, two in names]
+    return list(dict.fromkeys(lines))
+
+
+def moved_words(block: Block, found: Ordered, tree: int, place: int, speech: Speech) -> str:
+    """What a tree moved to a place breaks, and the nearest place that breaks nothing; empty where this one does not.
+
+    Place is counted from 0. Pairs people decided are left out: moving a tree decides them anew.
+    """
+    block_held = held(block.trees, found.plan.lays)
+    other = elsewhere(block_held, found.plan.order, tree, place)
+    if not other.breaks:
+        return ""
+    nearest = nearest_unbroken(block_held, found.plan.order, tree, place)
+    stays = nearest == found.plan.order.index(tree)
+    key = "block.moved_stays" if stays else "block.moved_nearest"
+    broken = "; ".join(broken_words(block, other, speech))
+    return speech.phrase(phrase(key, tree=block.trees[tree].id, place=place + 1, broken=broken, nearest=nearest + 1))
+
+
+def why_not(block: Block, found: Ordered, tree: int, speech: Speech) -> list[str]:
+    """Why a tree does not stand elsewhere: the nearest place on either side that breaks something, or what it costs."""
+    block_held, order = held_of(block, found), found.plan.order
+    now, lines = order.index(tree), list[str]()
+    for step, key in ((-1, "earlier"), (1, "later")):
+        places = range(now + step, -1 if step < 0 else len(order), step)
+        others = [(place, elsewhere(block_held, order, tree, place)) for place in places]
+        barred = next(((place, other) for place, other in others if other.breaks), None)
+        free = others[: [place for place, _ in others].index(barred[0])] if barred else others
+        if free:
+            place, best = min(free, key=lambda each: each[1].minutes)
+            kind = "same" if best.minutes < NO_MORE_MIN else "dearer"
+            lines.append(
+                speech.phrase(phrase(f"block.{key}_{kind}", place=place + 1, more=f"{max(best.minutes, 0.0):.0f}"))
+            )
+        if barred:
+            broken = "; ".join(broken_words(block, barred[1], speech))
+            lines.append(speech.phrase(phrase(f"block.{key}_breaks", place=barred[0] + 1, broken=broken)))
+    return lines
