@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import csv
 import json
+import subprocess
+import sys
 from dataclasses import replace
 from pathlib import Path
 
@@ -11,6 +13,7 @@ import pytest
 from pypdf import PdfReader
 
 from plain_compass.cli import main
+from plain_compass.job.block_edits import wind_limited
 from plain_compass.job.demo import demo_coupe
 from plain_compass.job.edits import set_value
 from plain_compass.job.files import job_text
@@ -48,7 +51,9 @@ def test_files_are_written_by_the_end_of_their_names(few: Path, tmp_path: Path) 
     assert len(list(csv.DictReader((tmp_path / "a.csv").open()))) == 6
     assert len(json.loads((tmp_path / "a.geojson").read_text())["features"]) == 6
     assert (tmp_path / "a.ics").read_text().startswith("BEGIN:VCALENDAR")
-    assert main(["block", "sheet", str(few), "-o", str(tmp_path / "day.pdf")]) == 0
+    # By itself: it draws, and a test run has its own application already.
+    command = [sys.executable, "-m", "plain_compass.cli", "block", "sheet", str(few), "-o", str(tmp_path / "day.pdf")]
+    assert subprocess.run(command, check=False, capture_output=True).returncode == 0
     pages = PdfReader(tmp_path / "day.pdf").pages
     text = " ".join(" ".join(page.extract_text() for page in pages).split())
     assert "K-05" in text and "Meeting point" in text and "K-03: put off" in text
@@ -59,6 +64,22 @@ def test_kit_and_what_is_left_are_told(few: Path, capsys: pytest.CaptureFixture[
     assert "a bar of" in capsys.readouterr().out
     assert main(["block", "left", str(few)]) == 0
     assert capsys.readouterr().out.startswith("6 trees to fell, ")
+
+
+def test_the_wind_is_told_by_day_and_tree_and_gaps_are_unknown(
+    few: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    job = set_value(demo_coupe(), "K-03", "state", "off")
+    job = wind_limited(wind_limited(replace(job, trees=job.trees[:7]), "K-01", "20 m/s"), "K-02", "4")
+    few.write_text(job_text(job))
+    forecast = tmp_path / "wind.csv"
+    forecast.write_text("hour,speed [km/h]\n" + "".join(f"2027-01-11 {h:02d}:00,36\n" for h in (8, 9, 12, 13)))
+    assert main(["block", "wind", str(few), "--begins", "2027-01-11", "--forecast", str(forecast)]) == 0
+    said = capsys.readouterr()
+    assert "No wind is forecast for 2027-01-11 10:00 to 2027-01-11 11:00: unknown, not calm." in said.err
+    assert "some hour of Mon 11 Jan will do: K-01." in said.out
+    assert "K-02 goes up to 4 m/s; above it from 08:00 to 10:00, not forecast from 10:00 to 12:00" in said.out
+    assert "no limit is said for K-05; unknown" in said.out
 
 
 @pytest.mark.parametrize(

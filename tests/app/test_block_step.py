@@ -15,6 +15,7 @@ from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.block.actions import BlockActions
 from plain_compass.app.steps.block.page import BlockPage
 from plain_compass.core.base.levels import Level
+from plain_compass.core.base.paths import with_value
 from plain_compass.job.edits import set_value
 
 Left = Qt.MouseButton.LeftButton
@@ -130,6 +131,31 @@ def test_a_tree_or_an_arrow_that_is_pointed_at_says_why(block: BlockPage) -> Non
     assert "WH-12 before WH-07" in block.map.pointed_at(place["WH-12"])
     assert "WH-12 before WH-07" in block.map.pointed_at((place["WH-12"] + place["WH-07"]) / 2)
     assert block.map.pointed_at(QPointF(2.0, 2.0)) == ""
+
+
+def test_a_forecast_is_read_and_a_limit_typed_and_the_tree_waits_for_the_wind(
+    window: Window, block: BlockPage, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    begins = "2030-03-01"
+    window.store.change("begins", lambda job: with_value(job, "block.begins", begins))
+    table = tmp_path / "wind.csv"
+    table.write_text("hour,speed\n" + "".join(f"{begins} {h:02d}:00,{9 if h < 11 else 3}\n" for h in range(8, 14)))
+    monkeypatch.setattr(BlockActions, "ask_forecast", lambda _: str(table))
+    window.commands.run("block.forecast")
+    assert "6 hours of wind taken in." in window.message.text()
+    block.watch.finish()
+    block.pick(first := ids(block)[0])
+    edit = block.decided.wind
+    edit.setFocus()
+    QTest.keyClicks(edit, "6")
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    assert edit.text() == "6 m/s"
+    block.watch.finish()
+    assert f"Wind: {first} goes up to 6 m/s; above it from 08:00 to 11:00" in block.why.text()
+    found, at = block.watch.found, block.watch.block.index(first)
+    assert next(slot for slot in found.slots if slot.tree == at).begins_min >= 180.0
+    for _ in range(3):
+        window.commands.run("edit.undo")
 
 
 def test_a_tree_is_opened_from_the_list_and_from_the_map(window: Window, block: BlockPage) -> None:

@@ -11,7 +11,9 @@ from hypothesis import strategies as st
 from scipy.stats import t
 
 from plain_compass.core.base.student import student_quantile
+from plain_compass.core.stump.facts import NAMES
 from plain_compass.core.stump.learning import FARTHEST, PRIOR, learned
+from plain_compass.core.stump.quantities import Records, Shipped, known_of
 
 records = st.lists(st.floats(-20, 20), max_size=30)
 
@@ -89,3 +91,23 @@ def test_quantiles_outside_of_a_probability_are_refused() -> None:
 def test_a_spread_that_is_none_is_refused(spread: float) -> None:
     with pytest.raises(ValueError, match="positive"):
         learned([1.0], 0.0, spread)
+
+
+def test_each_way_of_measuring_and_each_kind_of_wood_is_learned_from_its_own_records_alone() -> None:
+    # Kinds 0 and 2 took heights by stick, a tenth too high; kind 1 by clinometer, truly.
+    kinds = np.array([0, 1, 2, 0, 1])
+    facts = np.full((5, len(NAMES)), np.nan)
+    facts[:, NAMES.index("height_share")] = np.where(kinds == 1, 0.0, 0.1)
+    classes = {
+        "height_by": ["stick", "clinometer", "stick"],
+        "lean_by": ["unknown"] * 3,
+        "supple": ["usual"] * 3,
+        "splits": ["usual"] * 3,
+    }
+    records = Records(np.arange(1, 6), ["2026-01-01"] * 5, facts, kinds, classes, {})
+    shipped = Shipped(
+        aim_deg=2.0, depth_m=0.01, step_m=0.01, hinge_m=0.005, hinge_share=0.1, height=0.05, lean_deg={"unknown": 1.0}
+    )
+    known = {each.key: each for each in known_of(records, shipped)}
+    assert known["height:stick"].values.tolist() == [0.1, 0.1, 0.1] and known["height:stick"].rows.tolist() == [0, 2, 3]
+    assert known["height:clinometer"].values.tolist() == [0.0, 0.0]

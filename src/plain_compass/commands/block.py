@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import argparse
 import json
+import sys
 from dataclasses import replace
 from pathlib import Path
 
 from ..core.base.errors import InputError
 from ..job.block import Block, Ordered, planned_block
+from ..job.block_edits import with_forecast
 from ..job.block_report import (
     block_to_plain,
     kit_of,
@@ -18,8 +20,10 @@ from ..job.block_report import (
     piece_words,
     takes_words,
 )
-from ..job.disk import JobFileError, write_atomically
+from ..job.block_wind import day_words, wind_words
+from ..job.disk import JobFileError, read_text, write_atomically
 from ..job.document import Job
+from ..job.forecast_csv import import_forecast
 from .opening import opened_job
 
 WRITES = {".csv": order_csv, ".geojson": order_geojson, ".ics": order_calendar}
@@ -29,12 +33,15 @@ WRITES = {".csv": order_csv, ".geojson": order_geojson, ".ics": order_calendar}
 def add_to(parser: argparse.ArgumentParser) -> None:
     """What to do, with which job."""
     parser.add_argument(
-        "what", choices=("plan", "kit", "left", "sheet"), help="order, kit, what is left, or the day sheet"
+        "what",
+        choices=("plan", "kit", "left", "wind", "sheet"),
+        help="order, kit, what is left, wind, or the day sheet",
     )
     parser.add_argument("file", type=Path, help="a job file, the word demo, or - for standard input")
     parser.add_argument("--seed", type=int, default=1, help="the same seed gives the same order")
     parser.add_argument("--hours", type=float, help="hours of work a day")
     parser.add_argument("--begins", default="", help="first day, as 2026-10-01")
+    parser.add_argument("--forecast", type=Path, help="CSV of hour, speed, and where known gust and direction")
     parser.add_argument("-o", "--output", type=Path, help="plan: a .csv, .geojson or .ics; sheet: the PDF to write")
     parser.add_argument("--json", action="store_true", help="print one JSON object")
 
@@ -50,8 +57,14 @@ def run(arguments: argparse.Namespace) -> int:
     if arguments.begins:
         wanted = replace(wanted, begins=arguments.begins)
     job = replace(job, block=wanted)
+    if arguments.forecast is not None:
+        hours, told = import_forecast(read_text(arguments.forecast), arguments.forecast.name)
+        job = with_forecast(job, hours)
+        for each in told:
+            print(each, file=sys.stderr)
     block, found = planned_block(job, arguments.seed)
-    return {"plan": _plan, "kit": _kit, "left": _left, "sheet": _sheet}[arguments.what](job, block, found, arguments)
+    asked = {"plan": _plan, "kit": _kit, "left": _left, "wind": _wind, "sheet": _sheet}
+    return asked[arguments.what](job, block, found, arguments)
 
 
 def _plan(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace) -> int:
@@ -87,6 +100,16 @@ def _kit(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
         print(f"Day {day + 1}: {', '.join(ids)}")
         for piece in kit_of(job, block, found, day):
             print(f"  {piece_words(piece, ids, job.speech)}")
+    return 0
+
+
+def _wind(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
+    ids = [block.trees[slot.tree].id for slot in found.slots]
+    for day in sorted({slot.day for slot in found.slots}):
+        for line in day_words(job, ids, day, job.speech):
+            print(line)
+    for slot in found.slots:
+        print(f"  {wind_words(job, block.trees[slot.tree].id, slot.day, job.speech)}")
     return 0
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Generator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import date
 from itertools import pairwise
 
 import numpy as np
@@ -31,6 +30,8 @@ from ..core.site.ground import ground_of
 from ..core.site.site import Cost
 from ..core.site.ways_out import kept_away_m
 from ..core.tree.crown import mean_radius_m
+from .block_days import day_of
+from .block_wind import windy
 from .document import Job, TreePlan, case_alone
 from .words import Speech
 
@@ -169,16 +170,6 @@ def _may(job: Job, tree_id: str) -> tuple[int, int]:
     return max(first, 0), last
 
 
-def day_of(text: str, field: str) -> date:
-    """A day as it is written; today where nothing is. Raises InputError."""
-    if not text:
-        return date.today()
-    try:
-        return date.fromisoformat(text)
-    except ValueError:
-        raise InputError(field, text, reason="a day is written as 2026-09-01") from None
-
-
 def _fixed(job: Job, trees: list[BlockTree]) -> Fixed:
     at = {tree.id: index for index, tree in enumerate(trees)}
     first = tuple(
@@ -201,7 +192,7 @@ def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
             waits[each.tree].add(each.other)
     for earlier, later in block.fixed.first:
         waits[later].add(earlier)
-    slots, late = into_days(plan.order, jobs, job.block.day_s / 60.0, waits)
+    slots, late = into_days(plan.order, jobs, job.block.day_s / 60.0, waits, windy(job, [t.id for t in block.trees]))
     return Ordered(plan, slots, late, against)
 
 

@@ -6,10 +6,14 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from ..core.base.errors import InputError
+from ..core.base.quantity import Kind
+from ..core.block.forecast import Hour
 from ..core.block.search import CycleError, Fixed, check_fixed
 from ..core.block.wanted import BlockWanted, First, OfTree
-from .block import day_of
+from .block_days import day_of
 from .document import Job
+from .fields import quantity_at
+from .typed import parse
 
 
 def moved_in_order(job: Job, order: Sequence[str], tree_id: str, place: int) -> Job:
@@ -69,6 +73,21 @@ def decided(job: Job, tree_id: str, key: str, day: str) -> Job:
         raise InputError(label, day, reason=told)
     others = tuple(each for each in job.block.trees if each.id != tree_id)
     return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+
+
+def wind_limited(job: Job, tree_id: str, typed: str) -> Job:
+    """The mean wind up to which a tree may be felled, as a person types it; empty for not said. Raises InputError."""
+    limit = None if not typed.strip() else parse(typed, Kind.SPEED, job.units)
+    if limit is not None:
+        quantity_at("block.trees.0.wind_m_s").check("wind limit", limit)
+    now = replace(job.block.of(tree_id), id=tree_id, wind_m_s=limit)
+    others = tuple(each for each in job.block.trees if each.id != tree_id)
+    return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+
+
+def with_forecast(job: Job, hours: Sequence[Hour]) -> Job:
+    """The job with another forecast of the wind."""
+    return replace(job, block=replace(job.block, forecast=tuple(hours)))
 
 
 def let_go(job: Job, tree_id: str = "") -> Job:

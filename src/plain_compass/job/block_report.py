@@ -12,7 +12,8 @@ from typing import Any
 from ..core.advice.sectors import Takes
 from ..core.base.quantity import Kind
 from ..core.block.kit import Piece, pieces_of
-from .block import Block, Ordered, day_of, place_reasons
+from .block import Block, Ordered, place_reasons
+from .block_days import day_of
 from .document import Job
 from .words import Speech
 

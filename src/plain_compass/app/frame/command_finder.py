@@ -71,6 +71,7 @@ OTHER_WORDS: dict[str, str] = {
     "block.take": "turn apply accept order lays",
     "block.fix": "keep lay stay free",
     "block.free": "undo forget decided order",
+    "block.forecast": "wind forecast weather gust hours csv",
     "block.sheet": "day sheet pdf print calendar csv geojson export",
     "stump.planned": "as cut same no difference",
     "stump.mark": "top landed right place lay",

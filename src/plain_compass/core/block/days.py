@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from .cost import RIG, WALK_M_MIN
+
+HOUR_MIN = 60.0
+"""A forecast goes by hours."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,14 +32,22 @@ class Job:
     may: tuple[int, int] = (0, 10_000)
 
 
+Windy = Callable[[int, int, float, float], bool]
+"""Whether a tree cannot be felled for the wind: (tree, day, minutes of work from, to)."""
+
+
 def into_days(
-    order: Sequence[int], jobs: Sequence[Job], day_min: float, waits: Mapping[int, Collection[int]] | None = None
+    order: Sequence[int],
+    jobs: Sequence[Job],
+    day_min: float,
+    waits: Mapping[int, Collection[int]] | None = None,
+    windy: Windy = lambda *_: False,
 ) -> tuple[tuple[Slot, ...], tuple[int, ...]]:
     """(slots in order, trees that cannot be felled on any day they may be).
 
     A tree is not begun that would not be down by the end of the day, unless it takes more than a day by itself; a rope
-    is rigged anew each morning. A tree that may not be felled yet is waited for by those that come after it for a
-    reason, while others go on; those that may no longer be are left.
+    is rigged anew each morning. A tree that may not be felled yet, or not in the wind there is, is waited for by those
+    that come after it for a reason, while others go on; those that may no longer be are left.
 
     Args:
         jobs: by index of tree; waits: tree -> those that must be down before it.
@@ -46,20 +57,30 @@ def into_days(
     while waiting:
         held = set(waiting)
         free = [each for each in waiting if not held & set((waits or {}).get(each, ()))] or waiting
-        tree = next((each for each in free if jobs[each].may[0] <= day), None)
-        if tree is None:
+        in_season = [each for each in free if jobs[each].may[0] <= day]
+        if not in_season:
             day, at, rigged = min(jobs[each].may[0] for each in free), 0.0, False
             continue
-        job = jobs[tree]
-        rigs = job.ropes and not rigged
-        takes = job.minutes + job.walk_m / WALK_M_MIN + (RIG if rigs else 0.0)
-        if at > 0 and at + takes > day_min:
+        long = {each: _takes(jobs[each], rigged) for each in in_season}
+        tree = next((each for each in in_season if not windy(each, day, at, at + long[each])), None)
+        if tree is None:
+            # All of them wait for the wind to drop: an hour, or until morning.
+            at = HOUR_MIN * (at // HOUR_MIN + 1)
+            if at >= day_min:
+                day, at, rigged = day + 1, 0.0, False
+            continue
+        if at > 0 and at + long[tree] > day_min:
             day, at, rigged = day + 1, 0.0, False
             continue
         waiting.remove(tree)
-        if day > job.may[1]:
+        if day > jobs[tree].may[1]:
             left.append(tree)
             continue
-        slots.append(Slot(tree, day, at, at + takes, rigs))
-        at, rigged = at + takes, job.ropes
+        slots.append(Slot(tree, day, at, at + long[tree], jobs[tree].ropes and not rigged))
+        at, rigged = at + long[tree], jobs[tree].ropes
     return tuple(slots), tuple(left)
+
+
+def _takes(job: Job, rigged: bool) -> float:
+    """Minutes of one tree, with the walk there and its rope where none is up."""
+    return job.minutes + job.walk_m / WALK_M_MIN + (RIG if job.ropes and not rigged else 0.0)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..base.quantity import Kind, choice, name, quantity
+from .forecast import Hour
 
 LAYS = {"free": "may be laid another way", "fixed": "stays on its lay"}
 
@@ -23,7 +24,7 @@ class OfTree:
 
     Attributes:
         not_before, not_after: days, as 2026-09-01; empty where the season does not matter.
-        wind_m_s: mean wind up to which it may be felled; None for as its plan says.
+        wind_m_s: mean wind up to which it may be felled; None where nobody has said.
     """
 
     id: str = name("", "tree")
@@ -48,6 +49,7 @@ class BlockWanted:
 
     Attributes:
         begins: first day, as 2026-10-01; empty for today.
+        forecast: wind hour by hour, in order; empty where nobody has brought one.
     """
 
     day_s: float = quantity(
@@ -61,6 +63,7 @@ class BlockWanted:
     )
     begins: str = name("", "first day")
     first: tuple[First, ...] = ()
+    forecast: tuple[Hour, ...] = ()
     trees: tuple[OfTree, ...] = ()
 
     def of(self, tree_id: str) -> OfTree:

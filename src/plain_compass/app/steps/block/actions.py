@@ -9,9 +9,10 @@ from PySide6.QtWidgets import QFileDialog
 
 from ....core.base.errors import PlainCompassError
 from ....job.block import Block, Ordered, taken_over
-from ....job.block_edits import fixed_lay, let_go
+from ....job.block_edits import fixed_lay, let_go, with_forecast
 from ....job.block_report import order_calendar, order_csv, order_geojson
-from ....job.disk import write_atomically
+from ....job.disk import read_text, write_atomically
+from ....job.forecast_csv import import_forecast
 from ...frame.commands import Command
 from ...frame.desk import Desk
 from .page import BlockPage
@@ -33,6 +34,7 @@ class BlockActions:
             Command("block.take", "Take these lays over", "", self.take, self._is_turned),
             Command("block.fix", self._fix_title, "", self.fix, lambda: bool(self._picked())),
             Command("block.free", "Let decisions go", "", self.free, self._is_decided),
+            Command("block.forecast", "Wind…", "", self.take_forecast),
             Command("block.sheet", "Write out…", "", self.write_out, lambda: self._answer() is not None),
         ]
 
@@ -79,6 +81,24 @@ class BlockActions:
         """Nothing decided any more, of the picked tree or of any."""
         picked = self._picked()
         self.store.change("decisions let go", lambda job: let_go(job, picked))
+
+    def ask_forecast(self) -> str:
+        """A table of hours and winds to read; empty for none."""
+        title, folder = "A forecast of the wind", str(Path.home())
+        return QFileDialog.getOpenFileName(self.desk.frame, title, folder, "CSV (*.csv)")[0]
+
+    def take_forecast(self) -> None:
+        """Read the wind hour by hour; what could not be taken is said, and gaps in it."""
+        where = self.ask_forecast()
+        if not where:
+            return
+        try:
+            hours, told = import_forecast(read_text(Path(where)), Path(where).name)
+        except PlainCompassError as error:
+            self.desk.message.refuse(str(error))
+            return
+        if self.store.change("forecast of the wind", lambda job: with_forecast(job, hours)):
+            self.desk.message.tell(" ".join([f"{len(hours)} hours of wind taken in.", *told[:4]]))
 
     def ask_where(self) -> str:
         """A file to write; empty for none."""

@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
-from ....job.block import day_of
+from ....job.block_days import day_of
 from ...drawing.block.strip_painter import HEAD_PX, ROW_PX, Box, paint_strip_of_days
 from ...drawing.palette import font, pen
 from ...frame.painted import PaintedView

@@ -8,7 +8,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QWidget
 
-from ....job.block_edits import decided
+from ....core.base.quantity import Kind
+from ....job.block_edits import decided, wind_limited
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.plain_label import PlainLabel
@@ -16,24 +17,26 @@ from ...frame.store import Snapshot, Store
 
 DAYS = {"not_before": "not before", "not_after": "not after"}
 """Fields of a tree of the block that hold a day -> their names."""
+WIND = "wind up to"
+"""Name of the field for a limit of wind."""
 
 
-class DayEdit(QLineEdit):
-    """A day, as 2026-12-01; Escape restores it."""
+class WordEdit(QLineEdit):
+    """A day or a limit as it is typed; Escape restores it."""
 
-    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+    def __init__(self, name: str, empty: str, accepted: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.kept = ""
         self.setFont(font(14))
         self.setAccessibleName(name)
-        self.setPlaceholderText("any day")
-        self.setToolTip(f"{name}: a day, as 2026-12-01; empty where the season does not matter")
+        self.setPlaceholderText(empty)
+        self.setToolTip(f"{name}: {accepted}")
 
-    def show_day(self, day: str) -> None:
+    def show_kept(self, words: str) -> None:
         """Show what is kept."""
-        if day != self.kept or not self.hasFocus():
-            self.kept = day
-            self.setText(day)
+        if words != self.kept or not self.hasFocus():
+            self.kept = words
+            self.setText(words)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape restores."""
@@ -50,19 +53,21 @@ class Decided(QWidget):
         super().__init__(parent)
         self.store, self.picked = store, ""
         self.state = ChoiceEdit(store, "state")
-        self.days = {key: DayEdit(name) for key, name in DAYS.items()}
+        a_day = "a day, as 2026-12-01; empty where the season does not matter"
+        self.days = {key: WordEdit(name, "any day", a_day) for key, name in DAYS.items()}
+        self.wind = WordEdit(WIND, "not said", "mean wind at the crowns, as 6 m/s; held against the forecast")
         grid = QGridLayout(self)
         grid.setContentsMargins(10, 4, 6, 4)
         grid.setSpacing(3)
-        for row, (name, edit) in enumerate(
-            (("the tree", self.state), *zip(DAYS.values(), self.days.values(), strict=True))
-        ):
+        asked = (("the tree", self.state), *zip(DAYS.values(), self.days.values(), strict=True), (WIND, self.wind))
+        for row, (name, edit) in enumerate(asked):
             label = PlainLabel(name)
             label.setFont(font(13))
             grid.addWidget(label, row, 0)
             grid.addWidget(edit, row, 1)
         for key, edit in self.days.items():
             edit.editingFinished.connect(partial(self._set, key))
+        self.wind.editingFinished.connect(self._set_wind)
 
     def refresh(self, snapshot: Snapshot, picked: str) -> None:
         """Show one tree; none where none is picked."""
@@ -73,7 +78,9 @@ class Decided(QWidget):
         self.state.refresh(snapshot)
         of_tree = snapshot.job.block.of(picked)
         for key, edit in self.days.items():
-            edit.show_day(getattr(of_tree, key))
+            edit.show_kept(getattr(of_tree, key))
+        limit = of_tree.wind_m_s
+        self.wind.show_kept("" if limit is None else snapshot.speech.show(limit, Kind.SPEED))
 
     def _set(self, key: str) -> None:
         """Take a day in; what is none stays, with a sentence."""
@@ -84,3 +91,13 @@ class Decided(QWidget):
         title = f"{picked}: {DAYS[key]} {day or 'any day'}"
         if self.store.change(title, lambda job: decided(job, picked, key, day)):
             edit.kept = day
+
+    def _set_wind(self) -> None:
+        """Take the limit in; what is no speed stays, with a sentence."""
+        picked, typed = self.picked, self.wind.text().strip()
+        if not picked or typed == self.wind.kept:
+            return
+        title = f"{picked}: {WIND} {typed or 'not said'}"
+        if self.store.change(title, lambda job: wind_limited(job, picked, typed)):
+            self.wind.kept = ""
+            self.refresh(self.store.snapshot, picked)

@@ -11,6 +11,7 @@ from ....job.block import Block, Ordered, place_reasons
 from ....job.block_edits import moved_in_order
 from ....job.block_report import kit_of, piece_words, takes_words
 from ....job.block_why import moved_words, why_not
+from ....job.block_wind import day_words, wind_words
 from ...drawing.palette import font
 from ...frame.commands import Commands
 from ...frame.page import Picture
@@ -57,7 +58,7 @@ class BlockPage(QWidget):
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 4, 10, 4)
         tools.addWidget(self.state, 1)
-        for name in ("block.take", "block.fix", "block.free", "block.sheet"):
+        for name in ("block.take", "block.fix", "block.free", "block.forecast", "block.sheet"):
             tools.addWidget(self.commands.button(name))
         left, right, middle = QVBoxLayout(), QVBoxLayout(), QHBoxLayout()
         left.addWidget(self.map, 1)
@@ -148,7 +149,8 @@ class BlockPage(QWidget):
         for id, what in block.left_out:
             alike.setdefault(speech.tell(what), []).append(id)
         out = [f"{', '.join(left)}: {told}" for told, left in alike.items()]
-        self.why.setText("\n".join(["To take along:", *pieces, *out]))
+        wind = day_words(self.store.snapshot.job, order, 0, speech)
+        self.why.setText("\n".join(["To take along:", *pieces, "", *wind, *out]))
 
     def _why_lines(self, block: Block, found: Ordered) -> list[str]:
         """What the last move broke; why the picked tree stands here; why not elsewhere."""
@@ -157,7 +159,9 @@ class BlockPage(QWidget):
         none = ("Nothing stands against another place; nearness and help put it here.",)
         others = why_not(block, found, at, speech)
         warned = [self.warning, ""] if self.warning else []
-        return [*warned, "Why here:", *(here or none), *(["", "Why not elsewhere:", *others] if others else [])]
+        day = next((slot.day for slot in found.slots if slot.tree == at), None)
+        wind = [] if day is None else [wind_words(self.store.snapshot.job, self.map.picked, day, speech), ""]
+        return [*warned, *wind, "Why here:", *(here or none), *(["", "Why not elsewhere:", *others] if others else [])]
 
     # Asked for -----------------------------------------------------------------------------------------
 
