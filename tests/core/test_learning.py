@@ -94,12 +94,12 @@ def test_a_spread_that_is_none_is_refused(spread: float) -> None:
 
 
 def test_each_way_of_measuring_and_each_kind_of_wood_is_learned_from_its_own_records_alone() -> None:
-    # Kinds 0 and 2 took heights by stick, a tenth too high; kind 1 by clinometer, truly.
+    # Kind 0 took heights by stick, a tenth too high; kinds 1 and 2 by clinometer, truly.
     kinds = np.array([0, 1, 2, 0, 1])
     facts = np.full((5, len(NAMES)), np.nan)
-    facts[:, NAMES.index("height_share")] = np.where(kinds == 1, 0.0, 0.1)
+    facts[:, NAMES.index("height_share")] = np.where(kinds == 0, 0.1, 0.0)
     classes = {
-        "height_by": ["stick", "clinometer", "stick"],
+        "height_by": ["stick", "clinometer", "clinometer"],
         "lean_by": ["unknown"] * 3,
         "supple": ["usual"] * 3,
         "splits": ["usual"] * 3,
@@ -109,5 +109,5 @@ def test_each_way_of_measuring_and_each_kind_of_wood_is_learned_from_its_own_rec
         aim_deg=2.0, depth_m=0.01, step_m=0.01, hinge_m=0.005, hinge_share=0.1, height=0.05, lean_deg={"unknown": 1.0}
     )
     known = {each.key: each for each in known_of(records, shipped)}
-    assert known["height:stick"].values.tolist() == [0.1, 0.1, 0.1] and known["height:stick"].rows.tolist() == [0, 2, 3]
-    assert known["height:clinometer"].values.tolist() == [0.0, 0.0]
+    assert known["height:stick"].values.tolist() == [0.1, 0.1] and known["height:stick"].rows.tolist() == [0, 3]
+    assert known["height:clinometer"].values.tolist() == [0.0, 0.0, 0.0]

@@ -20,7 +20,7 @@ from plain_compass.core.fall.fan import Fan, fan_of
 from plain_compass.core.fall.nominal import nominal_fall
 from plain_compass.core.fall.reckon import rod_of
 from plain_compass.core.fall.rods import BROKE_BY
-from plain_compass.core.fall.spread import samples_of, slopes_in_steps
+from plain_compass.core.fall.spread import TOGETHER, samples_of, slopes_in_steps
 from plain_compass.core.judge.fall import hit_chances
 from plain_compass.core.plan.case import Case
 from plain_compass.core.site.site import Obstacle, Place, Site
@@ -155,6 +155,15 @@ def test_energy_gained_is_weight_times_height_in_every_likely_fall() -> None:
     samples = samples_of(leaning(), {"tree.height_m": {"mass": 0.08, "up": 0.03}}, STILL, 64, 3)
     moved = samples.moved[:, samples.inputs.index("tree.height_m")]
     assert samples.gains == pytest.approx(np.exp(0.11 * moved))
+
+
+def test_dense_wood_is_strong_and_stiff_together_and_each_keeps_its_spread() -> None:
+    slopes = {"wood.rupture": {"peak": 0.16}, "wood.elasticity": {"stiffness": 0.12}, "wood.shear": {"split": 0.1}}
+    samples = samples_of(leaning(), slopes, STILL, 1024, 3)
+    strong, stiff, shear = (samples.moved[:, samples.inputs.index(name)] for name in slopes)
+    assert np.corrcoef(strong, stiff)[0, 1] == pytest.approx(TOGETHER, abs=0.05)
+    assert abs(np.corrcoef(strong, shear)[0, 1]) < 0.05
+    assert np.std(stiff) == pytest.approx(1.0, abs=0.05)
 
 
 def test_thickness_moves_the_hinge_by_its_own_powers() -> None:

@@ -84,8 +84,8 @@ def test_more_wind_never_lets_a_tree_go_that_less_did_not(one: float, other: flo
 
 def test_a_tree_waits_for_the_wind_to_drop_and_the_others_go_on() -> None:
     jobs = [DayJob(50.0, 0.0, False) for _ in range(3)]
-    slots, late = into_days([0, 1, 2], jobs, 360.0, windy=lambda *at: at[0] == 0 and at[2] < 120.0)
-    assert [slot.tree for slot in slots] == [1, 2, 0] and not late and slots[2].begins_min == 120.0
+    slots, late = into_days([0, 1, 2], jobs, 360.0, windy=lambda *at: at[0] == 0 and at[2] < 130.0)
+    assert [slot.tree for slot in slots] == [1, 2, 0] and not late and slots[2].begins_min == 180.0
 
 
 def test_wind_all_day_puts_a_tree_off_to_the_next() -> None:

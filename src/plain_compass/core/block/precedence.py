@@ -44,7 +44,6 @@ def meetings_of(trees: Sequence[BlockTree]) -> Meetings:
     """Every pair under every lay."""
     turn, (along, aside, away) = lays_rad(trees), _seen_from(trees, trees)
     hits = _hits(trees, trees, along, aside)
-    hits[np.arange(len(trees)), :, np.arange(len(trees))] = False
     return Meetings(hits=hits, bars=_bars(trees, turn, along, aside), breaks=_breaks(trees, turn, away))
 
 
@@ -85,7 +84,7 @@ def _half_m(trees: Sequence[BlockTree], along: Array) -> Array:
 
 
 def _hits(trees: Sequence[BlockTree], others: Sequence[BlockTree], along: Array, aside: Array) -> Mask:
-    """A standing crown within the footprint: along it to its end, aside to its half width."""
+    """A standing crown within the footprint, along it and aside of it; none is ahead of itself."""
     radius, length = _column(others, "crown_m"), _column(trees, "length_m")
     near = (along > 0) & (along < length[:, None, None] + radius)
     met: Mask = near & (np.abs(aside) < _half_m(trees, along) + radius)
