@@ -13,6 +13,7 @@ import pytest
 from pypdf import PdfReader
 
 from plain_compass.cli import main
+from plain_compass.job.block import planned_block
 from plain_compass.job.block_edits import wind_limited
 from plain_compass.job.demo import demo_coupe
 from plain_compass.job.edits import set_value
@@ -26,6 +27,12 @@ def few(tmp_path: Path) -> Path:
     path = tmp_path / "few.pcjob.json"
     path.write_text(job_text(set_value(job, "K-03", "state", "off")))
     return path
+
+
+def by_itself(*arguments: str) -> int:
+    """Exit status in a process of its own."""
+    command = [sys.executable, "-m", "plain_compass.cli", *arguments]
+    return subprocess.run(command, check=False, capture_output=True).returncode
 
 
 def test_the_plan_is_told_by_tree_and_day_and_again_the_same(few: Path, capsys: pytest.CaptureFixture[str]) -> None:
@@ -49,14 +56,24 @@ def test_files_are_written_by_the_end_of_their_names(few: Path, tmp_path: Path) 
     for name in ("a.csv", "a.geojson", "a.ics"):
         assert main(["block", "plan", str(few), "-o", str(tmp_path / name)]) == 0
     assert len(list(csv.DictReader((tmp_path / "a.csv").open()))) == 6
-    assert len(json.loads((tmp_path / "a.geojson").read_text())["features"]) == 6
+    assert len(json.loads((tmp_path / "a.geojson").read_text())["features"]) == 12
     assert (tmp_path / "a.ics").read_text().startswith("BEGIN:VCALENDAR")
     # By itself: it draws, and a test run has its own application already.
-    command = [sys.executable, "-m", "plain_compass.cli", "block", "sheet", str(few), "-o", str(tmp_path / "day.pdf")]
-    assert subprocess.run(command, check=False, capture_output=True).returncode == 0
+    assert by_itself("block", "sheet", str(few), "-o", str(tmp_path / "day.pdf")) == 0
     pages = PdfReader(tmp_path / "day.pdf").pages
     text = " ".join(" ".join(page.extract_text() for page in pages).split())
     assert "K-05" in text and "Meeting point" in text and "K-03: put off" in text
+
+
+def test_cards_are_written_in_order_on_lays_that_are_planned(few: Path, tmp_path: Path) -> None:
+    cards = tmp_path / "cards.pdf"
+    assert by_itself("block", "cards", str(few), "-o", str(cards)) == 2 and not cards.exists()
+    assert by_itself("block", "cards", str(few), "--take-lays", "-o", str(cards)) == 0
+    text = " ".join(" ".join(page.extract_text() for page in PdfReader(cards).pages).split())
+    job = replace(demo_coupe(), trees=demo_coupe().trees[:7])
+    block, found = planned_block(set_value(job, "K-03", "state", "off"))
+    at = [text.index(block.trees[slot.tree].id) for slot in found.slots]
+    assert at == sorted(at)
 
 
 def test_kit_and_what_is_left_are_told(few: Path, capsys: pytest.CaptureFixture[str]) -> None:

@@ -190,6 +190,22 @@ def test_the_sheet_and_the_order_are_written(
         assert "Meeting point" in told and "WH-21" in told and "Trained people only" in told
 
 
+def test_cards_are_written_in_order_once_the_lays_are_planned(
+    window: Window, block: BlockPage, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = tmp_path / "cards.pdf"
+    monkeypatch.setattr(BlockActions, "ask_cards", lambda _: str(path))
+    window.commands.run("block.cards")
+    assert "take its lays over first" in window.message.text() and not path.exists()
+    window.commands.run("block.take")
+    block.watch.finish()
+    window.commands.run("block.cards")
+    text = " ".join(" ".join(page.extract_text() for page in PdfReader(path).pages).split())
+    at = [text.index(tree_id) for tree_id in ids(block)]
+    assert at == sorted(at) and "3 cards written" in window.message.text()
+    window.commands.run("edit.undo")
+
+
 def test_trees_on_one_spot_are_a_sentence_and_nothing_is_lost(window: Window, block: BlockPage) -> None:
     at = window.store.snapshot.job.plan("WH-07").at
     window.store.change("moved", lambda job: set_value(job, "WH-12", "at.east_m", at.east_m))

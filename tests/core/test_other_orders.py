@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.test_block import random_block, tree
 
+from block_builders import random_block, tree
 from plain_compass.core.block.cost import WALK_M_MIN, reasons, total
 from plain_compass.core.block.other_orders import elsewhere, held, nearest_unbroken
 

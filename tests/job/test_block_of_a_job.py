@@ -9,6 +9,7 @@ import math
 from dataclasses import replace
 
 import pytest
+from shapely.geometry import Point, Polygon
 
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.paths import with_value
@@ -18,9 +19,12 @@ from plain_compass.core.judge.unmeasured import STAND_INS
 from plain_compass.job.block import block_in_steps, order_in_steps, place_reasons, planned_block, taken_over
 from plain_compass.job.block_edits import decided, fixed_lay, let_go, moved_in_order
 from plain_compass.job.block_report import block_to_plain, kit_of, order_calendar, order_csv, order_geojson, piece_words
+from plain_compass.job.block_turns import turned_ids, turns_of
+from plain_compass.job.block_why import miss_words
 from plain_compass.job.demo import demo_coupe, demo_job
-from plain_compass.job.document import Job, case_of
+from plain_compass.job.document import Job, assess_tree, case_of
 from plain_compass.job.edits import set_value
+from plain_compass.job.fall import Draw, fan_for
 from plain_compass.job.files import job_text, parse_job
 
 JOB = demo_job()
@@ -102,8 +106,7 @@ def test_lays_taken_over_are_the_trees_own_and_ask_for_nothing_more() -> None:
 def test_a_tree_waits_for_its_season_and_those_that_wait_for_it_with_it() -> None:
     job = demo_coupe()
     block = finished(block_in_steps(job))
-    first = next(order_in_steps(block, job))
-    assert first is not None
+    first = next(filter(None, order_in_steps(block, job)))
     days = {block.trees[slot.tree].id: slot.day for slot in first.slots}
     assert days["K-23"] >= 2 and days["K-24"] >= 2
     place = {slot.tree: at for at, slot in enumerate(first.slots)}
@@ -194,8 +197,16 @@ def test_the_order_is_written_as_csv_geojson_and_calendar() -> None:
     rows = list(csv.DictReader(io.StringIO(order_csv(COUPE, block, found))))
     assert [row["tree"] for row in rows] == [row["tree"] for row in block_to_plain(COUPE, block, found)["order"]]
     lays = json.loads(order_geojson(COUPE, block, found))
-    assert len(lays["features"]) == 9
+    kinds = [feature["properties"]["kind"] for feature in lays["features"]]
+    assert kinds.count("lay") == kinds.count("kept away") == 9
     for feature in lays["features"]:
+        if feature["properties"]["kind"] == "kept away":
+            zone = Polygon(feature["geometry"]["coordinates"][0])
+            tree = block.trees[block.index(feature["properties"]["tree"])]
+            # By the site's rule; on this slope farther downhill. Counterclockwise, as the format wants its rings.
+            assert zone.exterior.is_ccw and zone.is_valid
+            assert zone.contains(Point(tree.east_m, tree.north_m).buffer(1.9 * tree.height_m))
+            continue
         (east, north), (top_e, top_n) = feature["geometry"]["coordinates"]
         tree = block.trees[block.index(feature["properties"]["tree"])]
         assert ((top_e - east) ** 2 + (top_n - north) ** 2) ** 0.5 == pytest.approx(tree.length_m)
@@ -212,6 +223,45 @@ def test_the_kit_says_what_each_piece_is_for_and_whether_it_is_packed() -> None:
     assert any("wedges" in each and "(packed)" in each for each in words)
     bare = replace(JOB, kit=replace(JOB.kit, wedge_count=0, bar_m=0.2))
     words = [piece_words(piece, ids, bare.speech) for piece in kit_of(bare, block, found)]
-    assert any("a bar of" in each and "(not packed)" in each for each in words)
-    assert any("wedges" in each and "(not packed)" in each for each in words)
+    assert any("a bar of" in each and "(not packed: without it 1 tree put off)" in each for each in words)
+    assert any("wedges" in each and "(not packed: without it" in each for each in words)
     assert kit_of(JOB, block, found, day=99) == ()
+
+
+def test_a_tree_that_is_down_is_drawn_where_its_top_was_seen_to_lie() -> None:
+    job = set_value(COUPE, "K-01", "as_cut.top_deg", 90.0)
+    block, found = planned_block(job)
+    lays = json.loads(order_geojson(job, block, found))
+    lying = next(each for each in lays["features"] if each["properties"]["kind"] == "lies")
+    (east, north), (top_e, top_n) = lying["geometry"]["coordinates"]
+    assert lying["properties"]["tree"] == "K-01" and top_n == pytest.approx(north) and top_e > east + 3.0
+
+
+def test_when_a_trees_turn_comes_those_before_it_are_down_and_no_longer_in_its_way() -> None:
+    block, found = planned_block(COUPE)
+    assert turned_ids(block, found)
+    with pytest.raises(InputError, match="take its lays over first"):
+        turns_of(COUPE, block, found)
+    job = taken_over(COUPE, block, found)
+    block, found = planned_block(job)
+    turns = turns_of(job, block, found)
+    assert [tree_id for _, tree_id in turns] == [block.trees[slot.tree].id for slot in found.slots]
+    for place, (then, _) in enumerate(turns):
+        assert {plan.id for plan in then.trees if plan.state == "down"} == {tree_id for _, tree_id in turns[:place]}
+    last_job, last = turns[-1]
+    assert not any("K-" in obstacle.name for obstacle in case_of(last_job, last).site.obstacles)
+
+
+def test_what_a_miss_does_is_told_on_a_planned_lay_and_said_to_be_unknown_on_another() -> None:
+    block, found = planned_block(COUPE)
+    turned = block.index(turned_ids(block, found)[0])
+    assert "not known on this lay" in miss_words(COUPE, block, found, turned, None)[0]
+    own = replace(found, plan=replace(found.plan, lays=(0,) * len(block.trees)))
+    assert "being reckoned" in miss_words(COUPE, block, own, turned, None)[0]
+    first = own.plan.order[0]
+    plan = COUPE.plan(block.trees[first].id)
+    fan = fan_for(plan, assess_tree(COUPE, plan.id), Draw(256, 1))
+    told = miss_words(COUPE, block, own, first, fan)
+    after = {block.trees[at].id for at in own.plan.order[1:]}
+    assert told and all(any(tree_id in line for tree_id in after) or "meets none" in line for line in told)
+    assert miss_words(COUPE, block, own, own.plan.order[-1], fan) == [COUPE.speech.phrase("block.miss_none")]

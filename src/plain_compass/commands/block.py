@@ -9,7 +9,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from ..core.base.errors import InputError
-from ..job.block import Block, Ordered, planned_block
+from ..job.block import Block, Ordered, planned_block, taken_over
 from ..job.block_edits import with_forecast
 from ..job.block_report import (
     block_to_plain,
@@ -20,6 +20,7 @@ from ..job.block_report import (
     piece_words,
     takes_words,
 )
+from ..job.block_turns import turns_of
 from ..job.block_wind import day_words, wind_words
 from ..job.disk import JobFileError, read_text, write_atomically
 from ..job.document import Job
@@ -34,14 +35,15 @@ def add_to(parser: argparse.ArgumentParser) -> None:
     """What to do, with which job."""
     parser.add_argument(
         "what",
-        choices=("plan", "kit", "left", "wind", "sheet"),
-        help="order, kit, what is left, wind, or the day sheet",
+        choices=("plan", "kit", "left", "wind", "sheet", "cards"),
+        help="order, kit, what is left, wind, the day sheet, or cards",
     )
     parser.add_argument("file", type=Path, help="a job file, the word demo, or - for standard input")
     parser.add_argument("--seed", type=int, default=1, help="the same seed gives the same order")
     parser.add_argument("--hours", type=float, help="hours of work a day")
     parser.add_argument("--begins", default="", help="first day, as 2026-10-01")
     parser.add_argument("--forecast", type=Path, help="CSV of hour, speed, and where known gust and direction")
+    parser.add_argument("--take-lays", action="store_true", help="cards: on the lays the order gives")
     parser.add_argument("-o", "--output", type=Path, help="plan: a .csv, .geojson or .ics; sheet: the PDF to write")
     parser.add_argument("--json", action="store_true", help="print one JSON object")
 
@@ -63,7 +65,7 @@ def run(arguments: argparse.Namespace) -> int:
         for each in told:
             print(each, file=sys.stderr)
     block, found = planned_block(job, arguments.seed)
-    asked = {"plan": _plan, "kit": _kit, "left": _left, "wind": _wind, "sheet": _sheet}
+    asked = {"plan": _plan, "kit": _kit, "left": _left, "wind": _wind, "sheet": _sheet, "cards": _cards}
     return asked[arguments.what](job, block, found, arguments)
 
 
@@ -135,4 +137,18 @@ def _sheet(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace
 
     write_day_sheet_without_screen(job, block, found, arguments.output)
     print(f"Day sheet of {len(found.slots)} trees written to {arguments.output}.")
+    return 0
+
+
+def _cards(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace) -> int:
+    if arguments.output is None:
+        raise JobFileError("block cards wants -o with the PDF to write.")
+    from ..app.steps.card.card_set import write_cards_without_screen
+    from ..app.steps.card.paper import LayoutWanted
+
+    if arguments.take_lays:
+        job = taken_over(job, block, found)
+        # What the order gave is now what is planned: the same order, no lay of it turned.
+        found = replace(found, plan=replace(found.plan, lays=(0,) * len(block.trees)))
+    print(write_cards_without_screen(job, arguments.output, LayoutWanted(), turns_of(job, block, found)))
     return 0

@@ -20,7 +20,7 @@ from ..core.block.days import Job as DayJob
 from ..core.block.days import Slot, into_days
 from ..core.block.groups import groups_of
 from ..core.block.minutes import ROPE_MIN, minutes_of
-from ..core.block.precedence import meetings_of
+from ..core.block.precedence import meetings_in_steps
 from ..core.block.search import STARTS, CycleError, Fixed, Plan, check_fixed, search_in_steps
 from ..core.block.trees import BlockTree, Lay
 from ..core.judge.unmeasured import missing
@@ -218,9 +218,9 @@ def order_in_steps(block: Block, job: Job, seed: int = 1) -> Generator[Ordered |
         later = [block.trees[at] for each in block.groups[number + 1 :] for at in each]
         best: Plan | None = None
         for plan in _group_in_steps(block, group, later, seed + number):
-            is_better = best is None or plan.cost < best.cost
+            is_better = plan is not None and (best is None or plan.cost < best.cost)
             best = plan if is_better else best
-            if is_better and len(block.groups) == 1:
+            if is_better and plan is not None and len(block.groups) == 1:
                 yield ordered(block, job, _whole(block, [_named(group, plan.order)], plan.lays, plan.cost))
             else:
                 yield None
@@ -239,10 +239,10 @@ def _named(group: tuple[int, ...], order: tuple[int, ...]) -> tuple[int, ...]:
 
 def _group_in_steps(
     block: Block, group: tuple[int, ...], later: list[BlockTree], seed: int
-) -> Generator[Plan, None, Plan]:
-    """Order one group by itself."""
+) -> Generator[Plan | None, None, Plan]:
+    """Order one group by itself; None while its tables are made."""
     trees = [block.trees[at] for at in group]
-    costs = costs_of(trees, meetings_of(trees), later)
+    costs = costs_of(trees, (yield from meetings_in_steps(trees)), later)
     inside = {at: place for place, at in enumerate(group)}
     lays = {inside[at]: lay for at, lay in block.fixed.lays.items() if at in inside}
     first = tuple((inside[a], inside[b]) for a, b in block.fixed.first if a in inside and b in inside)

@@ -9,13 +9,21 @@ import math
 from datetime import timedelta
 from typing import Any
 
+import numpy as np
+
 from ..core.advice.sectors import Takes
 from ..core.base.quantity import Kind
 from ..core.block.kit import Piece, pieces_of
+from ..core.block.trees import BlockTree
+from ..core.site.site import Place
+from ..core.site.ways_out import kept_away_on_m
 from .block import Block, Ordered, place_reasons
 from .block_days import day_of
-from .document import Job
+from .document import Job, TreePlan
 from .words import Speech
+
+ROUND_DEG = 10.0
+"""From corner to corner of a zone."""
 
 
 def takes_words(block: Block, found: Ordered, tree: int, speech: Speech) -> str:
@@ -49,7 +57,9 @@ def piece_words(piece: Piece, ids: list[str], speech: Speech) -> str:
         "rope": f"a rope of {speech.show(piece.count, Kind.SPAN)} and what pulls it",
         "machine": "a machine, or somebody trained for it",
     }[piece.key]
-    packed = {True: "packed", False: "not packed", None: "to be asked for"}[piece.is_packed]
+    count = len(piece.trees)
+    without = f"without it {count} tree{'s' if count != 1 else ''} put off"
+    packed = {True: "packed", False: f"not packed: {without}", None: f"to be asked for: {without}"}[piece.is_packed]
     return f"{what}: {', '.join(ids[at] for at in piece.trees)} ({packed})"
 
 
@@ -96,7 +106,7 @@ def order_csv(job: Job, block: Block, found: Ordered) -> str:
 
 
 def order_geojson(job: Job, block: Block, found: Ordered) -> str:
-    """Lays and lying stems as GeoJSON, metres of the site."""
+    """Lays and lying stems, and where nobody else may be as each is felled, as GeoJSON in metres of the site."""
     features: list[dict[str, Any]] = []
     for number, slot in enumerate(found.slots, 1):
         tree = block.trees[slot.tree]
@@ -105,11 +115,36 @@ def order_geojson(job: Job, block: Block, found: Ordered) -> str:
         east, north = tree.length_m * math.sin(turn), tree.length_m * math.cos(turn)
         line = [[tree.east_m, tree.north_m], [tree.east_m + east, tree.north_m + north]]
         about = {"tree": tree.id, "number": number, "lay_deg": lay.lay_deg, "takes": lay.takes}
-        features.append(
-            {"type": "Feature", "geometry": {"type": "LineString", "coordinates": line}, "properties": about}
-        )
+        features.append(_feature("LineString", line, {"kind": "lay", **about}))
+        features.append(_feature("Polygon", [_zone(job, tree)], {"kind": "kept away", "tree": tree.id}))
+    for plan in job.trees:
+        if plan.state == "down" and plan.id not in {tree.id for tree in block.trees}:
+            features.append(_feature("LineString", _lying(plan), {"kind": "lies", "tree": plan.id}))
     whole = {"type": "FeatureCollection", "name": f"{job.name}: order", "features": features}
     return json.dumps(whole, indent=2, ensure_ascii=False) + "\n"
+
+
+def _feature(kind: str, coordinates: Any, about: dict[str, Any]) -> dict[str, Any]:
+    return {"type": "Feature", "geometry": {"type": kind, "coordinates": coordinates}, "properties": about}
+
+
+def _zone(job: Job, tree: BlockTree) -> list[list[float]]:
+    """Within it nobody else may be, as a closed ring, counterclockwise as RFC 7946 wants it."""
+    bearings = np.arange(360.0, -1.0, -ROUND_DEG)
+    far_m = kept_away_on_m(job.site, Place(tree.east_m, tree.north_m), tree.height_m, bearings)
+    turn = np.radians(bearings)
+    east, north = tree.east_m + far_m * np.sin(turn), tree.north_m + far_m * np.cos(turn)
+    ring: list[list[float]] = np.stack([east, north], axis=1).round(2).tolist()
+    return [*ring[:-1], ring[0]]
+
+
+def _lying(plan: TreePlan) -> list[list[float]]:
+    """A stem that lies, along where its top was seen to lie, or its planned lay where nobody looked."""
+    seen = plan.as_cut.top_deg
+    turn = math.radians(plan.cut.lay_deg if seen is None else seen)
+    long = plan.tree.height_m - plan.cut.height_m
+    foot = [plan.at.east_m, plan.at.north_m]
+    return [foot, [foot[0] + long * math.sin(turn), foot[1] + long * math.cos(turn)]]
 
 
 def order_calendar(job: Job, block: Block, found: Ordered) -> str:

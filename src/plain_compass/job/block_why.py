@@ -2,11 +2,20 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
+from ..core.base.frames import full_turn_deg
 from ..core.base.phrase import phrase
+from ..core.block.misses import missed_into
 from ..core.block.other_orders import Elsewhere, Held, elsewhere, held, nearest_unbroken
+from ..core.fall.fan import Fan
 from .block import Block, Ordered, reason_words
+from .document import Job
+from .units import chance_words
 from .words import Speech
 
+LEAST_TOLD = 0.005
+"""Chances below one in two hundred are not told one by one."""
 NO_MORE_MIN = 0.5
 """Minutes below which two orders cost the same."""
 
@@ -59,3 +68,23 @@ def why_not(block: Block, found: Ordered, tree: int, speech: Speech) -> list[str
             broken = "; ".join(broken_words(block, barred[1], speech))
             lines.append(speech.phrase(phrase(f"block.{key}_breaks", place=barred[0] + 1, broken=broken)))
     return lines
+
+
+def miss_words(job: Job, block: Block, found: Ordered, tree: int, fan: Fan | None) -> list[str]:
+    """What a tree that falls as its fan says does to those felled after it, a sentence each, or why nobody knows."""
+    speech, me = job.speech, block.trees[tree]
+    if found.plan.lays[tree] != 0:
+        return [speech.phrase("block.miss_turned")]
+    if fan is None:
+        return [speech.phrase("block.miss_reckoning")]
+    order = found.plan.order
+    after = order[order.index(tree) + 1 :]
+    later = [replace(block.trees[at], lays=(block.trees[at].lays[found.plan.lays[at]],)) for at in after]
+    bearings = full_turn_deg(me.lays[0].lay_deg - fan.landings.off_deg)
+    told = []
+    for each in missed_into(me, bearings, later):
+        names = {"tree": me.id, "other": later[each.other].id}
+        for key, share in (("hangs", each.hangs), ("bars", each.bars)):
+            if share >= LEAST_TOLD:
+                told.append(speech.phrase(phrase(f"block.miss_{key}", odds=chance_words(share), **names)))
+    return told or [speech.phrase("block.miss_none")]

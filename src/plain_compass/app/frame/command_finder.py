@@ -72,6 +72,7 @@ OTHER_WORDS: dict[str, str] = {
     "block.fix": "keep lay stay free",
     "block.free": "undo forget decided order",
     "block.forecast": "wind forecast weather gust hours csv",
+    "block.cards": "pdf print cards order turn",
     "block.sheet": "day sheet pdf print calendar csv geojson export",
     "stump.planned": "as cut same no difference",
     "stump.mark": "top landed right place lay",

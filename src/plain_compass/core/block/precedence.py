@@ -6,13 +6,14 @@ of one tree (``site.landing``); a standing crown is a disc. Plane geometry: it s
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Generator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.polygon import Array
+from ..base.steps import finished
 from ..site.landing import STEM_HALF_M
 from ..site.ways_out import FROM_LAY_DEG
 from ..site.ways_out import LENGTH_M as WAY_M
@@ -42,15 +43,35 @@ class Meetings:
 
 def meetings_of(trees: Sequence[BlockTree]) -> Meetings:
     """Every pair under every lay."""
+    return finished(meetings_in_steps(trees))
+
+
+def meetings_in_steps(trees: Sequence[BlockTree]) -> Generator[None, None, Meetings]:
+    """The same a table at a time: sixty trees of a dozen lays make tables of half a million places each."""
     turn, (along, aside, away) = lays_rad(trees), _seen_from(trees, trees)
     hits = _hits(trees, trees, along, aside)
-    return Meetings(hits=hits, bars=_bars(trees, turn, along, aside), breaks=_breaks(trees, turn, away))
+    yield
+    bars = yield from _bars_in_steps(trees, turn, (turn, along, aside))
+    bars[np.arange(len(trees)), :, np.arange(len(trees))] = False
+    breaks = _breaks(trees, turn, away)
+    yield
+    return Meetings(hits=hits, bars=bars, breaks=breaks)
 
 
-def hits_on(trees: Sequence[BlockTree], others: Sequence[BlockTree]) -> Mask:
-    """Which of other trees, which stand, each would fall into under each of its lays, shape (N, L, M)."""
+def hits_on(trees: Sequence[BlockTree], others: Sequence[BlockTree], spread: float = SPREAD) -> Mask:
+    """Which of other trees, which stand, each would fall into under each of its lays, shape (N, L, M).
+
+    Args:
+        spread: how far off its lay the top may rest, over its distance; 0 where a lay is where it does fall.
+    """
     along, aside, _ = _seen_from(trees, others)
-    return _hits(trees, others, along, aside)
+    return _hits(trees, others, along, aside, spread)
+
+
+def bars_on(trees: Sequence[BlockTree], others: Sequence[BlockTree], spread: float = SPREAD) -> Mask:
+    """Whose ways out each would lie across under each of its lays, shape (N, L, M, lays of the others)."""
+    along, aside, _ = _seen_from(trees, others)
+    return finished(_bars_in_steps(trees, lays_rad(others), (lays_rad(trees), along, aside), spread))
 
 
 def _seen_from(trees: Sequence[BlockTree], others: Sequence[BlockTree]) -> tuple[Array, Array, Array]:
@@ -75,29 +96,37 @@ def _column(trees: Sequence[BlockTree], name: str) -> Array:
     return np.array([getattr(tree, name) for tree in trees], dtype=np.float64)
 
 
-def _half_m(trees: Sequence[BlockTree], along: Array) -> Array:
+def _half_m(trees: Sequence[BlockTree], along: Array, spread: float = SPREAD) -> Array:
     """Half width of what each tree covers at a place along its lay, shape as given with the tree first."""
     shape = (-1,) + (1,) * (along.ndim - 1)
     crown, begins = _column(trees, "crown_m").reshape(shape), _column(trees, "crown_from_m").reshape(shape)
-    wide: Array = np.where(along >= begins, crown, STEM_HALF_M) + np.maximum(along, 0.0) * SPREAD
+    wide: Array = np.where(along >= begins, crown, STEM_HALF_M) + np.maximum(along, 0.0) * spread
     return wide
 
 
-def _hits(trees: Sequence[BlockTree], others: Sequence[BlockTree], along: Array, aside: Array) -> Mask:
+def _hits(
+    trees: Sequence[BlockTree], others: Sequence[BlockTree], along: Array, aside: Array, spread: float = SPREAD
+) -> Mask:
     """A standing crown within the footprint, along it and aside of it; none is ahead of itself."""
     radius, length = _column(others, "crown_m"), _column(trees, "length_m")
     near = (along > 0) & (along < length[:, None, None] + radius)
-    met: Mask = near & (np.abs(aside) < _half_m(trees, along) + radius)
+    met: Mask = near & (np.abs(aside) < _half_m(trees, along, spread) + radius)
     return met
 
 
-def _bars(trees: Sequence[BlockTree], turn: Array, along: Array, aside: Array) -> Mask:
-    """A way out of the other, a straight path of some metres to either side of back, crossed by the lying tree."""
-    count, lays = turn.shape
-    found = np.zeros((count, lays, count, lays), dtype=np.bool_)
+def _bars_in_steps(
+    trees: Sequence[BlockTree], its_turn: Array, seen: tuple[Array, Array, Array], spread: float = SPREAD
+) -> Generator[None, None, Mask]:
+    """A way out of the other, a straight path of some metres to either side of back, crossed by the lying tree.
+
+    Args:
+        its_turn: lays of the others, shape (M, K); seen: (lays of the trees, metres along, metres aside).
+    """
+    turn, along, aside = seen
+    found = np.zeros((*turn.shape, *its_turn.shape), dtype=np.bool_)
     length = _column(trees, "length_m")[:, None, None, None]
     for side in (-1.0, 1.0):
-        way = turn + side * np.radians(FROM_LAY_DEG)
+        way = its_turn + side * np.radians(FROM_LAY_DEG)
         for share in (0.35, 0.7, 1.0):
             # Places along the way, in the frame of the lying tree: some are enough, a crown is wider than a step.
             step = share * WAY_M
@@ -105,8 +134,8 @@ def _bars(trees: Sequence[BlockTree], turn: Array, along: Array, aside: Array) -
             at = along[..., None] + step * np.cos(differs)
             # Aside counts counterclockwise: a bearing that is larger lies to the right.
             off = aside[..., None] - step * np.sin(differs)
-            found |= (at > 0) & (at < length) & (np.abs(off) < _half_m(trees, at))
-    found[np.arange(count), :, np.arange(count)] = False
+            found |= (at > 0) & (at < length) & (np.abs(off) < _half_m(trees, at, spread))
+            yield
     return found
 
 

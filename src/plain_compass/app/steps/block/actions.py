@@ -11,10 +11,14 @@ from ....core.base.errors import PlainCompassError
 from ....job.block import Block, Ordered, taken_over
 from ....job.block_edits import fixed_lay, let_go, with_forecast
 from ....job.block_report import order_calendar, order_csv, order_geojson
+from ....job.block_turns import turns_of
 from ....job.disk import read_text, write_atomically
 from ....job.forecast_csv import import_forecast
 from ...frame.commands import Command
 from ...frame.desk import Desk
+from ...frame.progress import followed
+from ..card.card_set import CardSet
+from ..card.paper import LayoutWanted
 from .page import BlockPage
 from .sheet import write_day_sheet
 
@@ -35,6 +39,7 @@ class BlockActions:
             Command("block.fix", self._fix_title, "", self.fix, lambda: bool(self._picked())),
             Command("block.free", "Let decisions go", "", self.free, self._is_decided),
             Command("block.forecast", "Wind…", "", self.take_forecast),
+            Command("block.cards", "Cards in order…", "", self.write_cards, lambda: self._answer() is not None),
             Command("block.sheet", "Write out…", "", self.write_out, lambda: self._answer() is not None),
         ]
 
@@ -99,6 +104,30 @@ class BlockActions:
             return
         if self.store.change("forecast of the wind", lambda job: with_forecast(job, hours)):
             self.desk.message.tell(" ".join([f"{len(hours)} hours of wind taken in.", *told[:4]]))
+
+    def ask_cards(self) -> str:
+        """A PDF to write cards to; empty for none."""
+        name, kind = str(Path.home() / "cards.pdf"), "Cards (*.pdf)"
+        return QFileDialog.getSaveFileName(self.desk.frame, "Cards in the order of felling", name, kind)[0]
+
+    def write_cards(self) -> None:
+        """The card of every tree, in order, each as things stand when its turn comes."""
+        answer = self._answer()
+        if answer is None:
+            return
+        job = self.store.snapshot.job
+        try:
+            turns = turns_of(job, *answer)
+            where = self.ask_cards()
+            if not where:
+                return
+            with CardSet(job, LayoutWanted(), turns) as cards:
+                if followed(cards, self.desk.frame, "Cards in order", "Each tree is judged as its turn comes.") is None:
+                    self.desk.message.tell("Cancelled; no cards were written.")
+                    return
+                self.desk.message.tell(cards.write(Path(where)))
+        except PlainCompassError as error:
+            self.desk.message.refuse(self.store.snapshot.speech.error(error))
 
     def ask_where(self) -> str:
         """A file to write; empty for none."""

@@ -10,7 +10,7 @@ from ....core.judge.findings import Finding
 from ....job.block import Block, Ordered, place_reasons
 from ....job.block_edits import moved_in_order
 from ....job.block_report import kit_of, piece_words, takes_words
-from ....job.block_why import moved_words, why_not
+from ....job.block_why import miss_words, moved_words, why_not
 from ....job.block_wind import day_words, wind_words
 from ...drawing.palette import font
 from ...frame.commands import Commands
@@ -161,7 +161,10 @@ class BlockPage(QWidget):
         warned = [self.warning, ""] if self.warning else []
         day = next((slot.day for slot in found.slots if slot.tree == at), None)
         wind = [] if day is None else [wind_words(self.store.snapshot.job, self.map.picked, day, speech), ""]
-        return [*warned, *wind, "Why here:", *(here or none), *(["", "Why not elsewhere:", *others] if others else [])]
+        fan = self.store.snapshot.fan if self.store.tree_id == self.map.picked else None
+        miss = miss_words(self.store.snapshot.job, block, found, at, fan)
+        elsewhere = ["", "Why not elsewhere:", *others] if others else []
+        return [*warned, *wind, "Why here:", *(here or none), *elsewhere, "", "If it misses  ~", *miss]
 
     # Asked for -----------------------------------------------------------------------------------------
 

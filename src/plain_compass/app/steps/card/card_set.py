@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 
 from ....core.base.errors import PlainCompassError
@@ -16,14 +16,16 @@ from .sheets import PdfSheets
 
 
 class CardSet:
-    """The cards of all trees, in the job's order, added one at a time.
+    """The cards of all trees, in the job's order or as each has its turn, added one at a time.
 
     Attributes:
+        turns: (the job then, id of the tree) of each card.
         missing: id of each tree that has no card, and why: it is told, never left out in silence.
     """
 
-    def __init__(self, job: Job, wanted: LayoutWanted) -> None:
+    def __init__(self, job: Job, wanted: LayoutWanted, turns: Sequence[tuple[Job, str]] = ()) -> None:
         self.job, self.wanted = job, wanted
+        self.turns = tuple(turns) or tuple((job, plan.id) for plan in job.trees)
         self.missing: dict[str, str] = {}
         self._sheets = PdfSheets(wanted.paper, f"{job.name}: felling cards")
 
@@ -35,20 +37,20 @@ class CardSet:
 
     def __iter__(self) -> Iterator[Step]:
         """Add the cards, a tree a step."""
-        for before, plan in enumerate(self.job.trees):
+        for before, (job, tree_id) in enumerate(self.turns):
             try:
-                snapshot = judged_snapshot(self.job, plan.id)
+                snapshot = judged_snapshot(job, tree_id)
             except PlainCompassError as error:
-                self.missing[plan.id] = self.job.speech.error(error, "")
+                self.missing[tree_id] = self.job.speech.error(error, "")
             else:
                 if before > len(self.missing):
                     self._sheets.turn_over()
                 paint_card(self._sheets.painter, snapshot, self.wanted, today(), self._sheets.turn_over)
-            yield Step(before + 1, len(self.job.trees))
+            yield Step(before + 1, len(self.turns))
 
     def write(self, output: Path) -> str:
         """Write the file; returns what is to be told. Raises JobFileError, also where no tree has a card."""
-        written = len(self.job.trees) - len(self.missing)
+        written = len(self.turns) - len(self.missing)
         without = " ".join(f"{tree_id} has no card: {why}" for tree_id, why in self.missing.items())
         if not written:
             raise JobFileError(f"No card could be made. {without}")
@@ -56,10 +58,12 @@ class CardSet:
         return f"{written} card{'s' if written != 1 else ''} written to {output}. {without}".strip()
 
 
-def write_cards_without_screen(job: Job, output: Path, wanted: LayoutWanted) -> str:
-    """Write all cards from the command line; returns what is to be told. Raises JobFileError."""
+def write_cards_without_screen(
+    job: Job, output: Path, wanted: LayoutWanted, turns: Sequence[tuple[Job, str]] = ()
+) -> str:
+    """Write all cards, or those of some turns, without a window; returns what is to be told. Raises JobFileError."""
     draw_without_screen()
-    with CardSet(job, wanted) as cards:
+    with CardSet(job, wanted, turns) as cards:
         for _ in cards:
             pass
         return cards.write(output)
