@@ -158,6 +158,29 @@ def test_a_forecast_is_read_and_a_limit_typed_and_the_tree_waits_for_the_wind(
         window.commands.run("edit.undo")
 
 
+def test_the_days_of_the_block_are_typed_where_no_tree_is_picked(window: Window, block: BlockPage) -> None:
+    block.pick("")
+    assert block.of_all.isVisible() and not block.decided.isVisible()
+    for edit, typed in ((block.of_all.hours, "0.75 h"), (block.of_all.begins, "2031-05-05")):
+        edit.setFocus()
+        edit.selectAll()
+        QTest.keyClicks(edit, typed)
+        QTest.keyClick(edit, Qt.Key.Key_Return)
+    wanted = window.store.snapshot.job.block
+    assert (wanted.day_s, wanted.begins) == (2700.0, "2031-05-05") and block.of_all.hours.text() == "0.75"
+    block.watch.finish()
+    assert max(slot.day for slot in block.watch.found.slots) >= 1
+    edit = block.of_all.begins
+    edit.setFocus()
+    edit.selectAll()
+    QTest.keyClicks(edit, "2001-05-05")
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    assert "it is past; accepted: " in window.message.text() and edit.text() == "2001-05-05"
+    assert window.store.snapshot.job.block.begins == "2031-05-05"
+    for _ in range(2):
+        window.commands.run("edit.undo")
+
+
 def test_a_tree_is_opened_from_the_list_and_from_the_map(window: Window, block: BlockPage) -> None:
     block.pick("WH-21")
     QTest.keyClick(block.list, Qt.Key.Key_Return)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import replace
+from datetime import date
 
 from ..core.base.errors import InputError
 from ..core.base.quantity import Kind
@@ -14,6 +16,9 @@ from .block_days import day_of
 from .document import Job
 from .fields import quantity_at
 from .typed import parse
+
+LEAST_H, MOST_H = 0.5, 14.0
+"""Hours of work a day: less fells no tree, more is nobody's."""
 
 
 def moved_in_order(job: Job, order: Sequence[str], tree_id: str, place: int) -> Job:
@@ -83,6 +88,25 @@ def wind_limited(job: Job, tree_id: str, typed: str) -> Job:
     now = replace(job.block.of(tree_id), id=tree_id, wind_m_s=limit)
     others = tuple(each for each in job.block.trees if each.id != tree_id)
     return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+
+
+def begun(job: Job, day: str) -> Job:
+    """The first day of a block; empty for today. Raises InputError where it is no day, or past."""
+    if day and day_of(day, "first day") < date.today():
+        told = f"it is past; accepted: {date.today().isoformat()} or later, or nothing for today"
+        raise InputError("first day", day, reason=told)
+    return replace(job, block=replace(job.block, begins=day))
+
+
+def worked(job: Job, typed: str) -> Job:
+    """How many hours are worked a day, breaks left out. Raises InputError."""
+    try:
+        hours = float(typed.strip().removesuffix("h").strip().replace(",", "."))
+    except ValueError:
+        hours = math.nan
+    if not LEAST_H <= hours <= MOST_H:
+        raise InputError("hours a day", typed, reason=f"accepted: {LEAST_H:g} to {MOST_H:g} hours of work")
+    return replace(job, block=replace(job.block, day_s=3600.0 * hours))
 
 
 def with_forecast(job: Job, hours: Sequence[Hour]) -> Job:

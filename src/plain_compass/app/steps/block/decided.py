@@ -1,7 +1,8 @@
-"""What people say of one tree of a block: its state, from when on and until when it may be felled."""
+"""What people say of a block and of one tree of it: its days, a tree's state, season and wind."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from functools import partial
 
 from PySide6.QtCore import Qt
@@ -9,7 +10,8 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QWidget
 
 from ....core.base.quantity import Kind
-from ....job.block_edits import decided, wind_limited
+from ....job.block_edits import begun, decided, wind_limited, worked
+from ....job.document import Job
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.plain_label import PlainLabel
@@ -46,6 +48,45 @@ class WordEdit(QLineEdit):
         super().keyPressEvent(event)
 
 
+class OfAll(QWidget):
+    """What is said of the whole block: when it begins and how long a day is."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store = store
+        self.begins = WordEdit("first day", "today", "a day, as 2026-12-01; empty for today")
+        self.hours = WordEdit("hours a day", "6", "hours of work, breaks left out, as 6 or 7.5")
+        _in_rows(self, (("first day", self.begins), ("hours a day", self.hours)))
+        self.begins.editingFinished.connect(partial(self._set, self.begins, begun))
+        self.hours.editingFinished.connect(partial(self._set, self.hours, worked))
+
+    def refresh(self, snapshot: Snapshot) -> None:
+        """Show the job's."""
+        self.begins.show_kept(snapshot.job.block.begins)
+        self.hours.show_kept(f"{snapshot.job.block.day_s / 3600:g}")
+
+    def _set(self, edit: WordEdit, how: Callable[[Job, str], Job]) -> None:
+        """Take it in; what cannot be taken stays, with a sentence."""
+        typed = edit.text().strip()
+        if typed != edit.kept and self.store.change(
+            f"{edit.accessibleName()} {typed or 'not said'}", lambda job: how(job, typed)
+        ):
+            edit.kept = ""
+            self.refresh(self.store.snapshot)
+
+
+def _in_rows(widget: QWidget, asked: Iterable[tuple[str, QWidget]]) -> None:
+    """Names and fields below one another."""
+    grid = QGridLayout(widget)
+    grid.setContentsMargins(10, 4, 6, 4)
+    grid.setSpacing(3)
+    for row, (name, edit) in enumerate(asked):
+        label = PlainLabel(name)
+        label.setFont(font(13))
+        grid.addWidget(label, row, 0)
+        grid.addWidget(edit, row, 1)
+
+
 class Decided(QWidget):
     """Of the tree that is picked."""
 
@@ -56,15 +97,8 @@ class Decided(QWidget):
         a_day = "a day, as 2026-12-01; empty where the season does not matter"
         self.days = {key: WordEdit(name, "any day", a_day) for key, name in DAYS.items()}
         self.wind = WordEdit(WIND, "not said", "mean wind at the crowns, as 6 m/s; held against the forecast")
-        grid = QGridLayout(self)
-        grid.setContentsMargins(10, 4, 6, 4)
-        grid.setSpacing(3)
         asked = (("the tree", self.state), *zip(DAYS.values(), self.days.values(), strict=True), (WIND, self.wind))
-        for row, (name, edit) in enumerate(asked):
-            label = PlainLabel(name)
-            label.setFont(font(13))
-            grid.addWidget(label, row, 0)
-            grid.addWidget(edit, row, 1)
+        _in_rows(self, asked)
         for key, edit in self.days.items():
             edit.editingFinished.connect(partial(self._set, key))
         self.wind.editingFinished.connect(self._set_wind)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
@@ -19,7 +21,7 @@ from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 from .days_view import DaysView
-from .decided import Decided
+from .decided import Decided, OfAll
 from .map_view import MapView
 from .order_list import OrderList
 from .watch import BlockWatch
@@ -37,7 +39,7 @@ class BlockPage(QWidget):
         self.watch = BlockWatch(self)
         self.map, self.days = MapView(store, self.watch, self), DaysView(store, self.watch, self)
         self.list = OrderList(self)
-        self.decided = Decided(store, self)
+        self.decided, self.of_all = Decided(store, self), OfAll(store, self)
         self.warning = ""
         self.state, self.why = PlainLabel(), QLabel()
         self.state.setFont(font(13))
@@ -65,11 +67,13 @@ class BlockPage(QWidget):
         left.addWidget(self.days)
         why = scrolled(self.why)
         self.decided.setFixedWidth(SIDE_PX)
+        self.of_all.setFixedWidth(SIDE_PX)
         self.why.setAlignment(Qt.AlignmentFlag.AlignTop)
         for each, share in ((self.list, 70), (why, 30)):
             each.setFixedWidth(SIDE_PX)
             right.addWidget(each, share)
         right.addWidget(self.decided)
+        right.addWidget(self.of_all)
         for layout in (left, right, middle):
             layout.setSpacing(1)
         middle.addLayout(left, 1)
@@ -106,10 +110,16 @@ class BlockPage(QWidget):
         self.list.show_rows(rows, self.map.picked)
         self.state.setText(self._state())
         self._tell()
-        self.decided.refresh(self.store.snapshot, self.map.picked)
+        self._show_decided()
         self.map.update()
         self.days.update()
         self.commands.refresh()
+
+    def _show_decided(self) -> None:
+        """What people said of the picked tree, or of the block where none is picked."""
+        self.decided.refresh(self.store.snapshot, self.map.picked)
+        self.of_all.setVisible(not self.map.picked)
+        self.of_all.refresh(self.store.snapshot)
 
     def _rows(self, block: Block, found: Ordered) -> list[tuple[str, str, str]]:
         speech, why = self.store.snapshot.speech, place_reasons(block, found, self.store.snapshot.speech)
@@ -132,7 +142,9 @@ class BlockPage(QWidget):
         broken = 0 if self.watch.found is None else sum(each.is_broken for each in self.watch.found.against)
         more = " · looking for better …" if self.watch.busy else ""
         wrong = f" · {broken} stand against it" if broken else ""
-        return f"{len(self.watch.block.trees)} trees to fell{wrong}{more}"
+        begins = self.store.snapshot.job.block.begins
+        past = f" · the first day, {begins}, is past" if begins and begins < date.today().isoformat() else ""
+        return f"{len(self.watch.block.trees)} trees to fell{wrong}{past}{more}"
 
     def _tell(self) -> None:
         """Why the picked tree stands where it does; else what to take along."""
@@ -181,7 +193,7 @@ class BlockPage(QWidget):
         if id and id != self.store.tree_id:
             self.store.look_at(id)
         self._tell()
-        self.decided.refresh(self.store.snapshot, id)
+        self._show_decided()
         self.map.update()
         self.days.update()
         self.commands.refresh()
