@@ -297,7 +297,8 @@ def main() -> int:
     rows.append(("resident memory", f"{memory:.0f} MiB", "–", "–", "250 MB"))
     beside = side_page(against) if against else kept_part("Beside the version before")
     missed = (
-        kept_part("Many trees")
+        kept_part("A long log")
+        + kept_part("Many trees")
         + kept_part("What was missed, and why")
         + kept_part("A small step, and what moves far")
         + kept_part("What is said of trees")
