@@ -166,3 +166,10 @@ def test_nothing_is_told_to_have_happened_where_no_chance_was_told(chance: float
     read = AsCut(split_m=0.3 if did else 0.0)
     assert came_true(Told(), read) == {}
     assert came_true(Told(splits=chance), read) == {"splits": (chance, did)}
+
+
+@pytest.mark.parametrize(
+    ("words", "hit"), [("", False), ("none", False), ("No.", False), ("-", False), ("a branch", True), ("fence", True)]
+)
+def test_what_is_written_for_nothing_hit_is_nothing_hit(words: str, hit: bool) -> None:
+    assert AsCut(hit=words).has_hit is hit

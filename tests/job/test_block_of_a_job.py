@@ -265,3 +265,9 @@ def test_what_a_miss_does_is_told_on_a_planned_lay_and_said_to_be_unknown_on_ano
     after = {block.trees[at].id for at in own.plan.order[1:]}
     assert told and all(any(tree_id in line for tree_id in after) or "meets none" in line for line in told)
     assert miss_words(COUPE, block, own, own.plan.order[-1], fan) == [COUPE.speech.phrase("block.miss_none")]
+
+
+def test_a_trees_name_is_no_formula_in_the_order() -> None:
+    job = replace(COUPE, trees=(replace(COUPE.trees[0], id="=1+1"), *COUPE.trees[1:3]))
+    rows = list(csv.DictReader(io.StringIO(order_csv(job, *planned_block(job)))))
+    assert "'=1+1" in [row["tree"] for row in rows] and "=1+1" not in [row["tree"] for row in rows]

@@ -160,7 +160,7 @@ def test_day_and_year_count_what_was_felled_and_list_what_was_too_close() -> Non
     whole, one = summary_of(LOG), summary_of(LOG, Filter(faller="Wren", since="2026-01-01", until="2026-12-31"))
     assert (whole.count, whole.by["faller"]) == (40, {"Tarn": 20, "Wren": 20})
     assert 0 < one.count < 20 and set(one.by["faller"]) == {"Wren"}
-    near = near_misses(LOG)
+    near = near_misses(LOG, whole)
     assert [each.day for each in near] == sorted((each.day for each in near), reverse=True)
     assert any("branch" in " ".join(each.happened) for each in near)
     assert len(near) == len(whole.near)

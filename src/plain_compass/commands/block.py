@@ -8,27 +8,15 @@ import sys
 from dataclasses import replace
 from pathlib import Path
 
-from ..core.base.errors import InputError
 from ..job.block import Block, Ordered, planned_block, taken_over
-from ..job.block_edits import with_forecast
-from ..job.block_report import (
-    block_to_plain,
-    kit_of,
-    order_calendar,
-    order_csv,
-    order_geojson,
-    piece_words,
-    takes_words,
-)
+from ..job.block_edits import with_forecast, worked
+from ..job.block_report import WRITERS, block_to_plain, kit_of, piece_words, takes_words
 from ..job.block_turns import turns_of
 from ..job.block_wind import day_words, wind_words
 from ..job.disk import JobFileError, read_text, write_atomically
 from ..job.document import Job
 from ..job.forecast_csv import import_forecast
 from .opening import opened_job
-
-WRITES = {".csv": order_csv, ".geojson": order_geojson, ".ics": order_calendar}
-"""How a file's name ends -> what is written to it."""
 
 
 def add_to(parser: argparse.ArgumentParser) -> None:
@@ -51,14 +39,10 @@ def add_to(parser: argparse.ArgumentParser) -> None:
 def run(arguments: argparse.Namespace) -> int:
     """Order the block and say what was asked."""
     job = opened_job(arguments.file)
-    wanted = job.block
     if arguments.hours is not None:
-        if not 0.5 <= arguments.hours <= 14.0:
-            raise InputError("hours", arguments.hours, reason="accepted: 0.5 to 14 hours a day")
-        wanted = replace(wanted, day_s=3600.0 * arguments.hours)
+        job = worked(job, f"{arguments.hours:g}")
     if arguments.begins:
-        wanted = replace(wanted, begins=arguments.begins)
-    job = replace(job, block=wanted)
+        job = replace(job, block=replace(job.block, begins=arguments.begins))
     if arguments.forecast is not None:
         hours, told = import_forecast(read_text(arguments.forecast), arguments.forecast.name)
         job = with_forecast(job, hours)
@@ -88,9 +72,9 @@ def _plan(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace)
 
 
 def _write(job: Job, block: Block, found: Ordered, path: Path) -> int:
-    kind = WRITES.get(path.suffix.lower())
+    kind = WRITERS.get(path.suffix.lower())
     if kind is None:
-        raise JobFileError(f"{path.name}: accepted are names that end in {', '.join(WRITES)}.")
+        raise JobFileError(f"{path.name}: accepted are names that end in {', '.join(WRITERS)}.")
     write_atomically(path, kind(job, block, found))
     print(f"Order of {len(found.slots)} trees written to {path}.")
     return 0

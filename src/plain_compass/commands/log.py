@@ -142,7 +142,8 @@ def _check(log: StumpLog, _: argparse.Namespace) -> int:
 
 def _stats(log: StumpLog, arguments: argparse.Namespace) -> int:
     wanted = wanted_of(arguments)
-    summary, near = summary_of(log, wanted), near_misses(log, wanted)
+    summary = summary_of(log, wanted)
+    near = near_misses(log, summary)
     if arguments.json:
         plain = asdict(summary) | {"near_misses": [asdict(each) for each in near]}
         print(json.dumps(plain, indent=2, ensure_ascii=False, allow_nan=False))

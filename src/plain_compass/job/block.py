@@ -22,7 +22,7 @@ from ..core.block.groups import groups_of
 from ..core.block.minutes import ROPE_MIN, minutes_of
 from ..core.block.precedence import meetings_in_steps
 from ..core.block.search import STARTS, CycleError, Fixed, Plan, check_fixed, search_in_steps
-from ..core.block.trees import BlockTree, Lay
+from ..core.block.trees import ANY_DAY, BlockTree, Lay
 from ..core.judge.unmeasured import missing
 from ..core.plan.case import Case
 from ..core.plan.reach import meets_by_bearing
@@ -43,8 +43,6 @@ MANY_STARTS = 12
 """Starts of one group among many: a whole wood is to be ordered within minutes."""
 LEFT_STATES = {"hung": "block.hung", "off": "block.put_off", "over": "block.blown_over"}
 """States in which a tree is not put in order -> what is said of it."""
-FAR_DAY = 10_000
-"""No last day."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -85,7 +83,7 @@ class Ordered:
 def block_in_steps(job: Job) -> Generator[None, None, Block]:
     """Judge every standing tree's lays, a tree at a time.
 
-    Raises InputError where what was fixed goes round in a circle, or no tree stands.
+    Raises InputError where no tree may be felled now, two stand on one spot, or a day is none.
     """
     trees, left_out = list[BlockTree](), list[tuple[str, Phrase]]()
     for plan in job.trees:
@@ -165,8 +163,8 @@ def _lay(spoke: Spoke, case: Case) -> Lay:
 def _may(job: Job, tree_id: str) -> tuple[int, int]:
     """First and last day on which a tree may be felled, counted from the block's first."""
     wanted, begins = job.block.of(tree_id), day_of(job.block.begins, "block.begins")
-    first = (day_of(wanted.not_before, "not before") - begins).days if wanted.not_before else 0
-    last = (day_of(wanted.not_after, "not after") - begins).days if wanted.not_after else FAR_DAY
+    first = (day_of(wanted.not_before, "not before") - begins).days if wanted.not_before else ANY_DAY[0]
+    last = (day_of(wanted.not_after, "not after") - begins).days if wanted.not_after else ANY_DAY[1]
     return max(first, 0), last
 
 
@@ -262,13 +260,7 @@ def _whole(block: Block, parts: list[tuple[int, ...]], lays: Sequence[int], cost
 def planned_block(job: Job, seed: int = 1) -> tuple[Block, Ordered]:
     """The block and its order, all of it now."""
     block = finished(block_in_steps(job))
-    found = None
-    steps = order_in_steps(block, job, seed)
-    while True:
-        try:
-            found = next(steps) or found
-        except StopIteration as end:
-            return block, end.value
+    return block, finished(order_in_steps(block, job, seed))
 
 
 def reason_words(block: Block, against: Against, speech: Speech) -> str:

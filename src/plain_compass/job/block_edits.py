@@ -53,11 +53,16 @@ def _with(job: Job, block: BlockWanted) -> Job:
     return replace(job, block=block)
 
 
+def _said(job: Job, now: OfTree) -> Job:
+    """The job with what was decided of a tree; nothing is kept of one that nothing is decided of."""
+    others = tuple(each for each in job.block.trees if each.id != now.id)
+    return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(now.id) else others))
+
+
 def fixed_lay(job: Job, tree_id: str, *, stays: bool) -> Job:
     """A tree that stays on its lay, or may be laid another way again."""
     now = replace(job.block.of(tree_id), id=tree_id, lay="fixed" if stays else "free")
-    others = tuple(each for each in job.block.trees if each.id != tree_id)
-    return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+    return _said(job, now)
 
 
 def decided(job: Job, tree_id: str, key: str, day: str) -> Job:
@@ -76,8 +81,7 @@ def decided(job: Job, tree_id: str, key: str, day: str) -> Job:
             f"no day is left between {now.not_before} and {now.not_after}; accepted: not after on or behind not before"
         )
         raise InputError(label, day, reason=told)
-    others = tuple(each for each in job.block.trees if each.id != tree_id)
-    return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+    return _said(job, now)
 
 
 def wind_limited(job: Job, tree_id: str, typed: str) -> Job:
@@ -86,8 +90,7 @@ def wind_limited(job: Job, tree_id: str, typed: str) -> Job:
     if limit is not None:
         quantity_at("block.trees.0.wind_m_s").check("wind limit", limit)
     now = replace(job.block.of(tree_id), id=tree_id, wind_m_s=limit)
-    others = tuple(each for each in job.block.trees if each.id != tree_id)
-    return replace(job, block=replace(job.block, trees=(*others, now) if now != OfTree(tree_id) else others))
+    return _said(job, now)
 
 
 def begun(job: Job, day: str) -> Job:

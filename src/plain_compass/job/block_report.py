@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 import math
 from datetime import timedelta
@@ -19,6 +17,7 @@ from ..core.site.site import Place
 from ..core.site.ways_out import kept_away_on_m
 from .block import Block, Ordered, place_reasons
 from .block_days import day_of
+from .csv_rows import harmless, table_text
 from .document import Job, TreePlan
 from .words import Speech
 
@@ -96,13 +95,11 @@ def block_to_plain(job: Job, block: Block, found: Ordered) -> dict[str, Any]:
 
 def order_csv(job: Job, block: Block, found: Ordered) -> str:
     """The order as CSV."""
-    stream = io.StringIO()
-    writer = csv.writer(stream, lineterminator="\n")
-    writer.writerow(["number", "tree", "lay_deg", "takes", "day", "begins_min", "minutes", "why"])
+    rows = [["number", "tree", "lay_deg", "takes", "day", "begins_min", "minutes", "why"]]
     for row in block_to_plain(job, block, found)["order"]:
-        cells = [row[name] for name in ("number", "tree", "lay_deg", "takes", "day")]
-        writer.writerow([*cells, f"{row['begins_min']:.0f}", f"{row['minutes']:.0f}", "; ".join(row["why"])])
-    return stream.getvalue()
+        head = [str(row["number"]), harmless(row["tree"]), str(row["lay_deg"]), row["takes"], row["day"]]
+        rows.append([*head, f"{row['begins_min']:.0f}", f"{row['minutes']:.0f}", harmless("; ".join(row["why"]))])
+    return table_text(rows)
 
 
 def order_geojson(job: Job, block: Block, found: Ordered) -> str:
@@ -180,3 +177,7 @@ def _folded(line: str) -> str:
         pieces.append(f" {rest[:69]}")
         rest = rest[69:]
     return "\r\n".join(pieces)
+
+
+WRITERS = {".csv": order_csv, ".geojson": order_geojson, ".ics": order_calendar}
+"""How a file's name ends -> what is written to it."""

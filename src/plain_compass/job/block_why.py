@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from ..core.base.frames import full_turn_deg
 from ..core.base.phrase import phrase
 from ..core.block.misses import missed_into
 from ..core.block.other_orders import Elsewhere, Held, elsewhere, held, nearest_unbroken
+from ..core.block.trees import on_lays
 from ..core.fall.fan import Fan
 from .block import Block, Ordered, reason_words
 from .document import Job
@@ -79,7 +78,7 @@ def miss_words(job: Job, block: Block, found: Ordered, tree: int, fan: Fan | Non
         return [speech.phrase("block.miss_reckoning")]
     order = found.plan.order
     after = order[order.index(tree) + 1 :]
-    later = [replace(block.trees[at], lays=(block.trees[at].lays[found.plan.lays[at]],)) for at in after]
+    later = on_lays([block.trees[at] for at in after], [found.plan.lays[at] for at in after])
     bearings = full_turn_deg(me.lays[0].lay_deg - fan.landings.off_deg)
     told = []
     for each in missed_into(me, bearings, later):

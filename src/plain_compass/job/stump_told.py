@@ -48,7 +48,7 @@ def told_rows(plan: TreePlan, told: Told, missed_deg: float | None, speech: Spee
         where = phrase("told.in_fan" if inside else "told.outside", miss=missed_deg)
         rows.append(ToldRow(speech.phrase("told.fan"), speech.tell(edges), speech.tell(where), inside))
     if told.hits is not None and missed_deg is not None:
-        did = as_cut.hit.strip().lower() not in ("", "no", "none", "nothing")
+        did = as_cut.has_hit
         agrees = None if did and told.hits > UNLIKELY else not did
         happened = as_cut.hit or speech.tell("told.no")
         rows.append(ToldRow(speech.phrase("told.hits"), speech.show(told.hits, Kind.CHANCE), happened, agrees))

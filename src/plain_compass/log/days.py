@@ -65,7 +65,7 @@ def days_csv(log: StumpLog, wanted: Filter, speech: Speech) -> str:
     for heading, values in counted(summary).items():
         rows += [[heading, harmless(name), value] for name, value in values]
     rows += [["Day", day, value] for day, value in by_day(summary)]
-    for each in near_misses(log, wanted):
+    for each in near_misses(log, summary):
         where, what = told_near(each, speech)
         rows.append(["Too close", harmless(where), harmless(what)])
     return table_text(rows)

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from ..core.base.polygon import Array
 from ..core.stump.facts import NAMES
+from ..core.stump.reliability import in_fan_share
 from ..core.stump.told import lost_early
 from ..job.log_entries import forms_of
 from .records import records_of
@@ -50,9 +51,8 @@ def summary_of(log: StumpLog, wanted: Filter = Filter()) -> Summary:  # noqa: B0
     """Count the entries that are wanted."""
     rows, records, kinds = log.listed(wanted), records_of(log, wanted), log.kinds()
     species = {number: told[0] for number, told in kinds.items()}
-    missed, low, high = (records.fact(name) for name in ("miss_deg", "low_deg", "high_deg"))
-    read, told = np.isfinite(missed), np.isfinite(missed) & np.isfinite(low)
-    taken = records.fact("time_s")
+    missed, taken = records.fact("miss_deg"), records.fact("time_s")
+    read, (inside, told) = np.isfinite(missed), in_fan_share(records)
     return Summary(
         count=len(rows),
         by=_counted(rows, species),
@@ -60,8 +60,8 @@ def summary_of(log: StumpLog, wanted: Filter = Filter()) -> Summary:  # noqa: B0
         time_s=float(np.nansum(taken)),
         timed=int(np.isfinite(taken).sum()),
         read=int(read.sum()),
-        inside=int((told & (missed >= low) & (missed <= high)).sum()),
-        told=int(told.sum()),
+        inside=inside,
+        told=told,
         miss_deg=float(np.median(np.abs(missed[read]))) if read.any() else None,
         near=tuple(records.numbers[_close(records.facts)].tolist()),
     )
@@ -97,18 +97,16 @@ class NearMiss:
     words: str
 
 
-def near_misses(log: StumpLog, wanted: Filter = Filter()) -> tuple[NearMiss, ...]:  # noqa: B008 - frozen
-    """Those that were too close, the newest first; who it was is left out."""
-    summary = summary_of(log, wanted)
-    ids = {row[0]: row[1] for row in log.listed(wanted)}
+def near_misses(log: StumpLog, summary: Summary) -> tuple[NearMiss, ...]:
+    """Those of a summary that were too close, the newest first; who it was is left out."""
     found = []
     for number in summary.near:
-        entry = log.entry(ids[number])
+        entry = log.numbered(number)
         if entry is None:
             continue
         as_cut = entry.plan.as_cut
         happened = [
-            *(["hit: " + as_cut.hit] if as_cut.hit else []),
+            *(["hit: " + as_cut.hit] if as_cut.has_hit else []),
             *(["sat back"] if as_cut.sat_back == "yes" else []),
             *(["split"] if as_cut.has_split else []),
             *(["[hinge] lost early"] if lost_early(as_cut) else []),

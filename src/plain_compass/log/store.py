@@ -159,6 +159,11 @@ class StumpLog:
         )
         return unpacked(rows[0][0]) if len(rows) == 1 else None
 
+    def numbered(self, number: int) -> LogEntry | None:
+        """One entry whole, by its number."""
+        rows = self._read("SELECT content FROM documents WHERE number = ?", (number,))
+        return unpacked(rows[0][0]) if rows else None
+
     def entries(self, wanted: Filter = Filter()) -> Iterator[LogEntry]:  # noqa: B008 - frozen
         """Entries whole, in the order of their days."""
         where, values = wanted.sql()

@@ -8,8 +8,8 @@ from typing import TypeVar
 T = TypeVar("T")
 
 
-def finished(steps: Generator[None, None, T]) -> T:
-    """The answer, all of it worked out now."""
+def finished(steps: Generator[object, None, T]) -> T:
+    """The answer, all of it worked out now; what was told on the way is passed over."""
     while True:
         try:
             next(steps)

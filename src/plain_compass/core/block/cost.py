@@ -7,14 +7,14 @@ rigging are paid from one tree to the next. The weights are judgement (indicativ
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from ..advice.sectors import Takes
 from ..base.polygon import Array
 from .precedence import BARS, BREAKS, HITS, Meetings, hits_on, meetings_of
-from .trees import HELP, BlockTree
+from .trees import HELP, BlockTree, on_lays
 
 STOP, MUST, BREAKAGE, LOWER, HARM = 1000.0, 200.0, 12.0, 2.0, 60.0
 """A lay that cannot be taken; one felled into another that stands or across its way out; one onto another that lies;
@@ -128,8 +128,7 @@ class Against:
 
 def reasons(trees: Sequence[BlockTree], order: Sequence[int], lays: Sequence[int]) -> tuple[Against, ...]:
     """Every meeting of trees under the lays they are given, and whether the order heeds it."""
-    meets = meetings_of([replace(tree, lays=(tree.lays[lay],)) for tree, lay in zip(trees, lays, strict=True)])
-    return reasons_of(meets, order)
+    return reasons_of(meetings_of(on_lays(trees, lays)), order)
 
 
 def reasons_of(meets: Meetings, order: Sequence[int]) -> tuple[Against, ...]:

@@ -6,6 +6,7 @@ from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from .cost import RIG, WALK_M_MIN
+from .trees import ANY_DAY
 
 HOUR_MIN = 60.0
 """A forecast goes by hours."""
@@ -29,7 +30,7 @@ class Job:
     minutes: float
     walk_m: float
     ropes: bool
-    may: tuple[int, int] = (0, 10_000)
+    may: tuple[int, int] = ANY_DAY
 
 
 Windy = Callable[[int, int, float, float], bool]

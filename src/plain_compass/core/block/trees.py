@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from ..advice.sectors import Takes
 
+ANY_DAY = (0, 10_000)
+"""First and last day on which a tree may be felled, where no season matters."""
 HELP = {Takes.NOTHING: 0, Takes.WEDGES: 1, Takes.ROPE: 2, Takes.MORE: 3, Takes.REFUSED: 4}
 """How hard a lay is to take, by what it takes."""
 
@@ -43,8 +46,7 @@ class BlockTree:
         east_m, north_m: of its stem; ground_m how high it stands.
         height_m: over the ground; length_m of what comes down; crown_m mean radius, crown_from_m height of its base.
         lays: what it could take, its own plan's first.
-        minutes: to fell it by wedges, without walking or rigging; a rope's rigging is added once for those in a row.
-        group: what it needs that is set up once: rope, machine, specialist; empty for none.
+        minutes: to fell it, without walking or a rope.
         may: first and last day, as a number of days from the block's first, on which it may be felled.
     """
 
@@ -58,11 +60,9 @@ class BlockTree:
     crown_from_m: float
     lays: tuple[Lay, ...]
     minutes: float = 30.0
-    may: tuple[int, int] = (0, 10_000)
+    may: tuple[int, int] = ANY_DAY
 
 
-@dataclass(frozen=True, slots=True)
-class Track:
-    """Where stems are to lie with their butts: a line of places (east, north)."""
-
-    points_m: tuple[tuple[float, float], ...]
+def on_lays(trees: Sequence[BlockTree], lays: Sequence[int]) -> tuple[BlockTree, ...]:
+    """Every tree with the one lay it is given."""
+    return tuple(replace(tree, lays=(tree.lays[lay],)) for tree, lay in zip(trees, lays, strict=True))

@@ -128,15 +128,25 @@ class AsCut:
     @property
     def has_split(self) -> bool | None:
         """Whether the stem split; None where nobody looked."""
-        return _happened(self.split, self.split_m)
+        return happened(self.split, self.split_m)
+
+    @property
+    def has_hit(self) -> bool:
+        """Whether anything is said to have been hit."""
+        return happened(self.hit) or False
+
+    @property
+    def steps_m(self) -> tuple[float, ...]:
+        """The step at either end, as far as it was read."""
+        return tuple(each for each in (self.step_left_m, self.step_right_m) if each is not None)
 
 
 NOTHING = ("no", "none", "nothing", "0", "-")
 """What is written where there was nothing to see."""
 
 
-def _happened(told: str, long_m: float | None) -> bool | None:
-    """Whether something is said to have happened, by its length or else by the words for it."""
+def happened(told: str, long_m: float | None = None) -> bool | None:
+    """Whether something is said to have happened, by its length or else by the words for it; None where nothing is."""
     if long_m is not None:
         return long_m > 0
     words = told.strip().lower().rstrip(".")
@@ -177,7 +187,7 @@ def cut_as(planned: Cut, as_cut: AsCut, groups: Collection[str] = GROUPS) -> Cut
     if "right" in groups and as_cut.hinge_right_m is not None:
         cut = replace(cut, hinge=replace(cut.hinge, right_m=as_cut.hinge_right_m))
     if "step" in groups:
-        steps = [each for each in (as_cut.step_left_m, as_cut.step_right_m) if each is not None]
+        steps = as_cut.steps_m
         if steps:
             cut = replace(cut, back=replace(cut.back, step_m=sum(steps) / len(steps)))
     if "overcut" in groups and as_cut.overcut_m is not None:

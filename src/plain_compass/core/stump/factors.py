@@ -12,6 +12,8 @@ from ..base.polygon import Array
 
 RECORD_SPREAD = 0.35
 """Spread of the logarithm of one record about what the model tells."""
+LOGISTIC_SCALE = RECORD_SPREAD * math.sqrt(3.0) / math.pi
+"""Of a logistic variable with that spread: its sums have a closed form."""
 PRIOR = 10.0
 """Records the shipped value is worth."""
 FARTHEST = 3.0
@@ -86,10 +88,9 @@ def split_factor_of(index_ln: Sequence[float] | Array, did: Sequence[float] | Ar
         index_ln: logarithm of the splitting index told, shape (n,); did: 1 where it split, else 0.
     """
     at, happened = np.asarray(index_ln, dtype=np.float64), np.asarray(did, dtype=np.float64)
-    scale = RECORD_SPREAD * math.sqrt(3.0) / math.pi
     total = _prior()
     for split in (0.0, 1.0):
         cells, counts = np.unique(np.rint(at[happened == split] / BIN), return_counts=True)
-        z = (cells[:, None] * BIN - GRID[None, :]) / scale
+        z = (cells[:, None] * BIN - GRID[None, :]) / LOGISTIC_SCALE
         total = total - (counts[:, None] * np.logaddexp(0.0, -z if split else z)).sum(axis=0)
     return _factor(len(at), total)

@@ -91,15 +91,14 @@ def facts_of(case: Case, as_cut: AsCut, told: Told) -> Facts:
         lift_slope=None if lift_ln is None else _lift_slope(case, result),
         **_of_splitting(result, as_cut),
         **_of_chances(true),
-        hit=None if missed is None else float(as_cut.hit.strip().lower() not in ("", "no", "none", "nothing")),
+        hit=None if missed is None else float(as_cut.has_hit),
         blows=as_cut.blows,
         time_s=as_cut.time_s,
     )
 
 
 def _of_the_cut(case: Case, as_cut: AsCut) -> dict[str, float | None]:
-    cut = case.cut
-    steps = [each for each in (as_cut.step_left_m, as_cut.step_right_m) if each is not None]
+    cut, steps = case.cut, as_cut.steps_m
     return {
         "aim_deg": None if as_cut.towards_deg is None else half_turn_deg(cut.gun_deg - as_cut.towards_deg),
         "left_m": _less(as_cut.hinge_left_m, cut.hinge.left_m),

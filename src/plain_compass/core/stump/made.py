@@ -17,7 +17,7 @@ from ..fall.nominal import nominal_fall
 from ..plan.case import Case
 from ..tree.moved import ACROSS, moved
 from .as_cut import AsCut, case_as
-from .factors import RECORD_SPREAD
+from .factors import LOGISTIC_SCALE, RECORD_SPREAD
 from .told import Told
 
 LEAST_HINGE_m = 0.0
@@ -97,7 +97,7 @@ def _ends(planned: Case, habits: Habits) -> tuple[tuple[float, tuple[float, floa
 
 def _logistic(random: np.random.Generator) -> float:
     """Scatter of one stem about its splitting index, as what is learned of it takes it."""
-    return float(random.logistic(0.0, RECORD_SPREAD * math.sqrt(3.0) / math.pi))
+    return float(random.logistic(0.0, LOGISTIC_SCALE))
 
 
 def redrawn(planned: Case, told: Told, habits: Habits, random: np.random.Generator) -> AsCut:

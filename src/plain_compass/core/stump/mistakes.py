@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from ..base.frames import half_turn_deg
 from ..design.cut import Cut
 from ..plan.case import Case
-from .as_cut import NOTHING, AsCut
+from .as_cut import AsCut, happened
 
 AIMED_OFF_DEG = 2.0
 """A face that points farther beside the lay was aimed badly: one shipped spread of aiming."""
@@ -53,13 +53,11 @@ def _thin_strap(cut: Cut, as_cut: AsCut) -> bool:
 
 
 def _low_step(cut: Cut, as_cut: AsCut) -> bool:
-    read = [each for each in (as_cut.step_left_m, as_cut.step_right_m) if each is not None]
-    return bool(read) and min(read) < cut.back.step_m - LOW_M
+    return bool(as_cut.steps_m) and min(as_cut.steps_m) < cut.back.step_m - LOW_M
 
 
 def _rot(_: Cut, as_cut: AsCut) -> bool:
-    words = as_cut.rot.strip().lower().rstrip(".")
-    return bool(as_cut.rot_m) or (as_cut.rot_m is None and words not in ("", *NOTHING)) or as_cut.broke == "rot"
+    return bool(happened(as_cut.rot, as_cut.rot_m)) or as_cut.broke == "rot"
 
 
 SEEN: dict[str, tuple[Seen, tuple[str, ...]]] = {

@@ -54,9 +54,6 @@ def told_of(result: Assessment, fall: NominalFall | None, fan: Fan | None) -> To
     }
     if fan is None or fall is None:
         return Told(**driven)
-    missed = 1.0
-    for hit in fan.hits:
-        missed *= 1.0 - hit.share
     return Told(
         low_deg=fan.off_deg[0],
         middle_deg=fan.off_deg[1],
@@ -65,7 +62,7 @@ def told_of(result: Assessment, fall: NominalFall | None, fan: Fan | None) -> To
         sits_back=fan.sits_back.share,
         hangs=fan.hangs.share,
         lost_early=fan.lost_early.share,
-        hits=max((hit.share for hit in fan.hits), default=0.0) if fan.hits else 0.0,
+        hits=max((hit.share for hit in fan.hits), default=0.0),
         **driven,
     )
 

@@ -10,8 +10,8 @@ from PySide6.QtWidgets import QFileDialog
 from ....core.base.errors import PlainCompassError
 from ....job.block import Block, Ordered, taken_over
 from ....job.block_edits import fixed_lay, let_go, with_forecast
-from ....job.block_report import order_calendar, order_csv, order_geojson
-from ....job.block_turns import turns_of
+from ....job.block_report import WRITERS
+from ....job.block_turns import turned_ids, turns_of
 from ....job.disk import read_text, write_atomically
 from ....job.forecast_csv import import_forecast
 from ...frame.commands import Command
@@ -21,9 +21,6 @@ from ..card.card_set import CardSet
 from ..card.paper import LayoutWanted
 from .page import BlockPage
 from .sheet import write_day_sheet
-
-KINDS = {".csv": order_csv, ".geojson": order_geojson, ".ics": order_calendar}
-"""How a file's name ends -> what is written to it; anything else is the sheet as PDF."""
 
 
 class BlockActions:
@@ -58,7 +55,7 @@ class BlockActions:
 
     def _is_turned(self) -> bool:
         answer = self._answer()
-        return answer is not None and any(lay != 0 for lay in answer[1].plan.lays)
+        return answer is not None and bool(turned_ids(*answer))
 
     def _is_decided(self) -> bool:
         wanted = self.store.snapshot.job.block
@@ -141,7 +138,7 @@ class BlockActions:
         if answer is None or not where:
             return
         job, path = self.store.snapshot.job, Path(where)
-        kind = KINDS.get(path.suffix.lower())
+        kind = WRITERS.get(path.suffix.lower())
         try:
             if kind is None:
                 write_day_sheet(job, *answer, path)

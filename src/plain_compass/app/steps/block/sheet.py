@@ -6,13 +6,14 @@ from html import escape
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QSize
-from PySide6.QtGui import QGuiApplication, QImage, QImageWriter, QPainter
+from PySide6.QtGui import QImage, QImageWriter, QPainter
 
 from ....job.block import Block, Ordered, place_reasons
 from ....job.block_report import block_to_plain, kit_of, piece_words, takes_words
 from ....job.document import Job
 from ...drawing.block.map_painter import map_scale, paint_map
-from ...drawing.palette import PRINTED, load_fonts
+from ...drawing.palette import PRINTED
+from ..card.pdf import draw_without_screen
 from ..stump.days_pdf import write_days_pdf
 from .drawn import drawn_trees
 
@@ -73,10 +74,5 @@ def write_day_sheet(job: Job, block: Block, found: Ordered, path: Path) -> None:
 
 def write_day_sheet_without_screen(job: Job, block: Block, found: Ordered, path: Path) -> None:
     """The same where no window is open."""
-    import os
-
-    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    app = QGuiApplication.instance() or QGuiApplication([])
-    load_fonts()
+    draw_without_screen()
     write_day_sheet(job, block, found, path)
-    del app

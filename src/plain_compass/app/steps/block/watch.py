@@ -28,7 +28,7 @@ class BlockWatch(QObject):
         super().__init__(parent)
         self.block: Block | None = None
         self.found: Ordered | None = None
-        self.trouble, self.judged = "", 0
+        self.judged = 0
         self.error: PlainCompassError | None = None
         self._job: Job | None = None
         self._key: object = None

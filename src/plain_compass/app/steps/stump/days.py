@@ -38,7 +38,7 @@ def days_html(log: StumpLog, wanted: Filter, speech: Speech) -> str:
     # Together and species; who, how, where; by day.
     thirds = (parts[:1] + parts[2:3], _rest(parts), parts[-1:])
     columns = "".join(f"<td width='34%'>{''.join(each)}</td>" for each in thirds)
-    near = [told_near(each, speech) for each in near_misses(log, wanted)]
+    near = [told_near(each, speech) for each in near_misses(log, summary)]
     told = "".join(f"<p style='margin-top:3px'><b>{escape(where)}</b><br>{escape(what)}</p>" for where, what in near)
     talk = "<h3 style='font-weight:600'>Too close, for the crew's talk</h3>" + (told or "<p>None is told of.</p>")
     return f"<table width='100%'><tr>{columns}</tr></table>{talk}"
