@@ -3,28 +3,22 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import cast
+from typing import TYPE_CHECKING, cast
 
 from PySide6.QtWidgets import QFileDialog
 
 from ....core.base.errors import PlainCompassError
-from ....job.block import Block, Ordered, taken_over
-from ....job.block_edits import fixed_lay, let_go, with_forecast
-from ....job.block_report import WRITERS
-from ....job.block_turns import turned_ids, turns_of
 from ....job.disk import read_text, write_atomically
-from ....job.forecast_csv import import_forecast
 from ...frame.commands import Command
 from ...frame.desk import Desk
-from ...frame.progress import followed
-from ..card.card_set import CardSet
-from ..card.paper import LayoutWanted
-from .page import BlockPage
-from .sheet import write_day_sheet
+
+if TYPE_CHECKING:
+    from ....job.block import Block, Ordered
+    from .page import BlockPage
 
 
 class BlockActions:
-    """The commands of the group ``block``."""
+    """The commands of the group ``block``. What judges and paints is imported when it is first asked for."""
 
     def __init__(self, desk: Desk) -> None:
         self.desk, self.store = desk, desk.store
@@ -41,7 +35,7 @@ class BlockActions:
         ]
 
     def _page(self) -> BlockPage | None:
-        return cast(BlockPage | None, self.desk.pages.get("block"))
+        return cast("BlockPage | None", self.desk.pages.get("block"))
 
     def _answer(self) -> tuple[Block, Ordered] | None:
         page = self._page()
@@ -54,6 +48,8 @@ class BlockActions:
         return "" if page is None else page.map.picked
 
     def _is_turned(self) -> bool:
+        from ....job.block_turns import turned_ids
+
         answer = self._answer()
         return answer is not None and bool(turned_ids(*answer))
 
@@ -68,12 +64,16 @@ class BlockActions:
 
     def take(self) -> None:
         """Every tree on the lay the order gives it."""
+        from ....job.block import taken_over
+
         answer = self._answer()
         if answer is not None:
             self.store.change("lays taken over", lambda job: taken_over(job, *answer))
 
     def fix(self) -> None:
         """The picked tree stays on its own lay, or may be laid another way again."""
+        from ....job.block_edits import fixed_lay
+
         picked = self._picked()
         stays = self.store.snapshot.job.block.of(picked).lay != "fixed"
         title = f"{picked} {'stays on its lay' if stays else 'may be laid another way'}"
@@ -81,6 +81,8 @@ class BlockActions:
 
     def free(self) -> None:
         """Nothing decided any more, of the picked tree or of any."""
+        from ....job.block_edits import let_go
+
         picked = self._picked()
         self.store.change("decisions let go", lambda job: let_go(job, picked))
 
@@ -91,6 +93,9 @@ class BlockActions:
 
     def take_forecast(self) -> None:
         """Read the wind hour by hour; what could not be taken is said, and gaps in it."""
+        from ....job.block_edits import with_forecast
+        from ....job.forecast_csv import import_forecast
+
         where = self.ask_forecast()
         if not where:
             return
@@ -109,22 +114,21 @@ class BlockActions:
 
     def write_cards(self) -> None:
         """The card of every tree, in order, each as things stand when its turn comes."""
-        answer = self._answer()
+        from ....job.block_turns import turns_of
+        from ..card.card_set import CardSet, write_followed
+        from ..card.paper import LayoutWanted
+
+        answer, job = self._answer(), self.store.snapshot.job
         if answer is None:
             return
-        job = self.store.snapshot.job
         try:
             turns = turns_of(job, *answer)
-            where = self.ask_cards()
-            if not where:
-                return
-            with CardSet(job, LayoutWanted(), turns) as cards:
-                if followed(cards, self.desk.frame, "Cards in order", "Each tree is judged as its turn comes.") is None:
-                    self.desk.message.tell("Cancelled; no cards were written.")
-                    return
-                self.desk.message.tell(cards.write(Path(where)))
         except PlainCompassError as error:
             self.desk.message.refuse(self.store.snapshot.speech.error(error))
+            return
+        where = self.ask_cards()
+        if where:
+            write_followed(self.desk, CardSet(job, LayoutWanted(), turns), Path(where), "Cards in order")
 
     def ask_where(self) -> str:
         """A file to write; empty for none."""
@@ -134,6 +138,9 @@ class BlockActions:
 
     def write_out(self) -> None:
         """The day sheet, the order, the lays or the days, by the file's name."""
+        from ....job.block_report import WRITERS
+        from .sheet import write_day_sheet
+
         answer, where = self._answer(), self.ask_where()
         if answer is None or not where:
             return

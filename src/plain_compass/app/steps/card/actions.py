@@ -15,7 +15,6 @@ from ....core.base.errors import PlainCompassError
 from ....job.disk import file_name
 from ...frame.commands import Command
 from ...frame.desk import Desk
-from ...frame.progress import followed
 from .paper import MOST_SHEETS, SHEETS
 
 if TYPE_CHECKING:
@@ -94,22 +93,13 @@ class CardActions:
 
     def write_all(self) -> None:
         """Write the cards of every tree of the job, with progress, and with a way to think better of it."""
-        from .card_set import CardSet
+        from .card_set import CardSet, write_followed
 
         self.desk.settle()
         name = self.ask_file("Cards of all trees as PDF", "cards.pdf")
-        if not name:
-            return
-        with CardSet(self.store.snapshot.job, self.page.layout_wanted) as cards:
-            if followed(cards, self.desk.frame, "Cards of all trees", "Each tree is judged and its card made.") is None:
-                self.desk.message.tell("Cancelled; no cards were written.")
-                return
-            try:
-                told = cards.write(Path(name))
-            except PlainCompassError as error:
-                self.desk.message.refuse(str(error))
-                return
-        (self.desk.message.refuse if cards.missing else self.desk.message.tell)(told)
+        if name:
+            cards = CardSet(self.store.snapshot.job, self.page.layout_wanted)
+            write_followed(self.desk, cards, Path(name), "Cards of all trees")
 
     def _reckoned(self) -> bool:
         """Take in what is being typed and finish the fall; False, with a sentence, where that cannot be done."""

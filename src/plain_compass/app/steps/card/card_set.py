@@ -4,15 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from ....core.base.errors import PlainCompassError
 from ....job.disk import JobFileError, write_atomically
 from ....job.document import Job
-from ...frame.progress import Step
+from ...frame.progress import Step, followed
 from .painter import paint_card
 from .paper import LayoutWanted
 from .pdf import draw_without_screen, judged_snapshot, today
 from .sheets import PdfSheets
+
+if TYPE_CHECKING:
+    from ...frame.desk import Desk
 
 
 class CardSet:
@@ -67,3 +71,17 @@ def write_cards_without_screen(
         for _ in cards:
             pass
         return cards.write(output)
+
+
+def write_followed(desk: Desk, cards: CardSet, output: Path, title: str) -> None:
+    """Make and write cards with progress, and a way to think better of it; says what came of it."""
+    with cards:
+        if followed(cards, desk.frame, title, "Each tree is judged and its card made.") is None:
+            desk.message.tell("Cancelled; no cards were written.")
+            return
+        try:
+            told = cards.write(output)
+        except PlainCompassError as error:
+            desk.message.refuse(str(error))
+            return
+    (desk.message.refuse if cards.missing else desk.message.tell)(told)

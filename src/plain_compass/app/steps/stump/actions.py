@@ -5,32 +5,30 @@ from __future__ import annotations
 from collections.abc import Callable
 from datetime import date
 from pathlib import Path
-from typing import cast
+from typing import TYPE_CHECKING, cast
 from uuid import uuid4
 
 from PySide6.QtWidgets import QFileDialog
 
 from ....core.base.errors import PlainCompassError
-from ....core.stump.told import told_of
 from ....job.disk import write_atomically
 from ....job.log_entries import entry_of, entry_of_tree, is_in_log, logged
 from ....job.stump_edits import as_planned, on_its_mark, unread
-from ....log.days import days_csv
-from ....log.exchange import csv_text, lines_text
-from ....log.store import StumpLog
 from ...frame.commands import Command
 from ...frame.desk import Desk
 from ...frame.store import now
-from .days import DaysPage, days_html
-from .days_pdf import write_days_pdf
-from .page import StumpPage
+
+if TYPE_CHECKING:
+    from ....log.store import StumpLog
+    from .days import DaysPage
+    from .page import StumpPage
 
 LOGS = "Stumps (*.jsonl *.csv)"
 """Files a log is given away in."""
 
 
 class StumpActions:
-    """The commands of the group ``stump``."""
+    """The commands of the group ``stump``. What paints is imported when it is first asked for."""
 
     def __init__(self, desk: Desk) -> None:
         self.desk, self.store = desk, desk.store
@@ -53,7 +51,7 @@ class StumpActions:
 
     def _page(self) -> StumpPage:
         self.desk.show_step("stump")
-        return cast(StumpPage, self.desk.pages["stump"])
+        return cast("StumpPage", self.desk.pages["stump"])
 
     # Reading -------------------------------------------------------------------------------------------
 
@@ -89,6 +87,8 @@ class StumpActions:
 
     def log(self) -> None:
         """Freeze the stump with its plan: into the job, and into the log."""
+        from ....core.stump.told import told_of
+
         self.desk.settle()
         self.desk.falls.finish()
         snapshot = self.store.snapshot
@@ -133,6 +133,8 @@ class StumpActions:
 
     def write_out(self) -> None:
         """The whole log as JSON Lines or CSV, by the file's name."""
+        from ....log.exchange import csv_text, lines_text
+
         where = self.ask_where("Write out the log", "stumps.jsonl", LOGS)
         log = self.desk.book.log() if where else None
         if log is not None:
@@ -144,13 +146,17 @@ class StumpActions:
         """Day and year as it is shown, as CSV or PDF."""
         page = self._page()
         page.show_mode("days")
-        days, log = cast(DaysPage, page.parts["days"]), self.desk.book.log()
+        days, log = cast("DaysPage", page.parts["days"]), self.desk.book.log()
         where = self.ask_where("Day and year", f"stumps.{kind}", f"(*.{kind})") if log is not None else ""
         if log is None or not where:
             return
         self._write(lambda: self._days(Path(where), kind, log, days), f"Day and year written to {where}.")
 
     def _days(self, path: Path, kind: str, log: StumpLog, days: DaysPage) -> None:
+        from ....log.days import days_csv
+        from .days import days_html
+        from .days_pdf import write_days_pdf
+
         speech = self.store.snapshot.speech
         if kind == "csv":
             write_atomically(path, days_csv(log, days.wanted, speech))
