@@ -12,6 +12,7 @@ import pytest
 from shapely.geometry import Point, Polygon
 
 from plain_compass.core.base.errors import InputError
+from plain_compass.core.base.kept import worked_out
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.base.steps import finished
 from plain_compass.core.block.wanted import BlockWanted, OfTree
@@ -271,3 +272,14 @@ def test_a_trees_name_is_no_formula_in_the_order() -> None:
     job = replace(COUPE, trees=(replace(COUPE.trees[0], id="=1+1"), *COUPE.trees[1:3]))
     rows = list(csv.DictReader(io.StringIO(order_csv(job, *planned_block(job)))))
     assert "'=1+1" in [row["tree"] for row in rows] and "=1+1" not in [row["tree"] for row in rows]
+
+
+def test_what_is_decided_of_an_order_judges_no_lay_anew() -> None:
+    order = order_of(COUPE)
+    before = worked_out()["lays of a block's trees"]
+    for job in (moved_in_order(COUPE, order, order[3], 1), decided(COUPE, "K-05", "not_before", "2027-03-01")):
+        planned_block(job)
+    planned_block(set_value(COUPE, "K-02", "state", "down"))
+    assert worked_out()["lays of a block's trees"] == before
+    finished(block_in_steps(set_value(COUPE, "K-02", "cut.lay_deg", 12.0)))
+    assert worked_out()["lays of a block's trees"] == before + 1

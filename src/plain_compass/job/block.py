@@ -9,9 +9,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from ..core.advice.rose import Spoke, spokes_at
-from ..core.advice.sectors import Takes, sort_of
-from ..core.assess import assess
+from ..core.advice.sectors import Takes
 from ..core.base.errors import InputError
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.steps import finished
@@ -19,26 +17,21 @@ from ..core.block.cost import Against, costs_of, reasons
 from ..core.block.days import Job as DayJob
 from ..core.block.days import Slot, into_days
 from ..core.block.groups import groups_of
-from ..core.block.minutes import ROPE_MIN, minutes_of
+from ..core.block.judged import judged
+from ..core.block.minutes import ROPE_MIN
 from ..core.block.precedence import meetings_in_steps
-from ..core.block.search import STARTS, CycleError, Fixed, Plan, check_fixed, search_in_steps
-from ..core.block.trees import ANY_DAY, BlockTree, Lay
+from ..core.block.search import STARTS, Fixed, Plan, search_in_steps
+from ..core.block.trees import ANY_DAY, BlockTree
 from ..core.judge.unmeasured import missing
-from ..core.plan.case import Case
-from ..core.plan.reach import meets_by_bearing
 from ..core.site.ground import ground_of
-from ..core.site.site import Cost
 from ..core.site.ways_out import kept_away_m
 from ..core.tree.crown import mean_radius_m
 from .block_days import day_of
+from .block_edits import refuse_circle
 from .block_wind import windy
 from .document import Job, TreePlan, case_alone
 from .words import Speech
 
-EVERY_DEG = 30.0
-"""Bearings tried beside a tree's own lay: twelve, as far apart as two trees are laid apart on purpose."""
-HARM = {Cost.NONE: 0.0, Cost.NUISANCE: 0.15, Cost.MATTERS: 1.0, Cost.NEVER: 3.0}
-"""What lies under a lay weighs so much."""
 MANY_STARTS = 12
 """Starts of one group among many: a whole wood is to be ordered within minutes."""
 LEFT_STATES = {"hung": "block.hung", "off": "block.put_off", "over": "block.blown_over"}
@@ -132,11 +125,7 @@ def _check_places(trees: list[BlockTree]) -> None:
 
 
 def _tree(job: Job, plan: TreePlan) -> BlockTree:
-    case = case_alone(job, plan)
-    result = assess(case)
-    own = (plan.cut.lay_deg, *(np.arange(0.0, 360.0, EVERY_DEG) if job.block.of(plan.id).lay == "free" else ()))
-    bearings = np.array(own, dtype=np.float64)
-    spokes = spokes_at(case, bearings.tolist(), meets_by_bearing(case, bearings))
+    found = judged(case_alone(job, plan), may_turn=job.block.of(plan.id).lay == "free")
     height = float(ground_of(job.site).height_at_m(np.array([plan.at.east_m]), np.array([plan.at.north_m]))[0])
     return BlockTree(
         id=plan.id,
@@ -147,17 +136,10 @@ def _tree(job: Job, plan: TreePlan) -> BlockTree:
         length_m=plan.tree.height_m - plan.cut.height_m,
         crown_m=mean_radius_m(plan.tree.crown),
         crown_from_m=max(plan.tree.crown.base_m - plan.cut.height_m, 0.0),
-        lays=tuple(_lay(spoke, case) for spoke in spokes),
-        minutes=minutes_of(result),
+        lays=found.lays,
+        minutes=found.minutes,
         may=_may(job, plan.id),
     )
-
-
-def _lay(spoke: Spoke, case: Case) -> Lay:
-    sort = sort_of(spoke, len(case.cut.wedges), case.kit, case.constants)
-    harm = sum(HARM[Cost(case.site.obstacles[index].cost)] for index in spoke.targets)
-    margin = min(max(spoke.margin, -1.0), 1.0)
-    return Lay(spoke.bearing_deg, sort.takes, sort.wedges, spoke.pull_N, margin, harm, sort.why)
 
 
 def _may(job: Job, tree_id: str) -> tuple[int, int]:
@@ -205,12 +187,7 @@ def order_in_steps(block: Block, job: Job, seed: int = 1) -> Generator[Ordered |
 
     Raises InputError where what was fixed goes round in a circle.
     """
-    try:
-        check_fixed(len(block.trees), block.fixed)
-    except CycleError as error:
-        names = ", ".join(block.trees[tree].id for tree in error.trees)
-        told = "each of these is to come before the next, round in a circle; let one of them go"
-        raise InputError("order", names, reason=told) from None
+    refuse_circle([tree.id for tree in block.trees], block.fixed.first)
     lays, parts, cost = [0] * len(block.trees), list[tuple[int, ...]](), 0.0
     for number, group in enumerate(block.groups):
         later = [block.trees[at] for each in block.groups[number + 1 :] for at in each]

@@ -17,9 +17,6 @@ from .document import Job
 from .fields import quantity_at
 from .typed import parse
 
-LEAST_H, MOST_H = 0.5, 14.0
-"""Hours of work a day: less fells no tree, more is nobody's."""
-
 
 def moved_in_order(job: Job, order: Sequence[str], tree_id: str, place: int) -> Job:
     """A tree moved to a place in the order: kept as that it comes before the next one, or after the one before it.
@@ -44,13 +41,18 @@ def _with(job: Job, block: BlockWanted) -> Job:
     ids = [plan.id for plan in job.trees]
     known = [each for each in block.first if each.earlier in ids and each.later in ids]
     pairs = tuple((ids.index(each.earlier), ids.index(each.later)) for each in known)
+    refuse_circle(ids, pairs)
+    return replace(job, block=block)
+
+
+def refuse_circle(ids: Sequence[str], pairs: Sequence[tuple[int, int]]) -> None:
+    """Raise InputError, naming the trees, where pairs (earlier, later) that were decided go round in a circle."""
     try:
-        check_fixed(len(ids), Fixed({}, pairs))
+        check_fixed(len(ids), Fixed({}, tuple(pairs)))
     except CycleError as error:
         names = ", ".join(ids[tree] for tree in error.trees)
         told = "each of these is to come before the next, round in a circle; let one of them go"
         raise InputError("order", names, reason=told) from None
-    return replace(job, block=block)
 
 
 def _said(job: Job, now: OfTree) -> Job:
@@ -107,8 +109,10 @@ def worked(job: Job, typed: str) -> Job:
         hours = float(typed.strip().removesuffix("h").strip().replace(",", "."))
     except ValueError:
         hours = math.nan
-    if not LEAST_H <= hours <= MOST_H:
-        raise InputError("hours a day", typed, reason=f"accepted: {LEAST_H:g} to {MOST_H:g} hours of work")
+    day = quantity_at("block.day_s")
+    if not day.low <= 3600.0 * hours <= day.high:
+        told = f"accepted: {day.low / 3600:g} to {day.high / 3600:g} hours of work"
+        raise InputError("hours a day", typed, reason=told)
     return replace(job, block=replace(job.block, day_s=3600.0 * hours))
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from itertools import takewhile
+
 from ..core.base.frames import full_turn_deg
 from ..core.base.phrase import phrase
 from ..core.block.misses import missed_into
-from ..core.block.other_orders import Elsewhere, Held, elsewhere, held, nearest_unbroken
+from ..core.block.other_orders import Elsewhere, elsewhere, held, nearest_unbroken
 from ..core.block.trees import on_lays
 from ..core.fall.fan import Fan
 from .block import Block, Ordered, reason_words
@@ -17,11 +19,6 @@ LEAST_TOLD = 0.005
 """Chances below one in two hundred are not told one by one."""
 NO_MORE_MIN = 0.5
 """Minutes below which two orders cost the same."""
-
-
-def held_of(block: Block, found: Ordered) -> Held:
-    """The block on the lays it is given, for comparing orders."""
-    return held(block.trees, found.plan.lays, block.fixed.first)
 
 
 def broken_words(block: Block, other: Elsewhere, speech: Speech) -> list[str]:
@@ -37,12 +34,12 @@ def moved_words(block: Block, found: Ordered, tree: int, place: int, speech: Spe
 
     Place is counted from 0. Pairs people decided are left out: moving a tree decides them anew.
     """
-    block_held = held(block.trees, found.plan.lays)
-    other = elsewhere(block_held, found.plan.order, tree, place)
+    now = held(block.trees, found.plan.lays, found.plan.order)
+    other = elsewhere(now, tree, place)
     if not other.breaks:
         return ""
-    nearest = nearest_unbroken(block_held, found.plan.order, tree, place)
-    stays = nearest == found.plan.order.index(tree)
+    nearest = nearest_unbroken(now, tree, place)
+    stays = nearest == now.order.index(tree)
     key = "block.moved_stays" if stays else "block.moved_nearest"
     broken = "; ".join(broken_words(block, other, speech))
     return speech.phrase(phrase(key, tree=block.trees[tree].id, place=place + 1, broken=broken, nearest=nearest + 1))
@@ -50,13 +47,12 @@ def moved_words(block: Block, found: Ordered, tree: int, place: int, speech: Spe
 
 def why_not(block: Block, found: Ordered, tree: int, speech: Speech) -> list[str]:
     """Why a tree does not stand elsewhere: the nearest place on either side that breaks something, or what it costs."""
-    block_held, order = held_of(block, found), found.plan.order
-    now, lines = order.index(tree), list[str]()
-    for step, key in ((-1, "earlier"), (1, "later")):
-        places = range(now + step, -1 if step < 0 else len(order), step)
-        others = [(place, elsewhere(block_held, order, tree, place)) for place in places]
+    block_held, lines = held(block.trees, found.plan.lays, found.plan.order, block.fixed.first), list[str]()
+    now = block_held.order.index(tree)
+    for places, key in ((range(now - 1, -1, -1), "earlier"), (range(now + 1, len(block.trees)), "later")):
+        others = [(place, elsewhere(block_held, tree, place)) for place in places]
         barred = next(((place, other) for place, other in others if other.breaks), None)
-        free = others[: [place for place, _ in others].index(barred[0])] if barred else others
+        free = list(takewhile(lambda each: not each[1].breaks, others))
         if free:
             place, best = min(free, key=lambda each: each[1].minutes)
             kind = "same" if best.minutes < NO_MORE_MIN else "dearer"

@@ -6,11 +6,12 @@ import csv
 import io
 import math
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from ..core.base.errors import PlainCompassError
 
 _NUMBER = re.compile(r"[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?", re.ASCII)
+_HEADING = re.compile(r"\s*([a-z]+)\s*(?:[\[(_ ]\s*([^\])]*?)\s*[\])]?)?\s*")
 _RUN = re.compile(r"'*[=+\-@\t\r]")
 """How a cell begins that a spreadsheet would take for a formula, with marks already put before it."""
 
@@ -37,6 +38,12 @@ def csv_rows(text: str, name: str, most: int) -> list[list[str]]:
     if len(rows) > most:
         raise TableError(f"{name} has {len(rows)} rows; accepted: up to {most}.")
     return rows
+
+
+def heading_of(heading: str, aliases: Mapping[str, str]) -> tuple[str, str]:
+    """(title, unit) of a heading such as ``height [m]``, in small letters; empty where there is none."""
+    match = _HEADING.fullmatch(heading.lower())
+    return (aliases.get(match[1], match[1]), match[2] or "") if match else ("", "")
 
 
 def number_in(cell: str) -> float:

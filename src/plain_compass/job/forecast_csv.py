@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable
 from datetime import datetime, timedelta
 from itertools import pairwise
 
 from ..core.base.errors import PlainCompassError
 from ..core.block.forecast import Hour
-from .csv_rows import TableError, csv_rows, number_in
+from .csv_rows import TableError, csv_rows, heading_of, number_in
 from .units import SPEED_NAMES, SPEEDS
 
 MOST_ROWS = 1000
@@ -68,11 +67,9 @@ def _columns(headings: list[str], name: str) -> dict[str, tuple[int, float]]:
     """Heading -> (column, factor to m/s or degrees)."""
     found: dict[str, tuple[int, float]] = {}
     for index, heading in enumerate(headings):
-        match = re.fullmatch(r"\s*([a-z]+)\s*(?:[\[(_ ]\s*([^\])]*?)\s*[\])]?)?\s*", heading.lower())
-        title = ALIASES.get(match[1], match[1]) if match else ""
+        title, unit = heading_of(heading, ALIASES)
         if title in ("speed", "gust"):
-            unit = (match[2] if match else "") or "m/s"
-            unit = SPEED_NAMES.get(unit, unit)
+            unit = SPEED_NAMES.get(unit, unit) or "m/s"
             if unit not in SPEEDS:
                 raise TableError(
                     f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: {', '.join(SPEEDS)}."

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-import re
-
 from ..core.base.errors import PlainCompassError
 from ..core.site.site import SpotHeight
-from .csv_rows import TableError, csv_rows, number_in
+from .csv_rows import TableError, csv_rows, heading_of, number_in
 from .projection import Origin
 from .site_edits import MOST_SPOTS
 from .units import METRES, NAMED
@@ -54,10 +52,9 @@ def _columns(headings: list[str], name: str) -> dict[str, tuple[int, float]]:
     """Heading -> (column, factor to metres or degrees)."""
     found: dict[str, tuple[int, float]] = {}
     for index, heading in enumerate(headings):
-        match = re.fullmatch(r"\s*([a-z]+)\s*(?:[\[(_ ]\s*([^\])]*?)\s*[\])]?)?\s*", heading.lower())
-        title = ALIASES.get(match[1], match[1]) if match else ""
+        title, unit = heading_of(heading, ALIASES)
         if title in ("east", "north", "height"):
-            unit = (match[2] if match else "") or "m"
+            unit = unit or "m"
             if unit not in NAMED:
                 raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: m, ft.")
             found[title] = (index, METRES[NAMED[unit]])

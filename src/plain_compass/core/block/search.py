@@ -5,8 +5,10 @@ Exact for few trees by dynamic programming over subsets, which the local search 
 
 from __future__ import annotations
 
+import graphlib
 from collections.abc import Callable, Generator, Sequence
 from dataclasses import dataclass, field
+from graphlib import TopologicalSorter
 from itertools import pairwise, product
 
 import numpy as np
@@ -56,23 +58,14 @@ class CycleError(ValueError):
 
 def check_fixed(count: int, fixed: Fixed) -> None:
     """Raise CycleError where the pairs that were fixed cannot all be heeded."""
-    after: dict[int, list[int]] = {tree: [] for tree in range(count)}
+    sorter = TopologicalSorter(dict.fromkeys(range(count), ()))
     for earlier, later in fixed.first:
-        after[earlier].append(later)
-    state = dict.fromkeys(range(count), 0)
-
-    def walk(tree: int, path: list[int]) -> None:
-        state[tree] = 1
-        for later in after[tree]:
-            if state[later] == 1:
-                raise CycleError([*path[path.index(later) :]] if later in path else [tree, later])
-            if state[later] == 0:
-                walk(later, [*path, later])
-        state[tree] = 2
-
-    for tree in range(count):
-        if state[tree] == 0:
-            walk(tree, [tree])
+        sorter.add(later, earlier)
+    try:
+        sorter.prepare()
+    except graphlib.CycleError as error:
+        # The first stands again at the end.
+        raise CycleError(error.args[1][:-1]) from None
 
 
 def heeds(order: Sequence[int], fixed: Fixed) -> bool:

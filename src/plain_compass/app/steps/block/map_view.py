@@ -70,8 +70,9 @@ class MapView(PaintedView):
     def draw(self, painter: QPainter) -> None:
         """Map and title."""
         site = self.store.snapshot.job.site
-        look = self.picked, self.palette_in_use
-        paint_map(painter, self.scale(), site.obstacles, self.trees(), self.arrows(), look)
+        look, trees = (self.picked, self.palette_in_use), self.trees()
+        scale = map_scale(self.width(), self.height(), trees)
+        paint_map(painter, scale, site.obstacles, trees, self.arrows(), look)
         painter.setFont(font(14, strong=True))
         painter.fillRect(
             QRectF(0, 0, painter.fontMetrics().horizontalAdvance(TITLE) + 24, 26), self.palette_in_use.sheet

@@ -123,12 +123,12 @@ class BlockPage(QWidget):
 
     def _rows(self, block: Block, found: Ordered) -> list[tuple[str, str, str]]:
         speech, why = self.store.snapshot.speech, place_reasons(block, found, self.store.snapshot.speech)
-        rows = []
+        rows, wrong = [], {each.tree for each in found.against if each.is_broken}
         for number, at in enumerate(found.plan.order, 1):
             tree, lay = block.trees[at], block.trees[at].lays[found.plan.lays[at]]
             turned = "" if found.plan.lays[at] == 0 else f", planned {speech.show(tree.lays[0].lay_deg, 'bearing')}"
             takes = takes_words(block, found, at, speech)
-            bad = " ⊘" if lay.is_stop or any(a.is_broken and a.tree == at for a in found.against) else ""
+            bad = " ⊘" if lay.is_stop or at in wrong else ""
             head = f"{number}  {tree.id}{bad}   {speech.show(lay.lay_deg, 'bearing')}{turned}"
             words = f"{head}\n      {takes} · {tree.minutes:.0f} min"
             rows.append((tree.id, words, "\n".join(why[at]) or "nothing stands against another place"))
