@@ -125,6 +125,17 @@ def test_a_season_is_typed_and_a_day_that_is_none_is_said(window: Window, block:
     window.commands.run("edit.undo")
 
 
+def test_what_could_not_be_taken_of_one_tree_is_not_said_of_another(block: BlockPage) -> None:
+    block.pick("WH-21")
+    edit = block.decided.wind
+    edit.setFocus()
+    QTest.keyClicks(edit, "a breeze")
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    assert edit.text() == "a breeze"
+    block.pick("WH-07")
+    assert edit.text() == ""
+
+
 def test_a_tree_or_an_arrow_that_is_pointed_at_says_why(block: BlockPage) -> None:
     block.pick("WH-12")
     place = {t.id: block.map.scale().point(t.east_m, t.north_m) for t in block.map.trees()}

@@ -1,4 +1,4 @@
-"""A line of a person's own words: the one kind of text entry for a field of the document."""
+"""Lines of a person's own words: one for a field of the document, and what any such line does."""
 
 from __future__ import annotations
 
@@ -11,45 +11,64 @@ from ..drawing.palette import font
 from .store import Snapshot, Store
 
 
-class TextEdit(QLineEdit):
-    """Shows one text of the document; Enter or leaving it sets it, Escape restores it."""
+class LineEdit(QLineEdit):
+    """Shows what is kept; Enter or leaving it takes in what was typed, Escape restores it. Subclasses give ``take``."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._shown: str | None = ""
+        self.setFont(font(14))
+        self.editingFinished.connect(self.commit)
+
+    def show_kept(self, words: str, *, anew: bool = False) -> None:
+        """Show what is kept; what is being typed, or could not be taken in, stays unless this is another thing's."""
+        if anew or words != self._shown:
+            self._shown = words
+            self.setText(words)
+
+    def take(self, text: str) -> bool:
+        """Take it in and show it again; False, with a sentence, where that cannot be done."""
+        raise NotImplementedError
+
+    def commit(self) -> bool:
+        """Take in what was typed; what cannot be kept stays, with a sentence."""
+        if self.text() == self._shown:
+            return True
+        before, self._shown = self._shown, None
+        if not self.take(self.text().strip()):
+            self._shown = before
+            return False
+        return True
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Escape restores; a Return is the field's own."""
+        if event.key() == Qt.Key.Key_Escape:
+            self.setText(self._shown or "")
+            return
+        super().keyPressEvent(event)
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            event.accept()
+
+
+class TextEdit(LineEdit):
+    """One text of the document."""
 
     def __init__(self, store: Store, path: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.path = store, path
-        self._shown = ""
-        self.setFont(font(14))
         self.setObjectName(path)
         self.setAccessibleName(label_of(path))
-        self.returnPressed.connect(self.commit)
-        self.editingFinished.connect(self.commit)
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Show the document's text."""
         name = snapshot.speech.say(label_of(self.path))
         if name != self.accessibleName():
             self.setAccessibleName(name)
-        text = snapshot.value(self.path)
-        if text != self._shown:
-            self._shown = text
-            self.setText(text)
+        self.show_kept(snapshot.value(self.path))
 
-    def commit(self) -> bool:
-        """Take in what was typed; what cannot be kept stays, with a sentence."""
-        if self.text() == self._shown:
-            return True
-        text = self.text().strip()
+    def take(self, text: str) -> bool:
+        """Into the document."""
         if not self.store.set(self.path, text, f"{self.accessibleName()} {text or 'not said'}"):
             return False
-        self._shown = ""
         self.refresh(self.store.snapshot)
         return True
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Escape restores; a Return is the field's own."""
-        if event.key() == Qt.Key.Key_Escape:
-            self.setText(self._shown)
-            return
-        super().keyPressEvent(event)
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            event.accept()
