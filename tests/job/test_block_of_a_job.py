@@ -11,6 +11,7 @@ from dataclasses import replace
 import pytest
 from shapely.geometry import Point, Polygon
 
+from plain_compass.app.steps.block.drawn import drawn_trees
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.kept import worked_out
 from plain_compass.core.base.paths import with_value
@@ -283,3 +284,21 @@ def test_what_is_decided_of_an_order_judges_no_lay_anew() -> None:
     assert worked_out()["lays of a block's trees"] == before
     finished(block_in_steps(set_value(COUPE, "K-02", "cut.lay_deg", 12.0)))
     assert worked_out()["lays of a block's trees"] == before + 1
+
+
+def test_one_number_for_one_tree_wherever_it_is_told() -> None:
+    # K-03 waits for its season and is overtaken; for K-05 there is no day.
+    job = decided(decided(COUPE, "K-03", "not_before", "2026-12-04"), "K-05", "not_after", "2026-11-30")
+    block, found = planned_block(job)
+    felled = [block.trees[slot.tree].id for slot in found.slots]
+    order = [block.trees[at].id for at in found.plan.order]
+    assert order == [*felled, "K-05"] and felled.index("K-03") > 0
+    assert [row["tree"] for row in block_to_plain(job, block, found)["order"]] == felled
+    assert {each.id: each.number for each in drawn_trees(job, block, found)} == {
+        **{tree_id: number for number, tree_id in enumerate(felled, 1)},
+        "K-05": 0,
+    }
+    place = {at: number for number, at in enumerate(found.plan.order)}
+    assert all(
+        each.is_broken is (place[each.tree] < place[each.other]) for each in found.against if each.kind != "breaks"
+    )

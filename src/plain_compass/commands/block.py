@@ -109,7 +109,7 @@ def _left(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
 
 def _tell_left(block: Block, found: Ordered, job: Job) -> None:
     for at in found.late:
-        print(f"{block.trees[at].id}: no day within its season.")
+        print(f"{block.trees[at].id}: {job.speech.tell('block.no_day')}.")
     for tree_id, what in block.left_out:
         print(f"{tree_id}: {job.speech.tell(what)}.")
 

@@ -63,7 +63,7 @@ class Ordered:
     """A block in order.
 
     Attributes:
-        plan: order and lays by index; slots: when; late: trees for which there is no day.
+        plan: order of felling and lays by index; slots: when; late: trees for which there is no day, last in the order.
         against: every meeting, heeded or not.
     """
 
@@ -159,7 +159,11 @@ def _fixed(job: Job, trees: list[BlockTree]) -> Fixed:
 
 
 def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
-    """An order put into days, with what stands for and against it."""
+    """An order put into days, with what stands for and against it.
+
+    One that waits for its season or the wind is overtaken by others: the order is that in which they are felled, those
+    for which there is no day last.
+    """
     metres = dict(zip(plan.order, _walked_m(block, plan.order), strict=True))
     jobs = []
     for at, tree in enumerate(block.trees):
@@ -173,6 +177,9 @@ def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
     for earlier, later in block.fixed.first:
         waits[later].add(earlier)
     slots, late = into_days(plan.order, jobs, job.block.day_s / 60.0, waits, windy(job, [t.id for t in block.trees]))
+    felled = (*(slot.tree for slot in slots), *late)
+    if felled != plan.order:
+        plan, against = replace(plan, order=felled), reasons(block.trees, felled, plan.lays)
     return Ordered(plan, slots, late, against)
 
 

@@ -6,8 +6,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ....core.site.site import Obstacle
@@ -46,6 +47,14 @@ class Drawn:
     ends_of_ways: tuple[tuple[float, float], ...] = ()
 
 
+class Look(NamedTuple):
+    """The tree that is picked, the colours, and the size of what is painted on."""
+
+    picked: str
+    palette: Palette
+    page: QSizeF
+
+
 TITLE_PX = 44.0
 """Above this nothing is written: there stands the title."""
 GONE = ("down", "over")
@@ -72,19 +81,18 @@ def paint_map(
     ground: Sequence[Obstacle],
     trees: Sequence[Drawn],
     arrows: Sequence[tuple[str, str, bool]],
-    look: tuple[str, Palette],
+    look: Look,
 ) -> None:
     """Paint it.
 
     Args:
         arrows: (earlier, later, whether the order breaks it) of those that are to be shown.
-        look: the tree that is picked, and the colours.
     """
-    chosen, palette = look
+    chosen, palette, page = look
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    _grid(painter, scale, palette)
+    _grid(painter, scale, palette, page)
     for obstacle in ground:
-        _obstacle(painter, scale, obstacle, palette)
+        _obstacle(painter, scale, obstacle, look)
     by_id = {each.id: each for each in trees}
     for each in trees:
         if each.id == chosen or each.state == "hung":
@@ -99,8 +107,7 @@ def paint_map(
         _number(painter, scale, each, palette, hot=each.id == chosen)
 
 
-def _grid(painter: QPainter, scale: Scale, palette: Palette) -> None:
-    view = painter.viewport()
+def _grid(painter: QPainter, scale: Scale, palette: Palette, view: QSizeF) -> None:
     step = next((s for s in STEPS_M if s * scale.px_per_m >= 40), STEPS_M[-1])
     painter.setPen(pen(palette.line, 0.6))
     first_e, first_n = (math.floor(v / step) * step for v in scale.metres(QPointF(0, view.height())))
@@ -115,7 +122,8 @@ def _grid(painter: QPainter, scale: Scale, palette: Palette) -> None:
     painter.drawText(QPointF(10, view.height() - 8), f"grid {step:g} m · north up")
 
 
-def _obstacle(painter: QPainter, scale: Scale, obstacle: Obstacle, palette: Palette) -> None:
+def _obstacle(painter: QPainter, scale: Scale, obstacle: Obstacle, look: Look) -> None:
+    palette = look.palette
     points = [scale.point(each.east_m, each.north_m) for each in obstacle.points]
     is_dear = obstacle.cost in ("never", "matters")
     painter.setPen(pen(palette.load if is_dear else palette.quiet, 1.4, Qt.PenStyle.DashLine))
@@ -131,7 +139,7 @@ def _obstacle(painter: QPainter, scale: Scale, obstacle: Obstacle, palette: Pale
         painter.setFont(font(11, narrow=True))
         wide = painter.fontMetrics().horizontalAdvance(obstacle.name)
         # A line that begins out of sight is named at the edge where it comes in.
-        near = min(max(points[0].x() + 4, 8.0), painter.viewport().width() - wide - 8.0)
+        near = min(max(points[0].x() + 4, 8.0), look.page.width() - wide - 8.0)
         line = _height_at(points, near)
         painter.drawText(QPointF(near, line - 4 if line > TITLE_PX else line + 13), obstacle.name)
 

@@ -37,9 +37,9 @@ class DaysView(PaintedView):
         if block is None or found is None or not found.slots:
             return
         begins = day_of(job.block.begins, "block.begins")
-        number = {tree: at for at, tree in enumerate(found.plan.order, 1)}
         boxes = [
-            Box(block.trees[s.tree].id, number[s.tree], s.day, s.begins_min, s.ends_min, s.rigs) for s in found.slots
+            Box(block.trees[slot.tree].id, number, slot.day, slot.begins_min, slot.ends_min, slot.rigs)
+            for number, slot in enumerate(found.slots, 1)
         ]
         days = range(max(slot.day for slot in found.slots) + 1)
         names = [f"{begins + timedelta(days=day):%a %d %b}" for day in days]

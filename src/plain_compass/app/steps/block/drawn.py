@@ -33,7 +33,7 @@ def drawn_trees(job: Job, block: Block | None, found: Ordered | None, picked: st
     """Each with the lay and number the order gives it, or its own lay and none; with what is round the picked one."""
     place: dict[str, tuple[int, int]] = {}
     if block is not None and found is not None:
-        place = {block.trees[at].id: (number, at) for number, at in enumerate(found.plan.order, 1)}
+        place = {block.trees[slot.tree].id: (number, slot.tree) for number, slot in enumerate(found.slots, 1)}
     drawn = []
     for plan in job.trees:
         number, lay_deg, is_stop = 0, plan.cut.lay_deg, False

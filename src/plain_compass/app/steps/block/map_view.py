@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSizeF, Signal
 from PySide6.QtGui import QHelpEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from ....job.block import place_reasons, reason_words
-from ...drawing.block.map_painter import NUMBER_PX, Drawn, map_scale, paint_map
+from ...drawing.block.map_painter import NUMBER_PX, Drawn, Look, map_scale, paint_map
 from ...drawing.palette import font, pen
 from ...drawing.scale import Scale
 from ...frame.painted import PaintedView
@@ -70,7 +70,7 @@ class MapView(PaintedView):
     def draw(self, painter: QPainter) -> None:
         """Map and title."""
         site = self.store.snapshot.job.site
-        look, trees = (self.picked, self.palette_in_use), self.trees()
+        look, trees = Look(self.picked, self.palette_in_use, QSizeF(self.size())), self.trees()
         scale = map_scale(self.width(), self.height(), trees)
         paint_map(painter, scale, site.obstacles, trees, self.arrows(), look)
         painter.setFont(font(14, strong=True))

@@ -129,7 +129,8 @@ class BlockPage(QWidget):
             turned = "" if found.plan.lays[at] == 0 else f", planned {speech.show(tree.lays[0].lay_deg, 'bearing')}"
             takes = takes_words(block, found, at, speech)
             bad = " ⊘" if lay.is_stop or at in wrong else ""
-            head = f"{number}  {tree.id}{bad}   {speech.show(lay.lay_deg, 'bearing')}{turned}"
+            place = "–" if at in found.late else f"{number}"
+            head = f"{place}  {tree.id}{bad}   {speech.show(lay.lay_deg, 'bearing')}{turned}"
             words = f"{head}\n      {takes} · {tree.minutes:.0f} min"
             rows.append((tree.id, words, "\n".join(why[at]) or "nothing stands against another place"))
         return rows
@@ -160,6 +161,8 @@ class BlockPage(QWidget):
         alike: dict[str, list[str]] = {}
         for id, what in block.left_out:
             alike.setdefault(speech.tell(what), []).append(id)
+        for at in found.late:
+            alike.setdefault(speech.tell("block.no_day"), []).append(block.trees[at].id)
         out = [f"{', '.join(left)}: {told}" for told, left in alike.items()]
         wind = day_words(self.store.snapshot.job, order, 0, speech)
         self.why.setText("\n".join(["To take along:", *pieces, "", *wind, *out]))
