@@ -13,9 +13,10 @@ from shapely.geometry import Point, Polygon
 
 from plain_compass.app.steps.block.drawn import drawn_trees
 from plain_compass.core.base.errors import InputError
-from plain_compass.core.base.kept import worked_out
+from plain_compass.core.base.kept import forget, worked_out
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.base.steps import finished
+from plain_compass.core.block.judged import Turning, judged
 from plain_compass.core.block.wanted import BlockWanted, OfTree
 from plain_compass.core.judge.unmeasured import STAND_INS
 from plain_compass.job.block import block_in_steps, order_in_steps, place_reasons, planned_block, taken_over
@@ -24,7 +25,7 @@ from plain_compass.job.block_report import block_to_plain, kit_of, order_calenda
 from plain_compass.job.block_turns import turned_ids, turns_of
 from plain_compass.job.block_why import miss_words
 from plain_compass.job.demo import demo_coupe, demo_job
-from plain_compass.job.document import Job, assess_tree, case_of
+from plain_compass.job.document import Job, assess_tree, case_alone, case_of
 from plain_compass.job.edits import set_value
 from plain_compass.job.fall import Draw, fan_for
 from plain_compass.job.files import job_text, parse_job
@@ -52,6 +53,34 @@ def test_a_tree_is_judged_as_if_the_others_did_not_stand_for_they_are_ordered() 
     block = finished(block_in_steps(COUPE))
     assert all(not lay.why.startswith("landing.hang_up") for tree in block.trees for lay in tree.lays)
     assert all(len(tree.lays) == 13 and tree.lays[0].lay_deg == COUPE.plan(tree.id).cut.lay_deg for tree in block.trees)
+
+
+def test_trees_judged_together_are_what_each_is_by_itself() -> None:
+    together = finished(block_in_steps(COUPE)).trees
+    for tree in together:
+        forget()
+        plan = COUPE.plan(tree.id)
+        (alone,) = judged([Turning(case_alone(COUPE, plan), True)])
+        assert alone.minutes == pytest.approx(tree.minutes, rel=1e-9)
+        for one, other in zip(alone.lays, tree.lays, strict=True):
+            assert (one.takes, one.wedges, one.why, one.lay_deg) == (
+                other.takes,
+                other.wedges,
+                other.why,
+                other.lay_deg,
+            )
+            assert (one.margin, one.pull_N, one.harm) == pytest.approx(
+                (other.margin, other.pull_N, other.harm), rel=1e-9
+            )
+
+
+def test_one_tree_that_changes_has_no_other_judged_anew() -> None:
+    finished(block_in_steps(COUPE))
+    begun = worked_out()["lays of a block's trees"]
+    thicker = with_value(COUPE.plan("K-03"), "tree.trunk.diameter_m", 0.31)
+    trees = (thicker, *(each for each in COUPE.trees if each.id != "K-03"))
+    finished(block_in_steps(replace(COUPE, trees=trees)))
+    assert worked_out()["lays of a block's trees"] == begun + 1
 
 
 def test_an_order_never_goes_against_a_meeting_that_another_order_or_lay_avoids() -> None:

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import groupby
+from typing import NamedTuple
 
 import numpy as np
 
@@ -124,33 +126,48 @@ def sized_for(case: Case, bearing_deg: float, back: str, depth: float) -> Case:
     )
 
 
-def spokes_at(case: Case, bearings_deg: Sequence[float], meets: Sequence[Meets]) -> tuple[Spoke, ...]:
-    """Some bearings, each judged with the back cut that leaves more margin; the physics of all of them at once.
+class Asked(NamedTuple):
+    """A case to be turned to a bearing, and what it meets there: see ``meets_by_bearing``."""
 
-    The bored cut is tried only where cutting from behind is near its splitting limit, as the practice has it.
+    case: Case
+    bearing_deg: float
+    meets: Meets
+
+
+def spokes_at(case: Case, bearings_deg: Sequence[float], meets: Sequence[Meets]) -> tuple[Spoke, ...]:
+    """Some bearings of one case.
 
     Args:
         meets: what lies under the tree on each of them, see ``meets_by_bearing``.
     """
-    plain = _Tries(case, bearings_deg, "plain", meets)
-    near = [at for at in range(len(bearings_deg)) if plain.split_index(at) >= BORE_FROM]
-    bored = _Tries(case, [bearings_deg[at] for at in near], "bored", [meets[at] for at in near])
+    return spokes_of([Asked(case, *each) for each in zip(bearings_deg, meets, strict=True)])
+
+
+def spokes_of(asked: Sequence[Asked]) -> tuple[Spoke, ...]:
+    """Bearings of one case or of several, each judged with the back cut that leaves more margin, all at once.
+
+    The bored cut is tried only where cutting from behind is near its splitting limit, as the practice has it. The cases
+    share what those of ``many_of`` share; those of one case stand next to one another.
+    """
+    plain = _Tries(asked, "plain")
+    near = [at for at in range(len(asked)) if plain.split_index(at) >= BORE_FROM]
+    bored = _Tries([asked[at] for at in near], "bored")
     second = {at: place for place, at in enumerate(near)}
     found = []
-    for at in range(len(bearings_deg)):
+    for at in range(len(asked)):
         bores = at in second and bored.margin(second[at]) > plain.margin(at)
         found.append(bored.spoke(second[at]) if bores else plain.spoke(at))
     return tuple(found)
 
 
 class _Tries:
-    """The case turned to some bearings with one back cut; where a cut does not fit the wood there is nothing."""
+    """Cases turned to bearings with one back cut; where a cut does not fit the wood there is nothing."""
 
-    def __init__(self, case: Case, bearings_deg: Sequence[float], back: str, meets: Sequence[Meets]) -> None:
-        self.case, self.bearings_deg, self.back, self.meets = case, bearings_deg, back, meets
-        cases = _sized(case, bearings_deg, back)
+    def __init__(self, asked: Sequence[Asked], back: str) -> None:
+        self.asked, self.back = asked, back
+        cases = [one for case, here in groupby(asked, _case_of) for one in _sized(case, [*here], back)]
         self.rows = {at: row for row, at in enumerate(at for at, one in enumerate(cases) if one is not None)}
-        self.costs = [each.cost for each in case.site.obstacles]
+        self.costs = [each.cost for each in asked[0].case.site.obstacles] if asked else []
         fit = [one for one in cases if one is not None]
         if fit:
             self._take(shares_of(many_of(fit)))
@@ -166,7 +183,7 @@ class _Tries:
         self.lifts, self.blows = wedging.lift_m.tolist(), wedging.blows.tolist()
         wedges = [place for place, id in enumerate(IDS) if LIMITS[id].group == Group.WEDGE or id == "balance.over"]
         self.wedges_fail: list[bool] = np.any(shares.use[wedges] > 1.0, axis=0).tolist()
-        self.refused = refused(many, [self.meets[at].targets for at in self.rows])
+        self.refused = refused(many, [self.asked[at].meets.targets for at in self.rows])
 
     def split_index(self, at: int) -> float:
         """Splitting index of a cut from behind there; infinite where it does not fit."""
@@ -178,7 +195,8 @@ class _Tries:
 
     def spoke(self, at: int) -> Spoke:
         """One bearing as it was tried."""
-        bearing, targets = float(self.bearings_deg[at]), self.meets[at].targets
+        case, meets = self.asked[at].case, self.asked[at].meets
+        bearing, targets = float(self.asked[at].bearing_deg), meets.targets
         costs = {self.costs[index] for index in targets}
         if at not in self.rows:
             nothing = (HELPS[3], 0.0, 0.0, 0.0)
@@ -186,11 +204,14 @@ class _Tries:
             return Spoke(bearing, -9.99, "cut", Group.FACE, Level.STOP, *nothing, targets, never, self.back)
         row = self.rows[at]
         wanted, moment = self.tilts[row] > 0, self.moments[row]
-        length = self.case.tree.height_m - self.case.cut.height_m
+        length = case.tree.height_m - case.cut.height_m
         pull = pull_needed_N(moment, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length) if wanted else 0.0
         ruled, margin, help = self.ruled[row], self.left[row], "none"
         if wanted and moment > 0:
-            help = self._help(row, pull, costs | {self.costs[index] for index in self.meets[at].missed})
+            dear = costs | {self.costs[index] for index in meets.missed}
+            # Where a miss would cost something, wedges alone are not enough.
+            wedges = not self.wedges_fail[row] and dear.isdisjoint(DEAR)
+            help = "wedges" if wedges else "rope" if pull <= case.kit.pull_N else "not with this kit"
         if help == "rope":
             ruled, margin = self.shares.ruling_at(row, leaving_out=MOVED_BY_WEDGES)
         id = IDS[ruled]
@@ -211,19 +232,15 @@ class _Tries:
             refused_at=self.refused[row].obstacle,
         )
 
-    def _help(self, row: int, pull_N: float, costs: set[str]) -> str:
-        """What moves a tree that must be moved. Where a miss would cost something, wedges alone are not enough."""
-        if not self.wedges_fail[row] and costs.isdisjoint(DEAR):
-            return "wedges"
-        return "rope" if pull_N <= self.case.kit.pull_N else "not with this kit"
+
+def _case_of(asked: Asked) -> Case:
+    return asked.case
 
 
-def _sized(case: Case, bearings_deg: Sequence[float], back: str) -> list[Case | None]:
+def _sized(case: Case, asked: Sequence[Asked], back: str) -> list[Case | None]:
     """The case sized for each bearing; None where face and hinge do not fit one behind the other there."""
     check_case(case.tree, case.site, case.cut, case.kit, case.rope)
-    if not len(bearings_deg):
-        return []
-    lays_deg = np.array(bearings_deg, dtype=np.float64)
+    lays_deg = np.array([each.bearing_deg for each in asked], dtype=np.float64)
     front, back_m = along_lays_m(place_of(case), lays_deg)
     depth = (front - back_m).tolist()
     # The face is cut on the gun mark, which may stand beside the lay.

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
 
-from ..advice.rose import Spoke, spokes_at
+from ..advice.rose import Asked, Spoke, spokes_of
 from ..advice.sectors import sort_of
-from ..assess import assess
-from ..base.kept import kept
+from ..assess import check
+from ..base.kept import kept_each
 from ..plan.case import Case
+from ..plan.many import many_of
 from ..plan.reach import meets_by_bearing
 from ..site.site import Cost
 from .minutes import minutes_of
@@ -29,16 +31,32 @@ class Judged(NamedTuple):
     minutes: float
 
 
-@kept("lays of a block's trees", 1024)
-def judged(case: Case, *, may_turn: bool) -> Judged:
-    """Judge a tree on its own lay and, where it may be turned, on twelve others.
+class Turning(NamedTuple):
+    """A tree as if it stood alone, and whether it may be laid another way than it is planned."""
 
-    Raises InputError where the plan cannot be assessed.
+    case: Case
+    may_turn: bool
+
+
+@kept_each("lays of a block's trees", 1024)
+def judged(trees: Sequence[Turning]) -> tuple[Judged, ...]:
+    """Judge trees on their own lays and, where they may be turned, on twelve others; all of them at once.
+
+    Raises InputError where the plan of one cannot be assessed.
     """
-    others = np.arange(0.0, 360.0, EVERY_DEG) if may_turn else ()
-    bearings = np.array((case.cut.lay_deg, *others), dtype=np.float64)
-    spokes = spokes_at(case, bearings.tolist(), meets_by_bearing(case, bearings))
-    return Judged(tuple(_lay(spoke, case) for spoke in spokes), minutes_of(assess(case)))
+    asked = list[Asked]()
+    for case, may_turn in trees:
+        check(case)
+        others = np.arange(0.0, 360.0, EVERY_DEG) if may_turn else ()
+        bearings = np.array((case.cut.lay_deg, *others), dtype=np.float64)
+        asked += map(Asked, [case] * len(bearings), bearings.tolist(), meets_by_bearing(case, bearings))
+    own = many_of([tree.case for tree in trees])
+    lays, found = list(map(_lay, spokes_of(asked), (each.case for each in asked))), list[Judged]()
+    for at, tree in enumerate(trees):
+        count = 1 + round(360.0 / EVERY_DEG) if tree.may_turn else 1
+        here, lays = lays[:count], lays[count:]
+        found.append(Judged(tuple(here), minutes_of(own, at)))
+    return tuple(found)
 
 
 def _lay(spoke: Spoke, case: Case) -> Lay:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..assess import Assessment
+from ..plan.many import Many
 
 SET_UP_MIN, SURVEY_MIN = 6.0, 5.0
 """To bring the kit to the tree and clear both ways out; to walk round it and look up."""
@@ -22,11 +22,12 @@ ROPE_MIN = 20.0
 """To set a rope in the tree and lead it to its anchor."""
 
 
-def minutes_of(result: Assessment) -> float:
-    """Minutes to fell one tree as planned, rigging of a rope and walking left out."""
-    section, cut, wedging = result.parts.section, result.case.cut, result.parts.wedging
-    sawn_m2 = section.wood_moments.area_m2 * (1.0 + FACE_SHARE * cut.face.depth_m / max(section.depth_m, 1e-3))
-    blows = wedging.blows if math.isfinite(wedging.blows) else result.case.constants.most_blows
-    driving = blows * (BLOW_s + wedging.pause_s / 4.0) / 60.0
-    passes = PASS_MIN * math.ceil(section.depth_m / result.case.kit.bar_m)
+def minutes_of(many: Many, at: int) -> float:
+    """Minutes to fell one of some trees as planned, rigging of a rope and walking left out."""
+    case, section = many.cases[at], many.sections.section(at)
+    sawn_m2 = section.wood_moments.area_m2 * (1.0 + FACE_SHARE * case.cut.face.depth_m / max(section.depth_m, 1e-3))
+    blows = float(many.wedging.blows[at])
+    driven = blows if math.isfinite(blows) else case.constants.most_blows
+    driving = driven * (BLOW_s + float(many.wedging.pause_s[at]) / 4.0) / 60.0
+    passes = PASS_MIN * math.ceil(section.depth_m / case.kit.bar_m)
     return SET_UP_MIN + SURVEY_MIN + sawn_m2 / KERF_M2_MIN + passes + driving + LIES_MIN

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import groupby
 from typing import NamedTuple
 
 import numpy as np
 
 from ..base.levels import Level
+from ..base.rows import Array, taken
 from ..mechanics.mass import Mass
 from ..mechanics.resting import slides_deg
 from ..plan.case import Case
@@ -33,21 +35,32 @@ class Refusal(NamedTuple):
 
 
 def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[Refusal, ...]:
-    """What of the ground refuses each of some lays of one tree whatever the cut.
+    """What of the ground refuses each of some lays whatever the cut; those of one tree stand next to one another.
 
     Args:
         targets: indices of the obstacles under the tree on each lay.
     """
-    case = many.cases[0]
-    lays = np.array([each.cut.lay_deg for each in many.cases])
-    slides = many.resting.slides_deg.tolist()
+    found, slides = list[Refusal](), many.resting.slides_deg
+    for _, run in groupby(range(len(many.cases)), key=lambda at: (many.cases[at].at, id(many.cases[at].tree))):
+        rows = np.array([*run])
+        cases = [many.cases[row] for row in rows.tolist()]
+        found += _refused(cases, taken(many.mass, rows), slides[rows].tolist(), [targets[row] for row in rows.tolist()])
+    return tuple(found)
+
+
+def _refused(
+    cases: Sequence[Case], mass: Mass[Array], slides: Sequence[float], targets: Sequence[Sequence[int]]
+) -> list[Refusal]:
+    """The lays of one tree."""
+    case = cases[0]
+    lays = np.array([each.cut.lay_deg for each in cases])
     # By lay, the obstacle it is about, -1 where it is about none, nothing where it does not refuse.
     stops: dict[str, list[int | None]] = {
         "landing.tangled": [-1 if tears_free(case.tree.around, lay) else None for lay in lays.tolist()],
         "landing.slide": [-1 if slide_level(deg, case.constants) == Level.STOP else None for deg in slides],
     }
     if case.site.obstacles:
-        catches = caught_by_bearing(case, many.mass, lays)
+        catches = caught_by_bearing(case, mass, lays)
         ways = ways_by_bearing(case.site, case.at, lays, case.cut.ways)
         never = {index for index, each in enumerate(case.site.obstacles) if each.cost == Cost.NEVER}
         stops = {
@@ -59,9 +72,7 @@ def refused(many: Many, targets: Sequence[Sequence[int]]) -> tuple[Refusal, ...]
             "way_out.paths": [None if left.free or right.free else -1 for left, right in ways],
         } | stops
     found = ({id: stop[at] for id, stop in stops.items()} for at in range(len(lays)))
-    return tuple(
-        next((Refusal(id, about) for id, about in each.items() if about is not None), Refusal()) for each in found
-    )
+    return [next((Refusal(id, about) for id, about in each.items() if about is not None), Refusal()) for each in found]
 
 
 def refusal(case: Case, mass: Mass, id: str) -> Finding | None:
