@@ -19,9 +19,11 @@ from plain_compass.core.base.steps import finished
 from plain_compass.core.block.judged import Turning, judged
 from plain_compass.core.block.wanted import BlockWanted, OfTree
 from plain_compass.core.judge.unmeasured import STAND_INS
+from plain_compass.core.plan.minutes import ROUND_MIN
 from plain_compass.job.block import block_in_steps, order_in_steps, place_reasons, planned_block, taken_over
 from plain_compass.job.block_edits import decided, fixed_lay, let_go, moved_in_order
-from plain_compass.job.block_report import block_to_plain, kit_of, order_calendar, order_csv, order_geojson, piece_words
+from plain_compass.job.block_kit import kit_of, piece_words
+from plain_compass.job.block_report import block_to_plain, order_calendar, order_csv, order_geojson
 from plain_compass.job.block_turns import turned_ids, turns_of
 from plain_compass.job.block_why import miss_words
 from plain_compass.job.demo import demo_coupe, demo_job
@@ -61,7 +63,7 @@ def test_trees_judged_together_are_what_each_is_by_itself() -> None:
         forget()
         plan = COUPE.plan(tree.id)
         (alone,) = judged([Turning(case_alone(COUPE, plan), True)])
-        assert alone.minutes == pytest.approx(tree.minutes, rel=1e-9)
+        assert ROUND_MIN + alone.cutting_min == pytest.approx(tree.minutes, rel=1e-9)
         for one, other in zip(alone.lays, tree.lays, strict=True):
             assert (one.takes, one.wedges, one.why, one.lay_deg) == (
                 other.takes,
@@ -254,7 +256,7 @@ def test_the_kit_says_what_each_piece_is_for_and_whether_it_is_packed() -> None:
     assert any("wedges" in each and "(packed)" in each for each in words)
     bare = replace(JOB, kit=replace(JOB.kit, wedge_count=0, bar_m=0.2))
     words = [piece_words(piece, ids, bare.speech) for piece in kit_of(bare, block, found)]
-    assert any("a bar of" in each and "(not packed: without it 1 tree put off)" in each for each in words)
+    assert any("a bar of" in each and "(not packed: without it 2 trees put off)" in each for each in words)
     assert any("wedges" in each and "(not packed: without it" in each for each in words)
     assert kit_of(JOB, block, found, day=99) == ()
 

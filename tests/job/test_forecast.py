@@ -27,7 +27,7 @@ FEW = replace(FEW, block=replace(FEW.block, begins="2027-01-11", trees=()))
 
 def windy_job(*, calm: tuple[int, ...], limit: str = "6 m/s") -> Job:
     """Five trees, one with a limit; eight in the morning to two, 10 m/s but for the hours that are calm."""
-    hours = [Hour(f"2027-01-11T{h:02d}", 2.0 if h in calm else 10.0) for h in range(8, 14)]
+    hours = [Hour(f"2027-01-11T{h:02d}", 2.0 if h in calm else 10.0) for h in range(8, 15)]
     return with_forecast(wind_limited(FEW, "K-01", limit), hours)
 
 

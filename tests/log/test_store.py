@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import multiprocessing
 import sqlite3
 from dataclasses import replace
@@ -10,9 +11,11 @@ from pathlib import Path
 
 import pytest
 
+from plain_compass.core.base.paths import with_value
 from plain_compass.job.document import LogEntry
 from plain_compass.job.log_entries import entry_text
 from plain_compass.log.places import demo_entries
+from plain_compass.log.records import records_of
 from plain_compass.log.schema import VERSION
 from plain_compass.log.store import Filter, LogError, StumpLog
 
@@ -104,6 +107,24 @@ def test_a_log_of_the_first_tables_is_brought_up_and_kept_as_it_was(tmp_path: Pa
     before = sqlite3.connect(kept)
     assert before.execute("SELECT COUNT(*) FROM entries WHERE document LIKE '{%'").fetchone() == (3,)
     assert StumpLog(path).troubles == [], "once brought up nothing is to be told any more"
+
+
+def test_a_log_of_the_second_tables_learns_from_then_on_how_long_each_took(tmp_path: Path) -> None:
+    path = tmp_path / "stumps.sqlite"
+    log, (timed, untimed) = StumpLog(path), ENTRIES[:2]
+    timed = with_value(timed, "plan.as_cut.time_s", 600.0)
+    log.add((timed, with_value(untimed, "plan.as_cut.time_s", None)))
+    said = records_of(log).fact("time_ln")
+    assert math.isfinite(said[0]) and math.isnan(said[1])
+    log.close()
+    old = sqlite3.connect(path)
+    old.execute("UPDATE facts SET said=substr(said, 1, length(said) - 8)")
+    old.execute("PRAGMA user_version=2")
+    old.commit()
+    old.close()
+    again = StumpLog(path)
+    assert records_of(again).fact("time_ln") == pytest.approx(said, nan_ok=True)
+    assert again.check() == [] and next(tmp_path.glob("stumps.version-2-*.sqlite")), "as it was it is kept"
 
 
 def test_what_a_migration_cannot_read_stands_in_the_copy_and_is_told(tmp_path: Path) -> None:

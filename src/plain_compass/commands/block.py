@@ -10,7 +10,8 @@ from pathlib import Path
 
 from ..job.block import Block, Ordered, planned_block, taken_over
 from ..job.block_edits import with_forecast, worked
-from ..job.block_report import WRITERS, block_to_plain, kit_of, piece_words, takes_words
+from ..job.block_kit import kit_of, piece_words
+from ..job.block_report import WRITERS, block_to_plain, takes_words
 from ..job.block_turns import turns_of
 from ..job.block_wind import day_words, wind_words
 from ..job.disk import JobFileError, read_text, write_atomically

@@ -18,17 +18,21 @@ from ..core.block.cost import Against, costs_of, reasons
 from ..core.block.days import Job as DayJob
 from ..core.block.days import Slot, into_days
 from ..core.block.groups import groups_of
-from ..core.block.judged import Judged, Turning, judged
-from ..core.block.minutes import ROPE_MIN
+from ..core.block.judged import Judged, Turning, graded, judged
+from ..core.block.kit import saw_of
 from ..core.block.precedence import meetings_in_steps
 from ..core.block.search import STARTS, Fixed, Plan, search_in_steps
 from ..core.block.trees import ANY_DAY, BlockTree
+from ..core.block.whose import whose
 from ..core.judge.unmeasured import missing
+from ..core.plan.minutes import ROPE_MIN, ROUND_MIN
 from ..core.site.ground import ground_of
 from ..core.site.ways_out import kept_away_m
+from ..core.stump.hand import time_factor
 from ..core.tree.crown import mean_radius_m
 from .block_days import day_of
 from .block_edits import refuse_circle
+from .block_progress import goes_on_from
 from .block_wind import windy
 from .document import Job, TreePlan, case_alone
 from .words import Speech
@@ -83,15 +87,17 @@ def block_in_steps(job: Job) -> Generator[None, None, Block]:
     """
     stands = [plan for plan in job.trees if plan.state != "down"]
     whys = [(plan, _left_out(job, plan)) for plan in stands]
-    left_out = tuple((plan.id, why) for plan, why in whys if why is not None)
+    left_out = [(plan.id, why) for plan, why in whys if why is not None]
     plans, trees = [plan for plan, why in whys if why is None], list[BlockTree]()
     for here in in_blocks(len(plans), JUDGED_AT_ONCE):
-        trees += _trees(job, plans[here])
+        found, nobodys = _trees(job, plans[here])
+        trees += found
+        left_out += nobodys
         yield
     if not trees:
         raise InputError("trees", 0, reason="no tree of this job stands, is measured and may be felled now")
     _check_places(trees)
-    return Block(tuple(trees), left_out, groups_of(trees), _fixed(job, trees))
+    return Block(tuple(trees), tuple(left_out), groups_of(trees), _fixed(job, trees))
 
 
 def _left_out(job: Job, plan: TreePlan) -> Phrase | None:
@@ -101,15 +107,20 @@ def _left_out(job: Job, plan: TreePlan) -> Phrase | None:
     lacking = missing(plan.tree)
     if lacking:
         return phrase("block.not_measured", what=Phrase(f"measured.{lacking[0]}.name"))
-    hung = next((other for other in job.trees if other.state == "hung" and _reaches(job, other, plan)), None)
+    hung = next((other for other in job.trees if other.state == "hung" and reaches(job, other, plan)), None)
     return None if hung is None else phrase("block.near_hung", other=hung.id)
 
 
-def _reaches(job: Job, hung: TreePlan, plan: TreePlan) -> bool:
-    """Whether somebody at a tree would stand where one that hangs may come down."""
-    east_m, north_m = plan.at.east_m - hung.at.east_m, plan.at.north_m - hung.at.north_m
+def reaches(job: Job, falling: TreePlan, plan: TreePlan) -> bool:
+    """Whether somebody at a tree would stand where nobody may be while another one hangs or falls."""
+    east_m, north_m = plan.at.east_m - falling.at.east_m, plan.at.north_m - falling.at.north_m
     bearing_deg = math.degrees(math.atan2(east_m, north_m))
-    return math.hypot(east_m, north_m) < kept_away_m(job.site, hung.at, hung.tree.height_m, bearing_deg)
+    return math.hypot(east_m, north_m) < kept_away_m(job.site, falling.at, falling.tree.height_m, bearing_deg)
+
+
+def bars_of(job: Job) -> list[float]:
+    """Bars of the saws that come along, from short to long, in metres; none where no kit is listed."""
+    return sorted({each.bar_m for each in job.block.kits if each.bar_m and each.packed == "yes"})
 
 
 def _check_places(trees: list[BlockTree]) -> None:
@@ -124,11 +135,22 @@ def _check_places(trees: list[BlockTree]) -> None:
         seen[at] = tree.id
 
 
-def _trees(job: Job, plans: Sequence[TreePlan]) -> list[BlockTree]:
+def _trees(job: Job, plans: Sequence[TreePlan]) -> tuple[list[BlockTree], list[tuple[str, Phrase]]]:
+    """(trees of these plans, those past the limits of everyone there with that said)."""
     turning = [Turning(case_alone(job, plan), job.block.of(plan.id).lay == "free") for plan in plans]
     places = (np.array([plan.at.east_m for plan in plans]), np.array([plan.at.north_m for plan in plans]))
     heights = ground_of(job.site).height_at_m(*places).tolist()
-    return list(map(_tree, [job] * len(plans), plans, heights, judged(turning)))
+    found = list(map(_tree, [job] * len(plans), plans, heights, judged(turning)))
+    if not job.block.crew:
+        return found, []
+    grades = graded([each.case for each in turning])
+    whoses = [whose(job.block.crew, grade, tree.lays[0]) for tree, grade in zip(found, grades, strict=True)]
+    nobodys = [
+        (tree.id, phrase("block.nobodys", grade=phrase(f"grade.{theirs.grade}")))
+        for tree, theirs in zip(found, whoses, strict=True)
+        if theirs.is_nobodys
+    ]
+    return [tree for tree, theirs in zip(found, whoses, strict=True) if not theirs.is_nobodys], nobodys
 
 
 def _tree(job: Job, plan: TreePlan, ground_m: float, found: Judged) -> BlockTree:
@@ -142,8 +164,9 @@ def _tree(job: Job, plan: TreePlan, ground_m: float, found: Judged) -> BlockTree
         crown_m=mean_radius_m(plan.tree.crown),
         crown_from_m=max(plan.tree.crown.base_m - plan.cut.height_m, 0.0),
         lays=found.lays,
-        minutes=found.minutes,
+        minutes=ROUND_MIN + found.cutting_min * time_factor(job.hand),
         may=_may(job, plan.id),
+        saw=saw_of(plan.tree.trunk.diameter_m, bars_of(job)),
     )
 
 
@@ -181,7 +204,8 @@ def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
             waits[each.tree].add(each.other)
     for earlier, later in block.fixed.first:
         waits[later].add(earlier)
-    slots, late = into_days(plan.order, jobs, job.block.day_s / 60.0, waits, windy(job, [t.id for t in block.trees]))
+    is_windy, begins = windy(job, [tree.id for tree in block.trees]), goes_on_from(job)
+    slots, late = into_days(plan.order, jobs, job.block.day_s / 60.0, waits, is_windy, begins)
     felled = (*(slot.tree for slot in slots), *late)
     if felled != plan.order:
         plan, against = replace(plan, order=felled), reasons(block.trees, felled, plan.lays)

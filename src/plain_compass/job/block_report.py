@@ -11,7 +11,6 @@ import numpy as np
 
 from ..core.advice.sectors import Takes
 from ..core.base.quantity import Kind
-from ..core.block.kit import Piece, pieces_of
 from ..core.block.trees import BlockTree
 from ..core.site.site import Place
 from ..core.site.ways_out import kept_away_on_m
@@ -35,31 +34,6 @@ def takes_words(block: Block, found: Ordered, tree: int, speech: Speech) -> str:
     if lay.takes == Takes.NOTHING:
         return "goes by itself"
     return f"not as it is: {speech.ruling(lay.why)}" if lay.why else "not with this kit"
-
-
-def kit_of(job: Job, block: Block, found: Ordered, day: int | None = None) -> tuple[Piece, ...]:
-    """What a day needs, or the whole block."""
-    wanted = [slot.tree for slot in found.slots if day is None or slot.day == day]
-    if not wanted:
-        return ()
-    trees = [block.trees[at] for at in wanted]
-    lays = [block.trees[at].lays[found.plan.lays[at]] for at in wanted]
-    sizes = [job.plan(tree.id).tree.trunk.diameter_m for tree in trees]
-    return pieces_of(trees, sizes, lays, job.kit)
-
-
-def piece_words(piece: Piece, ids: list[str], speech: Speech) -> str:
-    """One thing to take along, with the trees it is for, and whether it is packed."""
-    what = {
-        "wedges": f"{piece.count:.0f} wedges",
-        "bar": f"a bar of {speech.show(piece.count, Kind.LENGTH)} or more",
-        "rope": f"a rope of {speech.show(piece.count, Kind.SPAN)} and what pulls it",
-        "machine": "a machine, or somebody trained for it",
-    }[piece.key]
-    count = len(piece.trees)
-    without = f"without it {count} tree{'s' if count != 1 else ''} put off"
-    packed = {True: "packed", False: f"not packed: {without}", None: f"to be asked for: {without}"}[piece.is_packed]
-    return f"{what}: {', '.join(ids[at] for at in piece.trees)} ({packed})"
 
 
 def block_to_plain(job: Job, block: Block, found: Ordered) -> dict[str, Any]:

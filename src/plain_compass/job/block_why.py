@@ -2,21 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import takewhile
 
 from ..core.base.frames import full_turn_deg
-from ..core.base.phrase import phrase
+from ..core.base.phrase import Phrase, phrase
+from ..core.base.quantity import Kind
 from ..core.block.misses import missed_into
 from ..core.block.other_orders import Elsewhere, elsewhere, held, nearest_unbroken
 from ..core.block.trees import on_lays
 from ..core.fall.fan import Fan
-from .block import Block, Ordered, reason_words
+from ..core.plan.reach import called
+from .block import Block, Ordered, bars_of, reaches, reason_words
 from .document import Job
 from .units import chance_words
 from .words import Speech
 
 LEAST_TOLD = 0.005
 """Chances below one in two hundred are not told one by one."""
+ASLANT = 0.5
+"""Cosine of the angle from which a butt no longer points to a track: sixty degrees."""
 NO_MORE_MIN = 0.5
 """Minutes below which two orders cost the same."""
 
@@ -63,6 +68,29 @@ def why_not(block: Block, found: Ordered, tree: int, speech: Speech) -> list[str
             broken = "; ".join(broken_words(block, barred[1], speech))
             lines.append(speech.phrase(phrase(f"block.{key}_breaks", place=barred[0] + 1, broken=broken)))
     return lines
+
+
+def lay_words(job: Job, block: Block, found: Ordered, tree: int) -> list[str]:
+    """What of its lay counts for the order and the day: stacks under it, its butt and the track, its saw."""
+    me, speech = block.trees[tree], job.speech
+    lay, told = me.lays[found.plan.lays[tree]], list[Phrase]()
+    told += [phrase("block.over_stack", stack=called(job.site.obstacles[index])) for index in lay.stacks]
+    if lay.butt_to_way is not None:
+        side = "to" if lay.butt_to_way > ASLANT else "away" if lay.butt_to_way < -ASLANT else "aslant"
+        told.append(phrase(f"block.butt_{side}"))
+    bars_m = bars_of(job)
+    if len(bars_m) > 1:
+        told.append(phrase("block.saw", bar=speech.show(bars_m[me.saw], Kind.LENGTH)))
+    return [speech.phrase(each) for each in told]
+
+
+def reach_words(job: Job, tree_id: str, ids: Sequence[str]) -> str:
+    """Which of some trees stand where nobody else may be while one falls: nobody works at them then."""
+    plan = job.plan(tree_id)
+    others = [job.plan(each) for each in ids if each != tree_id]
+    within = [each.id for each in others if reaches(job, plan, each)]
+    told = phrase("block.reach", others=", ".join(within)) if within else phrase("block.alone_there")
+    return job.speech.phrase(told)
 
 
 def miss_words(job: Job, block: Block, found: Ordered, tree: int, fan: Fan | None) -> list[str]:

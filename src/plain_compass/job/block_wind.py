@@ -8,12 +8,10 @@ from datetime import date, timedelta
 from ..core.base.phrase import phrase
 from ..core.base.quantity import Kind
 from ..core.block.forecast import Hour, Wind, hours_of, stretches, wind_in
+from ..core.block.hours import Hours
 from .block_days import day_of
 from .document import Job
 from .words import Speech
-
-STARTS_H = 8
-"""Hour at which a day of work begins."""
 
 
 def forecast_of(job: Job) -> dict[str, Hour]:
@@ -36,7 +34,7 @@ def windy(job: Job, ids: Sequence[str]) -> Callable[[int, int, float, float], bo
         if limits[tree] is None or not forecast:
             return False
         name = (first + timedelta(days=day)).isoformat()
-        hours = hours_of(name, STARTS_H + int(begins_min // 60), STARTS_H + int(-(-ends_min // 60)))
+        hours = _clock_hours(job.block.hours, name, begins_min, ends_min)
         return any(wind_in(forecast.get(at), limits[tree], ratio) == Wind.ABOVE for at in hours)
 
     return is_windy
@@ -44,7 +42,14 @@ def windy(job: Job, ids: Sequence[str]) -> Callable[[int, int, float, float], bo
 
 def work_hours(job: Job, day: int) -> tuple[str, ...]:
     """The hours of work of a day."""
-    return hours_of(day_at(job, day).isoformat(), STARTS_H, STARTS_H + int(-(-job.block.day_s // 3600)))
+    hours = job.block.hours
+    return _clock_hours(hours, day_at(job, day).isoformat(), 0.0, hours.work_min)
+
+
+def _clock_hours(hours: Hours, day: str, begins_min: float, ends_min: float) -> tuple[str, ...]:
+    """Hours by the clock that some minutes of work fall into, the break among them."""
+    first, last = hours.clock_min(begins_min), hours.clock_min(ends_min, is_end=True)
+    return hours_of(day, int(first // 60), int(-(-last // 60)))
 
 
 def wind_words(job: Job, tree_id: str, day: int, speech: Speech) -> str:

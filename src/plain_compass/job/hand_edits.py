@@ -7,7 +7,7 @@ from dataclasses import replace
 from ..core.stump.hand import Used, with_used, without
 from .document import Job
 
-IN_PLANS = ("aim", "hinge_left", "hinge_right", "height", "lean", "blows", "lift", "split")
+IN_PLANS = ("aim", "hinge_left", "hinge_right", "height", "lean", "blows", "lift", "split", "time")
 """Quantities that plans rest on; depth and step are only held up to one."""
 
 

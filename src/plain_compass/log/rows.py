@@ -51,6 +51,27 @@ def put_line(db: sqlite3.Connection, document: str) -> bool:
     return True
 
 
+def told_anew(db: sqlite3.Connection) -> int:
+    """Facts of the tables' version 2 with those that came after; returns how many entries could not be read.
+
+    Only what was timed says anything of the new one, the last: of the others it stays empty, and nothing is judged
+    again. What came straight from version 1 has it already.
+    """
+    lost, older = 0, PACKED.size - 8
+    rows = db.execute("SELECT number, said FROM facts WHERE length(said)=?", (older,)).fetchall()
+    for number, said in rows:
+        took = None
+        if struct.unpack_from("<d", said, 8 * NAMES.index("time_s"))[0] > 0:
+            (content,) = db.execute("SELECT content FROM documents WHERE number=?", (number,)).fetchone()
+            try:
+                took = facts_of_entry(unpacked(content)).time_ln
+            except (PlainCompassError, ValueError, zlib.error):
+                lost += 1
+        facts = said + struct.pack("<d", float("nan") if took is None else took)
+        db.execute("UPDATE facts SET said=? WHERE number=?", (facts, number))
+    return lost
+
+
 def unpacked(content: bytes) -> LogEntry:
     """An entry from its document."""
     return entry_from(json.loads(zlib.decompress(content)))

@@ -5,7 +5,9 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Callable
 
-VERSION = 2
+from .rows import told_anew
+
+VERSION = 3
 """Of the tables, kept as the file's ``user_version``."""
 
 FIRST = """
@@ -68,7 +70,12 @@ def _from_1(db: sqlite3.Connection, add: Callable[[str], bool]) -> int:
     return lost
 
 
-STEPS: dict[int, Callable[[sqlite3.Connection, Callable[[str], bool]], int]] = {1: _from_1}
+def _from_2(db: sqlite3.Connection, _: Callable[[str], bool]) -> int:
+    """Version 3 knows how long each took against what was told."""
+    return told_anew(db)
+
+
+STEPS: dict[int, Callable[[sqlite3.Connection, Callable[[str], bool]], int]] = {1: _from_1, 2: _from_2}
 
 
 def migrate(db: sqlite3.Connection, version: int, add: Callable[[str], bool]) -> int:

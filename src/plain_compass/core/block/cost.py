@@ -14,11 +14,17 @@ import numpy as np
 from ..advice.sectors import Takes
 from ..base.polygon import Array
 from .precedence import BARS, BREAKS, HITS, Meetings, hits_on, meetings_of
-from .trees import HELP, BlockTree, on_lays
+from .trees import HELP, BlockTree, Lay, on_lays
 
 STOP, MUST, BREAKAGE, LOWER, HARM = 1000.0, 200.0, 12.0, 2.0, 60.0
 """A lay that cannot be taken; one felled into another that stands or across its way out; one onto another that lies;
 one above another that could roll on it; something dear under a tree. In minutes that one would work to be rid of it."""
+STACKED = 1.5
+"""Each tree that is felled before one that reaches over a stack: its timber may lie on the stack by then."""
+SAW_MIN = 3.0
+"""To put one saw away and start the other."""
+BUTT_AWAY = 6.0
+"""To turn a stem whose butt lies away from the track it leaves by; in part where it lies aslant."""
 TURNED = 5.0
 """To lay a tree another way than it was planned: somebody has to plan it anew."""
 EFFORT = (0.0, 4.0, 30.0, 0.0, 0.0)
@@ -38,7 +44,7 @@ class Costs:
     Attributes:
         own: of each lay by itself, shape (N, L); infinite where a tree has no such lay.
         before: [i, k, j, l]: that i with lay k is felled before j with lay l, shape (N, L, N, L).
-        walk: from tree to tree, shape (N, N).
+        walk: minutes from tree to tree, with another saw where that changes, shape (N, N).
         ropes: whether a lay takes a rope, shape (N, L).
         meets: what meets what under which lays: kept to say why.
     """
@@ -69,6 +75,7 @@ def costs_of(trees: Sequence[BlockTree], meets: Meetings, later: Sequence[BlockT
         for k, lay in enumerate(tree.lays):
             effort = STOP if lay.is_stop else EFFORT[HELP[lay.takes]]
             own[i, k] = effort + HARM * lay.harm + 10.0 * (1.0 - lay.margin) + (TURNED if k else 0.0)
+            own[i, k] += 0.0 if lay.butt_to_way is None else BUTT_AWAY * (1.0 - lay.butt_to_way) / 2.0
             ropes[i, k] = lay.takes == Takes.ROPE
     if later:
         own = own + MUST * hits_on(trees, later).sum(axis=2)
@@ -79,7 +86,16 @@ def costs_of(trees: Sequence[BlockTree], meets: Meetings, later: Sequence[BlockT
     before = MUST * meets.hits[:, :, :, None] + MUST * meets.bars
     before = before + BREAKAGE * np.swapaxes(np.swapaxes(meets.breaks, 0, 2), 1, 3)
     before = before + _above(trees, walk)[:, None, :, None]
-    return Costs(own, before, walk / WALK_M_MIN, ropes, meets)
+    stacked = STACKED * np.array([[bool(lay.stacks) for lay in _padded(tree.lays, most)] for tree in trees])
+    before = before + np.where(np.eye(len(trees), dtype=bool)[:, None, :, None], 0.0, stacked[None, None, :, :])
+    saws = np.array([tree.saw for tree in trees])
+    changes = SAW_MIN * (saws[:, None] != saws[None, :])
+    return Costs(own, before, walk / WALK_M_MIN + changes, ropes, meets)
+
+
+def _padded(lays: Sequence[Lay], most: int) -> tuple[Lay, ...]:
+    """A lay that a tree does not have is never taken: any will do."""
+    return (*lays, *[lays[0]] * (most - len(lays)))
 
 
 def _above(trees: Sequence[BlockTree], apart_m: Array) -> Array:

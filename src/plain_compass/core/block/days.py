@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from .cost import RIG, WALK_M_MIN
 from .trees import ANY_DAY
 
+NINE_IN_TEN = 1.2816
+"""Spreads of a normal variable below which nine in ten of its values lie."""
 HOUR_MIN = 60.0
 """A forecast goes by hours."""
 
@@ -43,6 +46,7 @@ def into_days(
     day_min: float,
     waits: Mapping[int, Collection[int]] | None = None,
     windy: Windy = lambda *_: False,
+    begins: tuple[int, float] = (0, 0.0),
 ) -> tuple[tuple[Slot, ...], tuple[int, ...]]:
     """(slots in order, trees that cannot be felled on any day they may be).
 
@@ -52,9 +56,10 @@ def into_days(
 
     Args:
         jobs: by index of tree; waits: tree -> those that must be down before it.
+        begins: day, and minutes of work in it, at which the first may be begun.
     """
     slots, left, waiting = list[Slot](), list[int](), [*order]
-    day, at, rigged = 0, 0.0, False
+    (day, at), rigged = begins, False
     while waiting:
         held = set(waiting)
         free = [each for each in waiting if not held & set((waits or {}).get(each, ()))] or waiting
@@ -80,6 +85,13 @@ def into_days(
         slots.append(Slot(tree, day, at, at + long[tree], jobs[tree].ropes and not rigged))
         at, rigged = at + long[tree], jobs[tree].ropes
     return tuple(slots), tuple(left)
+
+
+def nine_in_ten_min(slots: Sequence[Slot], day: int, spread_ln: float) -> float:
+    """Minutes of work within which a day is done nine times in ten: its trees' times are apart from one another."""
+    here = [slot for slot in slots if slot.day == day]
+    spread = math.sqrt(sum(((slot.ends_min - slot.begins_min) * spread_ln) ** 2 for slot in here))
+    return max((slot.ends_min for slot in here), default=0.0) + NINE_IN_TEN * spread
 
 
 def _takes(job: Job, rigged: bool) -> float:

@@ -22,6 +22,8 @@ class Lay:
         margin: least margin of what the physics judges there, at most 1.
         harm: expected cost of what lies under it: see ``HARM``.
         why: id of what refuses it or stops it; empty where nothing does.
+        butt_to_way: how far its butt lies towards the nearest track, from 1 to -1; None where no track is near.
+        stacks: indices of the stacks of timber under it.
     """
 
     lay_deg: float
@@ -31,6 +33,8 @@ class Lay:
     margin: float = 1.0
     harm: float = 0.0
     why: str = ""
+    butt_to_way: float | None = None
+    stacks: tuple[int, ...] = ()
 
     @property
     def is_stop(self) -> bool:
@@ -47,6 +51,7 @@ class BlockTree:
         height_m: over the ground; length_m of what comes down; crown_m mean radius, crown_from_m height of its base.
         lays: what it could take, its own plan's first.
         minutes: to fell it, without walking or a rope.
+        saw: which of the saws that come along it is felled with.
         may: first and last day, as a number of days from the block's first, on which it may be felled.
     """
 
@@ -61,6 +66,7 @@ class BlockTree:
     lays: tuple[Lay, ...]
     minutes: float = 30.0
     may: tuple[int, int] = ANY_DAY
+    saw: int = 0
 
 
 def on_lays(trees: Sequence[BlockTree], lays: Sequence[int]) -> tuple[BlockTree, ...]:

@@ -5,7 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..base.quantity import Kind, choice, name, quantity
+from .crew import Worker
 from .forecast import Hour
+from .hours import Hours
+from .kit_sets import KitSet
+from .progress import Progress
 
 LAYS = {"free": "may be laid another way", "fixed": "stays on its lay"}
 
@@ -49,7 +53,9 @@ class BlockWanted:
 
     Attributes:
         begins: first day, as 2026-10-01; empty for today.
+        starts_s, break_at_s: seconds after midnight.
         forecast: wind hour by hour, in order; empty where nobody has brought one.
+        crew: who is there; kits: what is carried, by saw or person; progress: what was done, in order.
     """
 
     day_s: float = quantity(
@@ -61,10 +67,33 @@ class BlockWanted:
         step=1800.0,
         help="Hours of work a day, breaks left out.",
     )
+    starts_s: float = quantity(
+        28800.0,
+        kind=Kind.TIME,
+        low=0.0,
+        high=72000.0,
+        label="work begins",
+        step=900.0,
+        help="Time of day, in seconds after midnight.",
+    )
+    break_at_s: float = quantity(
+        43200.0, kind=Kind.TIME, low=0.0, high=86400.0, label="break at", step=900.0, help="When the long break begins."
+    )
+    break_s: float = quantity(
+        1800.0, kind=Kind.TIME, low=0.0, high=14400.0, label="break", step=300.0, help="How long it is; 0 for none."
+    )
     begins: str = name("", "first day")
     first: tuple[First, ...] = ()
     forecast: tuple[Hour, ...] = ()
     trees: tuple[OfTree, ...] = ()
+    crew: tuple[Worker, ...] = ()
+    kits: tuple[KitSet, ...] = ()
+    progress: tuple[Progress, ...] = ()
+
+    @property
+    def hours(self) -> Hours:
+        """Its days by the clock."""
+        return Hours(*(each / 60.0 for each in (self.starts_s, self.break_at_s, self.break_s, self.day_s)))
 
     def of(self, tree_id: str) -> OfTree:
         """What was decided of a tree."""

@@ -14,7 +14,7 @@ from ..base.kept import kept
 from ..base.rows import Array, Index, in_blocks
 from .site import Place, Site
 
-HARD = ("rock", "stump", "bank", "wall")
+HARD = ("rock", "stump", "bank", "wall", "stack")
 """What a stem lies on rather than crushes."""
 LEAST_BUMP_M = 0.2
 """A log or stone drawn as a point still has a body to lie over."""

@@ -23,6 +23,7 @@ KINDS = {
     "bank": "bank",
     "soft": "soft ground",
     "people": "people area",
+    "stack": "stack of timber",
 }
 
 
@@ -57,6 +58,7 @@ USUAL = {
     "bank": ("nuisance", "line", 0.8, 1.0),
     "soft": ("none", "area", 0.1, 0.0),
     "people": ("never", "area", 0.1, 0.0),
+    "stack": ("matters", "area", 0.1, 1.5),
 }
 """Kind -> what a new one begins as: cost, shape, half width or radius in metres, height in metres."""
 

@@ -31,7 +31,7 @@ STEEP_DEG = 20.0
 """Steeper ground is not walked backwards in a hurry."""
 DOWNHILL_LONGER = 1.5
 """Downhill a stem may roll and slide: the kept-away distance is taken this much longer there."""
-BARS_THE_WAY = ("tree", "save", "fence", "wall", "water", "roof", "rock", "stump", "bank")
+BARS_THE_WAY = ("tree", "save", "fence", "wall", "water", "roof", "rock", "stump", "bank", "stack")
 
 
 class Ways(NamedTuple):

@@ -9,6 +9,7 @@ from ..assess import Assessment, assess
 from ..base.errors import InputError
 from ..base.frames import half_turn_deg
 from ..plan.case import Case
+from ..plan.minutes import cutting_min
 from .as_cut import AsCut, miss_deg
 from .told import Told, came_true
 
@@ -34,6 +35,7 @@ class Facts:
         split_ln: of the splitting index told; split whether it did.
         splits_told, sat_told, lost_told: chances told; sat, lost whether it happened.
         hit: whether anything was hit; blows, time_s as read.
+        time_ln: logarithm of the time taken over the time told.
     """
 
     aim_deg: float | None = None
@@ -61,6 +63,7 @@ class Facts:
     hit: float | None = None
     blows: float | None = None
     time_s: float | None = None
+    time_ln: float | None = None
 
 
 NAMES = tuple(each.name for each in fields(Facts))
@@ -94,7 +97,13 @@ def facts_of(case: Case, as_cut: AsCut, told: Told) -> Facts:
         hit=None if missed is None else float(as_cut.has_hit),
         blows=as_cut.blows,
         time_s=as_cut.time_s,
+        time_ln=_log_of(as_cut.time_s, 60.0 * _told_min(result)),
     )
+
+
+def _told_min(result: Assessment) -> float:
+    parts = result.parts
+    return cutting_min(result.case, parts.section, parts.wedging.blows, parts.wedging.pause_s)
 
 
 def _of_the_cut(case: Case, as_cut: AsCut) -> dict[str, float | None]:

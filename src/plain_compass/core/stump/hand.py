@@ -9,9 +9,9 @@ from ..base.quantity import Kind, name, quantity
 from ..tree.wood import Indicative
 
 AIM, LEFT, RIGHT, HEIGHT, LEAN = "aim", "hinge_left", "hinge_right", "height", "lean"
-BLOWS, LIFT, SPLIT = "blows", "lift", "split"
-FACTORS = (BLOWS, LIFT, SPLIT)
-"""Quantities whose mean is a factor on a constant of the model."""
+BLOWS, LIFT, SPLIT, TIME = "blows", "lift", "split", "time"
+FACTORS = (BLOWS, LIFT, SPLIT, TIME)
+"""Quantities whose mean is a factor: on a constant of the model, or on the minutes a tree takes."""
 MOST_FACTOR = 3.0
 """Whatever a file says, no constant is moved farther."""
 
@@ -70,6 +70,11 @@ def _factors(used: tuple[Used, ...]) -> dict[str, float]:
 
 def _of(key: str) -> str:
     return key.partition(":")[0]
+
+
+def time_factor(hand: Hand) -> float:
+    """How many times as long as told one's own trees take; 1 where that is not in use."""
+    return _factors(hand.used).get(TIME, 1.0)
 
 
 def with_factors(constants: Indicative, hand: Hand) -> Indicative:

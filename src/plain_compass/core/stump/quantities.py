@@ -14,7 +14,7 @@ from ..base.quantity import Kind
 from ..tree.wood import SPLITTING_CLASSES, SUPPLENESS_CLASSES
 from .factors import PRIOR, RECORD_SPREAD, Factor, factor_of, split_factor_of
 from .facts import NAMES
-from .hand import AIM, BLOWS, HEIGHT, LEAN, LEFT, LIFT, RIGHT, SPLIT, Used
+from .hand import AIM, BLOWS, HEIGHT, LEAN, LEFT, LIFT, RIGHT, SPLIT, TIME, Used
 from .learning import Learned, learned
 
 DEPTH, STEP = "depth", "step"
@@ -138,7 +138,7 @@ def known_of(records: Records, shipped: Shipped) -> tuple[Known, ...]:
         values = _only(records, "lean_by", way, records.fact("lean_deg"))
         spread = shipped.lean_deg.get(way, shipped.lean_deg["unknown"])
         found.append(_normal(records, f"{LEAN}:{way}", Kind.ANGLE, values, spread))
-    found.append(_blows(records))
+    found += [_factor(records, BLOWS, "blows_ln"), _factor(records, TIME, "time_ln")]
     found += [_lift(records, each) for each in SUPPLENESS_CLASSES if each in _there(records, "supple", "lift_ln")]
     found += [_split(records, each) for each in SPLITTING_CLASSES if each in _there(records, "splits", "split_ln")]
     return tuple(found)
@@ -187,9 +187,10 @@ def _normal(records: Records, key: str, kind: Kind, values: Array, shipped: floa
     return Known(key, kind, said, rows, out, _marked(said), shipped, normal=learned(said[~out], 0.0, shipped))
 
 
-def _blows(records: Records) -> Known:
-    said, rows, out = _picked(records, BLOWS, records.fact("blows_ln"))
-    return Known(BLOWS, Kind.NUMBER, said, rows, out, _marked(said), _PRIOR, factor=factor_of(said[~out]))
+def _factor(records: Records, key: str, fact: str) -> Known:
+    """A factor of which every record tells the logarithm itself."""
+    said, rows, out = _picked(records, key, records.fact(fact))
+    return Known(key, Kind.NUMBER, said, rows, out, _marked(said), _PRIOR, factor=factor_of(said[~out]))
 
 
 def _lift(records: Records, supple: str) -> Known:

@@ -11,7 +11,8 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWi
 from ....core.judge.findings import Finding
 from ....job.block import Block, Ordered, place_reasons
 from ....job.block_edits import moved_in_order
-from ....job.block_report import kit_of, piece_words, takes_words
+from ....job.block_kit import kit_of, piece_words
+from ....job.block_report import takes_words
 from ....job.block_why import miss_words, moved_words, why_not
 from ....job.block_wind import day_words, wind_words
 from ...drawing.palette import font

@@ -9,7 +9,8 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QSize, QSizeF
 from PySide6.QtGui import QImage, QImageWriter, QPainter
 
 from ....job.block import Block, Ordered, place_reasons
-from ....job.block_report import block_to_plain, kit_of, piece_words, takes_words
+from ....job.block_kit import kit_of, piece_words
+from ....job.block_report import block_to_plain, takes_words
 from ....job.document import Job
 from ...drawing.block.map_painter import Look, map_scale, paint_map
 from ...drawing.palette import PRINTED
