@@ -13,10 +13,20 @@ from plain_compass.core.block.wanted import BlockWanted, OfTree
 from plain_compass.core.design.cut import Kit
 from plain_compass.core.site.site import Obstacle, Place, Site, SpotHeight
 from plain_compass.core.tree.around import ABOVE, LIFE, with_answer
+from plain_compass.job.block_crew import worker_of
+from plain_compass.job.block_kit import kit_set_of
 from plain_compass.job.document import Job, TreePlan
 from plain_compass.job.files import job_text
 
 FILE = Path(__file__).resolve().parent.parent / "src/plain_compass/data/demo/withy-holm-coupe.pcjob.json"
+CREW = ("Wren, hard trees, up to 60 cm", "Tarn, demanding trees, up to 45 cm", "Pell")
+"""Three made-up people; one has not said what they are trained for."""
+KITS = (
+    "big saw (Wren): bar 45 cm, 4 wedges 25 mm, maul",
+    "small saw (Tarn): bar 33 cm, 2 wedges 25 mm, lever",
+    "rope bag: rope 60 m, pull 8 kN, sheave, 3 slings, 2 signs",
+)
+"""What comes along."""
 ROWS, COLUMNS, APART_m = 4, 6, 8.5
 """A coupe stands in rough rows."""
 
@@ -51,7 +61,7 @@ def ground() -> Site:
         obstacles=(
             line("track", "ride", "nuisance", (-45.0, -12.0), (0.0, -10.0), (45.0, -13.0)),
             line("fence", "deer fence", "matters", (-45.0, 42.0), (45.0, 44.0)),
-            Obstacle("stump", "stack", "matters", "area", stack, 0.1, 1.5, 0.0, "no"),
+            Obstacle("stack", "stack", "matters", "area", stack, 0.1, 1.5, 0.0, "no"),
         ),
         spots=tuple(SpotHeight(east, north, round(0.12 * north + 0.02 * east, 2)) for east, north in places),
     )
@@ -62,7 +72,10 @@ def main() -> int:
     random = np.random.default_rng(24)
     trees = tuple(planted(number, random) for number in range(ROWS * COLUMNS))
     waiting = tuple(OfTree(id, not_before="2026-12-03") for id in ("K-23", "K-24"))
-    wanted, kit = BlockWanted(begins="2026-12-01", trees=waiting), Kit(wedge_count=4, pull_N=8000.0)
+    kit = Kit(wedge_count=4, pull_N=8000.0)
+    crew = tuple(worker_of(each, "metric") for each in CREW)
+    kits = tuple(kit_set_of(each, "metric") for each in KITS)
+    wanted = BlockWanted(begins="2026-12-01", trees=waiting, crew=crew, kits=kits)
     job = Job("Withy Holm, the coupe", PRACTICE, site=ground(), kit=kit, trees=trees, block=wanted)
     FILE.write_text(job_text(job, indent=1), encoding="utf-8")
     return 0

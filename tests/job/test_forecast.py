@@ -108,7 +108,7 @@ def test_what_is_not_known_of_the_wind_is_said_and_never_taken_as_calm() -> None
     assert groups[Wind.BELOW] == ("K-01",) and groups[Wind.UNKNOWN] == ("K-02",)
     assert by_wind(windy_job(calm=()), ["K-01"], 0)[Wind.ABOVE] == ("K-01",)
     assert by_wind(job, ["K-01"], 3)[Wind.UNKNOWN] == ("K-01",)
-    assert "below it from 08:00 to 09:00, above it from 09:00 to 14:00" in wind_words(job, "K-01", 0, job.speech)
+    assert "below it from 08:00 to 09:00, above it from 09:00 to 15:00" in wind_words(job, "K-01", 0, job.speech)
     assert day_words(FEW, ["K-01"], 0, FEW.speech) == ["No forecast of the wind: not known on any day."]
 
 

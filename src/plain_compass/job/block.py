@@ -20,7 +20,7 @@ from ..core.block.days import Slot, into_days
 from ..core.block.groups import groups_of
 from ..core.block.judged import Judged, Turning, graded, judged
 from ..core.block.kit import saw_of
-from ..core.block.precedence import meetings_in_steps
+from ..core.block.precedence import BARS, HITS, meetings_in_steps
 from ..core.block.search import STARTS, Fixed, Plan, search_in_steps
 from ..core.block.trees import ANY_DAY, BlockTree
 from ..core.block.whose import whose
@@ -292,6 +292,18 @@ def place_reasons(block: Block, found: Ordered, speech: Speech) -> Mapping[int, 
         if not each.is_broken:
             told[each.other].append(words)
     return {at: tuple(dict.fromkeys(lines)) for at, lines in told.items()}
+
+
+def waits_words(block: Block, found: Ordered, speech: Speech) -> Mapping[int, tuple[str, ...]]:
+    """Tree -> what it waits for, in short, those alike together; and what is wrong with its place."""
+    told: dict[int, list[str]] = {at: [] for at in range(len(block.trees))}
+    for at, lines in told.items():
+        mine = [each for each in found.against if each.tree == at]
+        lines += [reason_words(block, each, speech) for each in mine if each.is_broken]
+        for kind in (HITS, BARS):
+            others = [block.trees[each.other].id for each in mine if each.kind == kind and not each.is_broken]
+            lines += [speech.tell(phrase(f"block.waits_{kind}", others=", ".join(others)))] if others else []
+    return {at: tuple(lines) for at, lines in told.items()}
 
 
 def taken_over(job: Job, block: Block, found: Ordered) -> Job:

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 
-from ..core.base.errors import InputError
+from ..core.base.errors import InputError, PlainCompassError
 from ..core.base.quantity import Kind
 from ..core.block.forecast import Hour
 from ..core.block.search import CycleError, Fixed, check_fixed
@@ -15,6 +16,7 @@ from ..core.block.wanted import BlockWanted, First, OfTree
 from .block_days import day_of
 from .document import Job
 from .fields import quantity_at
+from .forecast_typed import typed_forecast
 from .typed import parse
 
 
@@ -114,6 +116,40 @@ def worked(job: Job, typed: str) -> Job:
         told = f"accepted: {day.low / 3600:g} to {day.high / 3600:g} hours of work"
         raise InputError("hours a day", typed, reason=told)
     return replace(job, block=replace(job.block, day_s=3600.0 * hours))
+
+
+def _clock_s(field: str, typed: str) -> float:
+    """Seconds after midnight of a time of day as 8, 8:30 or 08.30. Raises InputError."""
+    match = re.fullmatch(r"(\d{1,2})(?:[:.](\d\d))?\s*h?", typed.strip())
+    if match is None or int(match[1]) > 23 or int(match[2] or 0) > 59:
+        raise InputError(field, typed, reason="accepted: a time of day, as 8:00 or 7:30")
+    return 3600.0 * int(match[1]) + 60.0 * int(match[2] or 0)
+
+
+def starting(job: Job, typed: str) -> Job:
+    """When work begins. Raises InputError."""
+    begins = _clock_s("work begins", typed)
+    quantity_at("block.starts_s").check("work begins", begins)
+    return replace(job, block=replace(job.block, starts_s=begins))
+
+
+def breaking(job: Job, typed: str) -> Job:
+    """When the long break is and how long, as ``12:00 30 min``; none where nothing is typed. Raises InputError."""
+    if typed.strip().lower() in ("", "none", "no"):
+        return replace(job, block=replace(job.block, break_s=0.0))
+    at, _, long = typed.strip().partition(" ")
+    begins = _clock_s("break", at)
+    try:
+        lasts = parse(long.strip() or "30 min", Kind.TIME, job.units)
+    except PlainCompassError:
+        raise InputError("break", typed, reason="accepted: when and how long, as 12:00 30 min, or none") from None
+    quantity_at("block.break_s").check("break", lasts)
+    return replace(job, block=replace(job.block, break_at_s=begins, break_s=lasts))
+
+
+def winded(job: Job, typed: str) -> Job:
+    """The forecast of the wind as typed by hand, in the place of what there was. Raises InputError."""
+    return with_forecast(job, typed_forecast(typed, job.block.begins, job.units))
 
 
 def with_forecast(job: Job, hours: Sequence[Hour]) -> Job:

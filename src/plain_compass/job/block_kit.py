@@ -149,7 +149,8 @@ def piece_words(piece: Piece, ids: list[str], speech: Speech) -> str:
     without = f"without it {count} tree{'s' if count != 1 else ''} put off"
     unsaid = "to be asked for" if piece.key == "machine" else "not listed in any kit"
     told = {True: "packed", False: f"not packed: {without}", None: f"{unsaid}: {without}"}[piece.is_packed]
-    return f"{WHAT[piece.key](piece, speech)}: {', '.join(ids[at] for at in piece.trees)} ({told})"
+    which = "all trees" if 1 < count == len(ids) else ", ".join(ids[at] for at in piece.trees)
+    return f"{WHAT[piece.key](piece, speech)}: {which} ({told})"
 
 
 def without_missing(job: Job, block: Block, found: Ordered, day: int) -> tuple[tuple[str, ...], tuple[Piece, ...]]:

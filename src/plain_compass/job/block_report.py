@@ -11,6 +11,7 @@ import numpy as np
 
 from ..core.advice.sectors import Takes
 from ..core.base.quantity import Kind
+from ..core.block.hours import clock_words
 from ..core.block.trees import BlockTree
 from ..core.site.site import Place
 from ..core.site.ways_out import kept_away_on_m
@@ -54,6 +55,7 @@ def block_to_plain(job: Job, block: Block, found: Ordered) -> dict[str, Any]:
                 "margin": lay.margin,
                 "day": (begins + timedelta(days=slot.day)).isoformat(),
                 "begins_min": slot.begins_min,
+                "begins": clock_words(job.block.hours.clock_min(slot.begins_min)),
                 "minutes": slot.ends_min - slot.begins_min,
                 "why": list(why[slot.tree]),
             }

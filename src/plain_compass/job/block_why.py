@@ -85,10 +85,11 @@ def lay_words(job: Job, block: Block, found: Ordered, tree: int) -> list[str]:
 
 
 def reach_words(job: Job, tree_id: str, ids: Sequence[str]) -> str:
-    """Which of some trees stand where nobody else may be while one falls: nobody works at them then."""
+    """Which of the trees that still stand are where nobody else may be while one falls: nobody works at them then."""
     plan = job.plan(tree_id)
-    others = [job.plan(each) for each in ids if each != tree_id]
-    within = [each.id for each in others if reaches(job, plan, each)]
+    within = [each for each in ids if reaches(job, plan, job.plan(each))]
+    if within and len(within) == len(ids):
+        return job.speech.phrase("block.reach_all")
     told = phrase("block.reach", others=", ".join(within)) if within else phrase("block.alone_there")
     return job.speech.phrase(told)
 

@@ -71,7 +71,11 @@ GROUPED: dict[str, list[str]] = {
         "stump.days_csv",
         "stump.days_pdf",
     ],
-    "Block": ["block.take", "block.fix", "block.free", "block.forecast", "block.cards", "block.sheet", "", "job.coupe"],
+    "Block": [
+        *("block.take", "block.fix", "block.free", ""),
+        *("block.zones", "block.hands", "block.forecast", "block.keep_kit", "block.take_kit", ""),
+        *("block.cards", "block.print", "block.sheet", "", "job.coupe"),
+    ],
     "View and help": [
         "view.units",
         "view.words",

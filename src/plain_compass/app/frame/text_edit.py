@@ -25,6 +25,8 @@ class LineEdit(QLineEdit):
         if anew or words != self._shown:
             self._shown = words
             self.setText(words)
+            # What is longer than its place shows its beginning.
+            self.setCursorPosition(0)
 
     def take(self, text: str) -> bool:
         """Take it in and show it again; False, with a sentence, where that cannot be done."""

@@ -32,6 +32,8 @@ class Drawn:
         state: ``standing``, ``down``, or ``left`` where nothing is planned for it.
         lay_deg: None where it has no lay.
         zone: (bearing, metres) all round within which nobody else may be; ends_of_ways: where its ways out end.
+        is_before: whether it lies by the time the picked one is felled.
+        is_reached: whether it stands within where nobody may be then.
     """
 
     id: str
@@ -45,6 +47,17 @@ class Drawn:
     is_stop: bool = False
     zone: tuple[tuple[float, float], ...] = ()
     ends_of_ways: tuple[tuple[float, float], ...] = ()
+    is_before: bool = False
+    is_reached: bool = False
+
+    @property
+    def lies(self) -> bool:
+        """Whether it stands no more, now or by then."""
+        return self.is_before or self.state in GONE
+
+
+GONE = ("down", "over")
+"""States in which a tree stands no more."""
 
 
 class Look(NamedTuple):
@@ -57,18 +70,16 @@ class Look(NamedTuple):
 
 TITLE_PX = 44.0
 """Above this nothing is written: there stands the title."""
-GONE = ("down", "over")
-"""States in which a tree stands no more."""
 SIGNS = {"down": "×", "over": "×", "hung": "!", "off": "…"}
 """What stands in the disc of a tree that has no number."""
 
 
-def map_scale(width: float, height: float, trees: Sequence[Drawn]) -> Scale:
-    """All trees and what they cover within the view."""
+def map_scale(width: float, height: float, trees: Sequence[Drawn], beyond: float = 0.75) -> Scale:
+    """All trees within the view, and so many lengths of the longest beyond them."""
     reach = [each.length_m for each in trees] or [10.0]
     east = [each.east_m for each in trees] or [0.0]
     north = [each.north_m for each in trees] or [0.0]
-    room = 0.75 * max(reach)
+    room = beyond * max(reach)
     low_e, high_e, low_n, high_n = min(east) - room, max(east) + room, min(north) - room, max(north) + room
     px = min((width - 24) / (high_e - low_e), (height - 40) / (high_n - low_n))
     middle_e, middle_n = (low_e + high_e) / 2, (low_n + high_n) / 2
@@ -95,8 +106,8 @@ def paint_map(
         _obstacle(painter, scale, obstacle, look)
     by_id = {each.id: each for each in trees}
     for each in trees:
-        if each.id == chosen or each.state == "hung":
-            _zone(painter, scale, each, palette)
+        if each.zone:
+            _zone(painter, scale, each, palette, hot=each.id == chosen)
     for each in trees:
         _lies(painter, scale, each, palette, hot=each.id == chosen)
     for each in trees:
@@ -105,6 +116,16 @@ def paint_map(
         _arrow(painter, scale, (by_id[earlier], by_id[later]), palette, is_broken)
     for each in trees:
         _number(painter, scale, each, palette, hot=each.id == chosen)
+
+
+def paint_edges(
+    painter: QPainter, scale: Scale, edges: Sequence[Sequence[tuple[float, float]]], palette: Palette
+) -> None:
+    """The edge of all zones together, in east and north."""
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.setPen(pen(palette.load, 1.8, Qt.PenStyle.DashDotLine))
+    for edge in edges:
+        painter.drawPolygon(QPolygonF([scale.point(*at) for at in edge]))
 
 
 def _grid(painter: QPainter, scale: Scale, palette: Palette, view: QSizeF) -> None:
@@ -153,13 +174,13 @@ def _height_at(points: Sequence[QPointF], x: float) -> float:
     return points[0].y()
 
 
-def _zone(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette) -> None:
+def _zone(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
     """Where nobody else may be, and both ways out."""
     foot = scale.point(tree.east_m, tree.north_m)
     round_it = [foot + towards(bearing) * (far_m * scale.px_per_m) for bearing, far_m in tree.zone]
     is_hung = tree.state == "hung"
     painter.setBrush(fill(palette.load, Qt.BrushStyle.BDiagPattern) if is_hung else Qt.BrushStyle.NoBrush)
-    painter.setPen(pen(palette.load if is_hung else palette.quiet, 1.2, Qt.PenStyle.DotLine))
+    painter.setPen(pen(palette.load if is_hung else palette.quiet, 1.6 if hot else 0.8, Qt.PenStyle.DotLine))
     painter.drawPolygon(QPolygonF(round_it))
     painter.setPen(pen(palette.ink, 3.0, Qt.PenStyle.DotLine))
     for east_m, north_m in tree.ends_of_ways:
@@ -174,7 +195,7 @@ def _lies(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot
     top = foot + towards(tree.lay_deg) * (tree.length_m * scale.px_per_m)
     if tree.state == "hung":
         return
-    if tree.state in GONE:
+    if tree.lies:
         painter.setPen(pen(palette.bark, 4.0))
         painter.drawLine(foot, top)
         return
@@ -189,12 +210,15 @@ def _lies(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot
 
 
 def _stands(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
-    if tree.state in GONE:
+    if tree.lies:
         return
     at, radius = scale.point(tree.east_m, tree.north_m), tree.crown_m * scale.px_per_m
     painter.setPen(pen(palette.focus if hot else palette.quiet, 2.0 if hot else 1.0))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawEllipse(at, radius, radius)
+    if tree.is_reached:
+        painter.setPen(pen(palette.load, 1.6, Qt.PenStyle.DotLine))
+        painter.drawEllipse(at, NUMBER_PX + 3, NUMBER_PX + 3)
 
 
 def _arrow(painter: QPainter, scale: Scale, pair: tuple[Drawn, Drawn], palette: Palette, is_broken: bool) -> None:
@@ -210,7 +234,7 @@ def _arrow(painter: QPainter, scale: Scale, pair: tuple[Drawn, Drawn], palette: 
 def _number(painter: QPainter, scale: Scale, tree: Drawn, palette: Palette, *, hot: bool) -> None:
     at = scale.point(tree.east_m, tree.north_m)
     painter.setPen(pen(palette.focus if hot else palette.ink, 2.0 if hot else 1.2))
-    painter.setBrush(fill(palette.sapwood if tree.state in GONE else palette.sheet))
+    painter.setBrush(fill(palette.sapwood if tree.lies else palette.sheet))
     painter.drawEllipse(at, NUMBER_PX, NUMBER_PX)
     painter.setPen(pen(palette.ink))
     painter.setFont(font(12, strong=True, narrow=True))

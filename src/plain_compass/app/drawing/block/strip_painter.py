@@ -1,25 +1,26 @@
-"""The day strip: a row a day, a box a tree, as long as it takes."""
+"""The day strip: a row a day by the clock, a box a tree, as long as it takes; the break, and how far it may run on."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ....core.block.hours import clock_words
 from ..marks import paint_hatch
 from ..palette import Palette, fill, font, pen
 from ..scale import box_pixels
 
 Align = Qt.AlignmentFlag
-ROW_PX, HEAD_PX, NAMES_PX = 26.0, 22.0, 92.0
-"""Height of a day, of the title, and width of the day's name."""
+ROW_PX, HEAD_PX, NAMES_PX = 26.0, 36.0, 92.0
+"""Height of a day, of title and hours, and width of the day's name."""
 
 
 @dataclass(frozen=True, slots=True)
 class Box:
-    """One tree in a day."""
+    """One tree in a day, by the clock."""
 
     id: str
     number: int
@@ -29,42 +30,102 @@ class Box:
     rigs: bool
 
 
-def paint_strip_of_days(
-    painter: QPainter, area: QRectF, boxes: Sequence[Box], days: tuple[Sequence[str], float], look: tuple[str, Palette]
-) -> None:
-    """Paint it; a hatched edge is the rigging of a rope.
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """The days.
+
+    Attributes:
+        names: what each is called; by_then_min: when each is done nine times in ten.
+        from_min, to_min: hours of work by the clock; break_min: the break, from and to, the same where there is none.
+    """
+
+    boxes: Sequence[Box]
+    names: Sequence[str]
+    by_then_min: Sequence[float]
+    from_min: float
+    to_min: float
+    break_min: tuple[float, float]
+
+
+def paint_strip_of_days(painter: QPainter, area: QRectF, strip: Strip, look: tuple[str, Palette]) -> None:
+    """Paint it; a hatched edge is the rigging of a rope, a hatched column the break, a whisker how far it may run on.
 
     Args:
-        days: what each is called, and minutes of work in one; look: the tree that is picked, and the colours.
+        look: the tree that is picked, and the colours.
     """
-    (names, day_min), (chosen, palette) = days, look
+    chosen, palette = look
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    px = (area.width() - NAMES_PX - 16) / max([day_min, *(box.ends_min for box in boxes)])
-    for day, name in enumerate(names):
-        top = area.top() + HEAD_PX + day * ROW_PX
-        if top + ROW_PX > area.bottom() + 1:
-            break
+    last = max([strip.to_min, *strip.by_then_min, *(box.ends_min for box in strip.boxes)])
+    px = (area.width() - NAMES_PX - 24) / max(last - strip.from_min, 1.0)
+
+    def across(minute: float) -> float:
+        return area.left() + NAMES_PX + (minute - strip.from_min) * px
+
+    rows = [
+        (day, area.top() + HEAD_PX + day * ROW_PX)
+        for day in range(len(strip.names))
+        if area.top() + HEAD_PX + (day + 1) * ROW_PX <= area.bottom() + 1
+    ]
+    _hours(painter, area, (strip.from_min, last), across, palette)
+    for day, top in rows:
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(palette.quiet))
         named = QRectF(area.left() + 10, top, NAMES_PX - 14, ROW_PX)
-        painter.drawText(named, Align.AlignVCenter | Align.AlignLeft, name)
-        end = area.left() + NAMES_PX + day_min * px
+        painter.drawText(named, Align.AlignVCenter | Align.AlignLeft, strip.names[day])
+        here = [box for box in strip.boxes if box.day == day]
+        rest = QRectF(across(strip.break_min[0]), top, (strip.break_min[1] - strip.break_min[0]) * px, ROW_PX)
+        if rest.width() > 0:
+            paint_hatch(painter, box_pixels(rest), palette.quiet, 5)
+        for box in here:
+            for begins, ends, is_named in _pieces(box, strip.break_min):
+                shape = QRectF(across(begins), top + 2, (ends - begins) * px - 1, ROW_PX - 4)
+                _box(painter, shape, box, palette, looks=(box.id == chosen, is_named))
+        if not here:
+            painter.drawText(QPointF(across(strip.from_min) + 4, top + 17), "nothing is felled")
+            continue
         painter.setPen(pen(palette.load, 1.2, Qt.PenStyle.DashLine))
-        painter.drawLine(round(end), round(top), round(end), round(top + ROW_PX))
-        for box in boxes:
-            if box.day == day:
-                wide = (box.ends_min - box.begins_min) * px - 1
-                shape = QRectF(area.left() + NAMES_PX + box.begins_min * px, top + 2, wide, ROW_PX - 4)
-                _box(painter, shape, box, palette, hot=box.id == chosen)
+        painter.drawLine(QPointF(across(strip.to_min), top), QPointF(across(strip.to_min), top + ROW_PX))
+        _whisker(painter, (across(strip.by_then_min[day]), top + ROW_PX / 2), palette)
 
 
-def _box(painter: QPainter, shape: QRectF, box: Box, palette: Palette, *, hot: bool) -> None:
+def _hours(
+    painter: QPainter, area: QRectF, span: tuple[float, float], across: Callable[[float], float], palette: Palette
+) -> None:
+    painter.setFont(font(11, narrow=True))
+    painter.setPen(pen(palette.quiet))
+    first, last = int(-(-span[0] // 60)), int(span[1] // 60)
+    for hour in range(first, last + 1):
+        x, foot = across(hour * 60.0), area.top() + HEAD_PX
+        painter.drawLine(QPointF(x, foot - 4), QPointF(x, foot))
+        painter.drawText(QRectF(x - 24, foot - 17, 48, 13), Align.AlignCenter, clock_words(hour * 60.0))
+
+
+def _whisker(painter: QPainter, end: tuple[float, float], palette: Palette) -> None:
+    """An upright tick where the day is done nine times in ten."""
+    painter.setPen(pen(palette.ink, 1.6))
+    x, y = end
+    painter.drawLine(QPointF(x, y - 6), QPointF(x, y + 6))
+    painter.drawLine(QPointF(x - 7, y), QPointF(x, y))
+
+
+def _pieces(box: Box, rest: tuple[float, float]) -> list[tuple[float, float, bool]]:
+    """(from, to, whether its name stands there) of a tree, in two where the break comes between."""
+    if not box.begins_min < rest[0] < rest[1] < box.ends_min:
+        return [(box.begins_min, box.ends_min, True)]
+    is_longer = rest[0] - box.begins_min >= box.ends_min - rest[1]
+    return [(box.begins_min, rest[0], is_longer), (rest[1], box.ends_min, not is_longer)]
+
+
+def _box(painter: QPainter, shape: QRectF, box: Box, palette: Palette, *, looks: tuple[bool, bool]) -> None:
+    """One piece of one tree; it may be the one that is picked, and have the tree's name."""
+    hot, is_named = looks
     painter.setPen(pen(palette.focus if hot else palette.ink, 2.0 if hot else 1.0))
     painter.setBrush(fill(palette.sapwood))
     painter.drawRect(shape)
-    if box.rigs:
+    if box.rigs and is_named:
         rigged = QRectF(shape.left(), shape.top(), min(12.0, shape.width()), shape.height())
         paint_hatch(painter, box_pixels(rigged), palette.wedge, 4)
     painter.setPen(pen(palette.ink))
     painter.setFont(font(12, narrow=True))
-    painter.drawText(shape, Align.AlignCenter, box.id if shape.width() > 40 else str(box.number))
+    if is_named:
+        painter.drawText(shape, Align.AlignCenter, box.id if shape.width() > 40 else str(box.number))

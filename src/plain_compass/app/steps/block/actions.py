@@ -30,7 +30,12 @@ class BlockActions:
             Command("block.fix", self._fix_title, "", self.fix, lambda: bool(self._picked())),
             Command("block.free", "Let decisions go", "", self.free, self._is_decided),
             Command("block.forecast", "Wind…", "", self.take_forecast),
+            Command("block.zones", self._zones_title, "", self.show_zones),
+            Command("block.hands", self._hands_title, "", self.show_hands),
+            Command("block.keep_kit", "Keep in own store", "", self.keep_kit, self._has_kit),
+            Command("block.take_kit", "From own store", "", self.take_kit),
             Command("block.cards", "Cards in order…", "", self.write_cards, lambda: self._answer() is not None),
+            Command("block.print", "Print the day sheet…", "", self.print_sheet, lambda: self._answer() is not None),
             Command("block.sheet", "Write out…", "", self.write_out, lambda: self._answer() is not None),
         ]
 
@@ -86,6 +91,56 @@ class BlockActions:
         picked = self._picked()
         self.store.change("decisions let go", lambda job: let_go(job, picked))
 
+    def _zones_title(self) -> str:
+        page = self._page()
+        return "Hide zones" if page is not None and page.map.all_zones else "All zones"
+
+    def show_zones(self) -> None:
+        """Where nobody may be round every tree of the order, or round the picked one alone again."""
+        page = self._page()
+        if page is not None:
+            page.map.all_zones = not page.map.all_zones
+            page.map.update()
+            page.commands.refresh()
+
+    def _hands_title(self) -> str:
+        page = self._page()
+        return "The order" if page is not None and page.side.currentIndex() else "Crew and kit"
+
+    def show_hands(self) -> None:
+        """Hours, crew and kit, or the order again."""
+        page = self._page()
+        if page is not None:
+            page.show_hands()
+
+    def _has_kit(self) -> bool:
+        return bool(self.store.snapshot.job.block.kits)
+
+    def keep_kit(self) -> None:
+        """The job's sets of kit are offered in every job from now on."""
+        from ....job.own_kits import keep_own_kits, own_kits
+
+        try:
+            count = keep_own_kits(own_kits(), self.store.snapshot.job.block.kits)
+        except PlainCompassError as error:
+            self.desk.message.refuse(str(error))
+            return
+        self.desk.message.tell(f"Own store: {count} sets of kit.")
+
+    def take_kit(self) -> None:
+        """The sets of one's own store into this job."""
+        from ....job.own_kits import own_kits, read_own_kits, with_own_kits
+
+        try:
+            kits, odd = read_own_kits(own_kits())
+        except PlainCompassError as error:
+            self.desk.message.refuse(str(error))
+            return
+        if kits:
+            self.store.change("kit from own store", lambda job: with_own_kits(job, kits))
+        unread = f" {len(odd)} lines of it cannot be read." if odd else ""
+        self.desk.message.tell(f"{len(kits)} sets of kit from your own store.{unread}")
+
     def ask_forecast(self) -> str:
         """A table of hours and winds to read; empty for none."""
         title, folder = "A forecast of the wind", str(Path.home())
@@ -129,6 +184,14 @@ class BlockActions:
         where = self.ask_cards()
         if where:
             write_followed(self.desk, CardSet(job, LayoutWanted(), turns), Path(where), "Cards in order")
+
+    def print_sheet(self) -> None:
+        """The day sheet on a printer, by way of a preview."""
+        from .sheet import sheet_preview
+
+        answer = self._answer()
+        if answer is not None:
+            sheet_preview(self.desk.frame, self.store.snapshot.job, *answer).exec()
 
     def ask_where(self) -> str:
         """A file to write; empty for none."""

@@ -1,20 +1,20 @@
-"""What people say of a block and of one tree of it: its days, a tree's state, season and wind."""
+"""What people say of one tree of a block: its state, its season and the wind it may be felled in."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
+from datetime import datetime
 from functools import partial
 
-from PySide6.QtWidgets import QGridLayout, QWidget
+from PySide6.QtWidgets import QWidget
 
 from ....core.base.quantity import Kind
-from ....job.block_edits import begun, decided, wind_limited, worked
+from ....job.block_edits import decided, wind_limited
+from ....job.block_progress import marked
 from ....job.document import Job
-from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
-from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
-from ...frame.text_edit import LineEdit
+from .line_edits import WordEdit, in_rows
 
 DAYS = {"not_before": "not before", "not_after": "not after"}
 """Fields of a tree of the block that hold a day -> their names."""
@@ -22,76 +22,43 @@ WIND = "wind up to"
 """Name of the field for a limit of wind."""
 
 
-class WordEdit(LineEdit):
-    """A day, hours or a limit as they are typed.
+class StateEdit(ChoiceEdit):
+    """The state of the tree that is looked at; when it is said is kept.
 
     Args:
-        name: what it is; empty: what stands there where nothing is said; accepted: what may be typed.
-        keep: takes what was typed in and shows it again.
+        told_min: minutes reckoned of a tree, by its id; None where there are none.
     """
 
-    def __init__(self, name: str, empty: str, accepted: str, keep: Callable[[str], bool]) -> None:
-        super().__init__()
-        self._keep = keep
-        self.setAccessibleName(name)
-        self.setPlaceholderText(empty)
-        self.setToolTip(f"{name}: {accepted}")
+    def __init__(self, store: Store, told_min: Callable[[str], float | None]) -> None:
+        super().__init__(store, "state")
+        self._told_min = told_min
 
-    def take(self, text: str) -> bool:
-        """As whoever made it wants it."""
-        return self._keep(text)
-
-
-class OfAll(QWidget):
-    """What is said of the whole block: when it begins and how long a day is."""
-
-    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.store = store
-        began, hours = "first day", "hours a day"
-        accepted = "hours of work, breaks left out, as 6 or 7.5"
-        self.begins = WordEdit(
-            began, "today", "a day, as 2026-12-01; empty for today", partial(self._set, began, begun)
-        )
-        self.hours = WordEdit(hours, "6", accepted, partial(self._set, hours, worked))
-        _in_rows(self, ((began, self.begins), (hours, self.hours)))
-
-    def refresh(self, snapshot: Snapshot) -> None:
-        """Show the job's."""
-        self.begins.show_kept(snapshot.job.block.begins)
-        self.hours.show_kept(f"{snapshot.job.block.day_s / 3600:g}")
-
-    def _set(self, name: str, how: Callable[[Job, str], Job], typed: str) -> bool:
-        if not self.store.change(f"{name} {typed or 'not said'}", lambda job: how(job, typed)):
-            return False
-        self.refresh(self.store.snapshot)
-        return True
-
-
-def _in_rows(widget: QWidget, asked: Iterable[tuple[str, QWidget]]) -> None:
-    """Names and fields below one another."""
-    grid = QGridLayout(widget)
-    grid.setContentsMargins(10, 4, 6, 4)
-    grid.setSpacing(3)
-    for row, (name, edit) in enumerate(asked):
-        label = PlainLabel(name)
-        label.setFont(font(13))
-        grid.addWidget(label, row, 0)
-        grid.addWidget(edit, row, 1)
+    def _picked(self, index: int) -> None:
+        state, id = self.itemData(index), self.store.tree_id
+        if state == self.store.snapshot.value(self.path):
+            return
+        told = self._told_min(id)
+        title = f"{id}: {self.itemText(index)}"
+        if not self.store.change(title, lambda job: marked(job, id, state, datetime.now(), told), path=self.path):
+            self.refresh(self.store.snapshot)
 
 
 class Decided(QWidget):
-    """Of the tree that is picked."""
+    """Of the tree that is picked.
 
-    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+    Args:
+        told_min: minutes reckoned of a tree, by its id.
+    """
+
+    def __init__(self, store: Store, told_min: Callable[[str], float | None], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.picked = store, ""
-        self.state = ChoiceEdit(store, "state")
+        self.state = StateEdit(store, told_min)
         a_day = "a day, as 2026-12-01; empty where the season does not matter"
         self.days = {key: WordEdit(name, "any day", a_day, partial(self._set_day, key)) for key, name in DAYS.items()}
         a_speed = "mean wind at the crowns, as 6 m/s; held against the forecast"
         self.wind = WordEdit(WIND, "not said", a_speed, self._set_wind)
-        _in_rows(self, (("the tree", self.state), *((DAYS[k], e) for k, e in self.days.items()), (WIND, self.wind)))
+        in_rows(self, (("the tree", self.state), *((DAYS[k], e) for k, e in self.days.items()), (WIND, self.wind)))
 
     def refresh(self, snapshot: Snapshot, picked: str) -> None:
         """Show one tree; none where none is picked."""

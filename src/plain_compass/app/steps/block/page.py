@@ -6,14 +6,17 @@ from datetime import date
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent, QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
 from ....job.block import Block, Ordered, place_reasons
+from ....job.block_crew import crew_words, whose_of, whose_words
 from ....job.block_edits import moved_in_order
 from ....job.block_kit import kit_of, piece_words
+from ....job.block_progress import is_past
 from ....job.block_report import takes_words
-from ....job.block_why import miss_words, moved_words, why_not
+from ....job.block_strip import days_of, done_words
+from ....job.block_why import lay_words, miss_words, moved_words, reach_words, why_not
 from ....job.block_wind import day_words, wind_words
 from ...drawing.palette import font
 from ...frame.commands import Commands
@@ -22,13 +25,16 @@ from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 from .days_view import DaysView
-from .decided import Decided, OfAll
+from .decided import Decided
+from .hands import Hands
 from .map_view import MapView
 from .order_list import OrderList
 from .watch import BlockWatch
 
 SIDE_PX = 268
 """Width of the order beside the map."""
+HANDS_PX = 400
+"""Width of crew and kit in its place: a set of kit is a long line."""
 
 
 class BlockPage(QWidget):
@@ -40,8 +46,8 @@ class BlockPage(QWidget):
         self.watch = BlockWatch(self)
         self.map, self.days = MapView(store, self.watch, self), DaysView(store, self.watch, self)
         self.list = OrderList(self)
-        self.decided, self.of_all = Decided(store, self), OfAll(store, self)
-        self.warning = ""
+        self.decided, self.hands = Decided(store, self._told_min, self), Hands(store, commands, self)
+        self.warning, self.side = "", QStackedWidget()
         self.state, self.why = PlainLabel(), QLabel()
         self.state.setFont(font(13))
         self.state.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
@@ -61,21 +67,24 @@ class BlockPage(QWidget):
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 4, 10, 4)
         tools.addWidget(self.state, 1)
-        for name in ("block.take", "block.fix", "block.free", "block.forecast", "block.sheet"):
+        for name in ("block.take", "block.fix", "block.free", "block.zones", "block.hands", "block.sheet"):
             tools.addWidget(self.commands.button(name))
         left, right, middle = QVBoxLayout(), QVBoxLayout(), QHBoxLayout()
         left.addWidget(self.map, 1)
         left.addWidget(self.days)
         why = scrolled(self.why)
-        self.decided.setFixedWidth(SIDE_PX)
-        self.of_all.setFixedWidth(SIDE_PX)
         self.why.setAlignment(Qt.AlignmentFlag.AlignTop)
-        for each, share in ((self.list, 70), (why, 30)):
-            each.setFixedWidth(SIDE_PX)
-            right.addWidget(each, share)
-        right.addWidget(self.decided)
-        right.addWidget(self.of_all)
-        for layout in (left, right, middle):
+        order, column = QWidget(), QVBoxLayout()
+        order.setLayout(column)
+        column.setContentsMargins(0, 0, 0, 0)
+        for each, share in ((self.list, 62), (why, 38)):
+            column.addWidget(each, share)
+        column.addWidget(self.decided)
+        self.side.setFixedWidth(SIDE_PX)
+        for shown in (order, self.hands):
+            self.side.addWidget(shown)
+        right.addWidget(self.side)
+        for layout in (left, right, middle, column):
             layout.setSpacing(1)
         middle.addLayout(left, 1)
         middle.addLayout(right)
@@ -117,10 +126,29 @@ class BlockPage(QWidget):
         self.commands.refresh()
 
     def _show_decided(self) -> None:
-        """What people said of the picked tree, or of the block where none is picked."""
+        """What people said of the picked tree, and of the block."""
         self.decided.refresh(self.store.snapshot, self.map.picked)
-        self.of_all.setVisible(not self.map.picked)
-        self.of_all.refresh(self.store.snapshot)
+        self.hands.refresh(self.store.snapshot)
+
+    def show_hands(self) -> None:
+        """Hours, crew and kit in the order's place, or the order again."""
+        self.side.setCurrentIndex(1 - self.side.currentIndex())
+        self.side.setFixedWidth(HANDS_PX if self.side.currentIndex() else SIDE_PX)
+        self.commands.refresh()
+
+    @staticmethod
+    def _later(block: Block, found: Ordered, tree: int) -> list[str]:
+        """Trees that stand while this one falls."""
+        order = found.plan.order
+        return [block.trees[at].id for at in order[order.index(tree) + 1 :]]
+
+    def _told_min(self, tree_id: str) -> float | None:
+        """Minutes the order gives a tree; None where it has none."""
+        block, found = self.watch.block, self.watch.found
+        if block is None or found is None:
+            return None
+        slots = (slot for slot in found.slots if block.trees[slot.tree].id == tree_id)
+        return next((slot.ends_min - slot.begins_min for slot in slots), None)
 
     def _rows(self, block: Block, found: Ordered) -> list[tuple[str, str, str]]:
         speech, why = self.store.snapshot.speech, place_reasons(block, found, self.store.snapshot.speech)
@@ -144,8 +172,8 @@ class BlockPage(QWidget):
         broken = 0 if self.watch.found is None else sum(each.is_broken for each in self.watch.found.against)
         more = " · looking for better …" if self.watch.busy else ""
         wrong = f" · {broken} stand against it" if broken else ""
-        begins = self.store.snapshot.job.block.begins
-        past = f" · the first day, {begins}, is past" if begins and begins < date.today().isoformat() else ""
+        job = self.store.snapshot.job
+        past = f" · the first day, {job.block.begins}, is past" if is_past(job, date.today()) else ""
         return f"{len(self.watch.block.trees)} trees to fell{wrong}{past}{more}"
 
     def _tell(self) -> None:
@@ -157,30 +185,34 @@ class BlockPage(QWidget):
         if self.map.picked in [tree.id for tree in block.trees]:
             self.why.setText("\n".join(self._why_lines(block, found)))
             return
-        order = [block.trees[slot.tree].id for slot in found.slots]
-        pieces = [piece_words(piece, order, speech) for piece in kit_of(self.store.snapshot.job, block, found)]
+        job, order = self.store.snapshot.job, [block.trees[slot.tree].id for slot in found.slots]
+        pieces = [piece_words(piece, order, speech) for piece in kit_of(job, block, found)]
         alike: dict[str, list[str]] = {}
         for id, what in block.left_out:
             alike.setdefault(speech.tell(what), []).append(id)
         for at in found.late:
             alike.setdefault(speech.tell("block.no_day"), []).append(block.trees[at].id)
         out = [f"{', '.join(left)}: {told}" for told, left in alike.items()]
-        wind = day_words(self.store.snapshot.job, order, 0, speech)
-        self.why.setText("\n".join(["To take along:", *pieces, "", *wind, *out]))
+        crew, wind = crew_words(job, speech), day_words(job, order, 0, speech)
+        days = [f"{done_words(job, found, day)}." for day in days_of(found)]
+        self.why.setText("\n".join([*days, crew, *wind, *out, "", "To take along:", *pieces]))
 
     def _why_lines(self, block: Block, found: Ordered) -> list[str]:
         """What the last move broke; why the picked tree stands here; why not elsewhere."""
-        at, speech = block.index(self.map.picked), self.store.snapshot.speech
+        at, speech, job = block.index(self.map.picked), self.store.snapshot.speech, self.store.snapshot.job
         here = place_reasons(block, found, speech)[at]
         none = ("Nothing stands against another place; nearness and help put it here.",)
         others = why_not(block, found, at, speech)
         warned = [self.warning, ""] if self.warning else []
         day = next((slot.day for slot in found.slots if slot.tree == at), None)
-        wind = [] if day is None else [wind_words(self.store.snapshot.job, self.map.picked, day, speech), ""]
+        wind = [] if day is None else [wind_words(job, self.map.picked, day, speech)]
+        whose = whose_words(whose_of(job, block, found, at), speech)
+        about = [*wind, whose, reach_words(job, self.map.picked, self._later(block, found, at)), ""]
         fan = self.store.snapshot.fan if self.store.tree_id == self.map.picked else None
-        miss = miss_words(self.store.snapshot.job, block, found, at, fan)
+        miss = miss_words(job, block, found, at, fan)
+        lay = lay_words(job, block, found, at)
         elsewhere = ["", "Why not elsewhere:", *others] if others else []
-        return [*warned, *wind, "Why here:", *(here or none), *elsewhere, "", "If it misses  ~", *miss]
+        return [*warned, *about, "Why here:", *(here or none), *lay, *elsewhere, "", "If it misses  ~", *miss]
 
     # Asked for -----------------------------------------------------------------------------------------
 
@@ -225,10 +257,12 @@ class BlockPage(QWidget):
         """Findings are of one tree."""
 
     def fit(self) -> None:
-        """The whole block is always in sight."""
+        """The whole block in sight."""
+        self.map.fit()
 
     def zoom(self, factor: float) -> None:
-        """The whole block is always in sight."""
+        """Nearer to the map's middle, or farther."""
+        self.map.zoom(factor)
 
     def pictures(self) -> tuple[Picture, ...]:
         """Map and days, for copying."""

@@ -154,17 +154,15 @@ class StumpActions:
 
     def _days(self, path: Path, kind: str, log: StumpLog, days: DaysPage) -> None:
         from ....log.days import days_csv
+        from ...drawing.pages import write_pages
         from .days import days_html
-        from .days_pdf import write_days_pdf
 
         speech = self.store.snapshot.speech
         if kind == "csv":
             write_atomically(path, days_csv(log, days.wanted, speech))
         else:
             title = f"Stumps, {days.periods.currentText()}"
-            write_days_pdf(
-                path, f"<h2 style='font-weight:600'>{title}</h2>{days_html(log, days.wanted, speech)}", title
-            )
+            write_pages(path, f"<h2 style='font-weight:600'>{title}</h2>{days_html(log, days.wanted, speech)}", title)
 
     def _write(self, do: Callable[[], object], told: str) -> None:
         try:
