@@ -59,9 +59,20 @@ def wood(count: int, seed: int = 7) -> Any:
 
 def planned(job: Any, seed: int = 1) -> Planned:
     """Judge and order it a step at a time, as the window does."""
-    from plain_compass.job.block import block_in_steps, order_in_steps
+    from plain_compass.core.block.groups import MOST
+    from plain_compass.job.block import block_in_steps, first_in_steps, order_in_steps
 
     begun, longest, block = time.process_time(), 0.0, None
+    first_s, first_cost = float("nan"), float("nan")
+    if len(job.trees) <= MOST:
+        steps = first_in_steps(job)
+        while first_s != first_s:
+            at = time.process_time()
+            try:
+                next(steps)
+            except StopIteration as end:
+                first_s, first_cost = time.process_time() - begun, end.value[1].plan.cost
+            longest = max(longest, time.process_time() - at)
     steps = block_in_steps(job)
     while block is None:
         at = time.process_time()
@@ -71,18 +82,16 @@ def planned(job: Any, seed: int = 1) -> Planned:
             block = end.value
         longest = max(longest, time.process_time() - at)
     judged = time.process_time() - begun
-    first_s, first_cost, ordering = float("nan"), float("nan"), order_in_steps(block, job, seed)
+    ordering = order_in_steps(block, job, seed)
     while True:
         at = time.process_time()
         try:
-            found = next(ordering)
+            next(ordering)
         except StopIteration as end:
             best = end.value
             break
         finally:
             longest = max(longest, time.process_time() - at)
-        if found is not None and first_s != first_s:
-            first_s, first_cost = time.process_time() - begun, found.plan.cost
     return Planned(judged, first_s, time.process_time() - begun, longest, first_cost, best.plan.cost)
 
 

@@ -17,6 +17,7 @@ from plain_compass.app.drawing.pages import MM_PX, scale_for
 from plain_compass.app.frame.window import Window
 from plain_compass.app.steps.block.actions import BlockActions
 from plain_compass.app.steps.block.page import BlockPage
+from plain_compass.app.steps.block.papers import BlockPapers
 from plain_compass.app.steps.block.sheet import DaySheet, print_on, sheet_preview
 from plain_compass.core.base.levels import Level
 from plain_compass.core.base.paths import with_value
@@ -337,7 +338,7 @@ def test_the_sheet_and_the_order_are_written(
     window: Window, block: BlockPage, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, name: str
 ) -> None:
     where = tmp_path / name
-    monkeypatch.setattr(BlockActions, "ask_where", lambda _: str(where))
+    monkeypatch.setattr(BlockPapers, "ask_where", lambda _: str(where))
     window.commands.run("block.sheet")
     assert where.exists() and str(where) in window.message.text()
     if name == "day.pdf":
@@ -349,7 +350,7 @@ def test_cards_are_written_in_order_once_the_lays_are_planned(
     window: Window, block: BlockPage, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     path = tmp_path / "cards.pdf"
-    monkeypatch.setattr(BlockActions, "ask_cards", lambda _: str(path))
+    monkeypatch.setattr(BlockPapers, "ask_cards", lambda _: str(path))
     window.commands.run("block.cards")
     assert "take its lays over first" in window.message.text() and not path.exists()
     window.commands.run("block.take")

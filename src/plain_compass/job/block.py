@@ -14,7 +14,7 @@ from ..core.base.errors import InputError
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.rows import in_blocks
 from ..core.base.steps import finished
-from ..core.block.cost import Against, costs_of, reasons
+from ..core.block.cost import Against, costs_of, reasons_of
 from ..core.block.days import Job as DayJob
 from ..core.block.days import Slot, into_days
 from ..core.block.groups import groups_of
@@ -22,7 +22,7 @@ from ..core.block.judged import Judged, Turning, graded, judged
 from ..core.block.kit import saw_of
 from ..core.block.precedence import BARS, HITS, meetings_in_steps
 from ..core.block.search import STARTS, Fixed, Plan, search_in_steps
-from ..core.block.trees import ANY_DAY, BlockTree
+from ..core.block.trees import ANY_DAY, BlockTree, on_lays
 from ..core.block.whose import whose
 from ..core.judge.unmeasured import missing
 from ..core.plan.minutes import ROPE_MIN, ROUND_MIN
@@ -37,8 +37,8 @@ from .block_wind import windy
 from .document import Job, TreePlan, case_alone
 from .words import Speech
 
-JUDGED_AT_ONCE = 4
-"""Trees judged together: with thirteen lays each a block of cases the engine is quickest with, and a short step."""
+JUDGED_AT_ONCE, OWN_AT_ONCE = 3, 5
+"""Trees judged together on all their lays, and on their own: the engine is quick with some at once, a step is short."""
 MANY_STARTS = 12
 """Starts of one group among many: a whole wood is to be ordered within minutes."""
 LEFT_STATES = {"hung": "block.hung", "off": "block.put_off", "over": "block.blown_over"}
@@ -80,8 +80,11 @@ class Ordered:
     against: tuple[Against, ...]
 
 
-def block_in_steps(job: Job) -> Generator[None, None, Block]:
+def block_in_steps(job: Job, *, own_lays: bool = False) -> Generator[None, None, Block]:
     """Judge every standing tree's lays, a few trees at a time.
+
+    Args:
+        own_lays: whether none is turned: a first order is there at once, long before all lays are judged.
 
     Raises InputError where no tree may be felled now, two stand on one spot, or a day is none.
     """
@@ -89,8 +92,8 @@ def block_in_steps(job: Job) -> Generator[None, None, Block]:
     whys = [(plan, _left_out(job, plan)) for plan in stands]
     left_out = [(plan.id, why) for plan, why in whys if why is not None]
     plans, trees = [plan for plan, why in whys if why is None], list[BlockTree]()
-    for here in in_blocks(len(plans), JUDGED_AT_ONCE):
-        found, nobodys = _trees(job, plans[here])
+    for here in in_blocks(len(plans), OWN_AT_ONCE if own_lays else JUDGED_AT_ONCE):
+        found, nobodys = _trees(job, plans[here], own_lays=own_lays)
         trees += found
         left_out += nobodys
         yield
@@ -135,9 +138,10 @@ def _check_places(trees: list[BlockTree]) -> None:
         seen[at] = tree.id
 
 
-def _trees(job: Job, plans: Sequence[TreePlan]) -> tuple[list[BlockTree], list[tuple[str, Phrase]]]:
+def _trees(job: Job, plans: Sequence[TreePlan], *, own_lays: bool) -> tuple[list[BlockTree], list[tuple[str, Phrase]]]:
     """(trees of these plans, those past the limits of everyone there with that said)."""
-    turning = [Turning(case_alone(job, plan), job.block.of(plan.id).lay == "free") for plan in plans]
+    may_turn = [not own_lays and job.block.of(plan.id).lay == "free" for plan in plans]
+    turning = [Turning(case_alone(job, plan), turns) for plan, turns in zip(plans, may_turn, strict=True)]
     places = (np.array([plan.at.east_m for plan in plans]), np.array([plan.at.north_m for plan in plans]))
     heights = ground_of(job.site).height_at_m(*places).tolist()
     found = list(map(_tree, [job] * len(plans), plans, heights, judged(turning)))
@@ -187,6 +191,11 @@ def _fixed(job: Job, trees: list[BlockTree]) -> Fixed:
 
 
 def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
+    """As ``ordered_in_steps``, all of it now."""
+    return finished(ordered_in_steps(block, job, plan))
+
+
+def ordered_in_steps(block: Block, job: Job, plan: Plan) -> Generator[None, None, Ordered]:
     """An order put into days, with what stands for and against it.
 
     One that waits for its season or the wind is overtaken by others: the order is that in which they are felled, those
@@ -197,7 +206,9 @@ def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
     for at, tree in enumerate(block.trees):
         ropes = tree.lays[plan.lays[at]].takes == Takes.ROPE
         jobs.append(DayJob(tree.minutes + (ROPE_MIN if ropes else 0.0), metres[at], ropes, tree.may))
-    against = reasons(block.trees, plan.order, plan.lays)
+    meets = yield from meetings_in_steps(on_lays(block.trees, plan.lays))
+    against = reasons_of(meets, plan.order)
+    yield
     waits: dict[int, set[int]] = {at: set() for at in range(len(block.trees))}
     for each in against:
         if not each.is_broken:
@@ -206,9 +217,10 @@ def ordered(block: Block, job: Job, plan: Plan) -> Ordered:
         waits[later].add(earlier)
     is_windy, begins = windy(job, [tree.id for tree in block.trees]), goes_on_from(job)
     slots, late = into_days(plan.order, jobs, job.block.day_s / 60.0, waits, is_windy, begins)
+    yield
     felled = (*(slot.tree for slot in slots), *late)
     if felled != plan.order:
-        plan, against = replace(plan, order=felled), reasons(block.trees, felled, plan.lays)
+        plan, against = replace(plan, order=felled), reasons_of(meets, felled)
     return Ordered(plan, slots, late, against)
 
 
@@ -240,7 +252,7 @@ def order_in_steps(block: Block, job: Job, seed: int = 1) -> Generator[Ordered |
         cost += best.cost
         for at, lay in zip(group, best.lays, strict=True):
             lays[at] = lay
-    return ordered(block, job, _whole(block, parts, lays, cost))
+    return (yield from ordered_in_steps(block, job, _whole(block, parts, lays, cost)))
 
 
 def _named(group: tuple[int, ...], order: tuple[int, ...]) -> tuple[int, ...]:
@@ -268,6 +280,16 @@ def _whole(block: Block, parts: list[tuple[int, ...]], lays: Sequence[int], cost
             order.remove(later)
             order.insert(order.index(earlier) + 1, later)
     return Plan(tuple(order), tuple(lays), cost)
+
+
+def first_in_steps(job: Job) -> Generator[None, None, tuple[Block, Ordered]]:
+    """A first order, every tree on its own lay. Raises InputError as the two it is made of."""
+    block = yield from block_in_steps(job, own_lays=True)
+    for found in order_in_steps(block, job):
+        if found is not None:
+            return block, found
+        yield
+    raise AssertionError("an order ends with the best")
 
 
 def planned_block(job: Job, seed: int = 1) -> tuple[Block, Ordered]:

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import chain
 
 from .cost import RIG, WALK_M_MIN
 from .trees import ANY_DAY
@@ -59,32 +60,38 @@ def into_days(
         begins: day, and minutes of work in it, at which the first may be begun.
     """
     slots, left, waiting = list[Slot](), list[int](), [*order]
-    (day, at), rigged = begins, False
+    (day, at), rigged, needed = begins, False, waits or {}
     while waiting:
-        held = set(waiting)
-        free = [each for each in waiting if not held & set((waits or {}).get(each, ()))] or waiting
-        in_season = [each for each in free if jobs[each].may[0] <= day]
-        if not in_season:
-            day, at, rigged = min(jobs[each].may[0] for each in free), 0.0, False
+        in_season = (each for each in _ready(waiting, needed) if jobs[each].may[0] <= day)
+        goes = ((each, at + _takes(jobs[each], rigged)) for each in in_season)
+        tree, ends = next(((each, ends) for each, ends in goes if not windy(each, day, at, ends)), (None, at))
+        if tree is None and all(jobs[each].may[0] > day for each in _ready(waiting, needed)):
+            day, at, rigged = min(jobs[each].may[0] for each in _ready(waiting, needed)), 0.0, False
             continue
-        long = {each: _takes(jobs[each], rigged) for each in in_season}
-        tree = next((each for each in in_season if not windy(each, day, at, at + long[each])), None)
         if tree is None:
             # All of them wait for the wind to drop: an hour, or until morning.
             at = HOUR_MIN * (at // HOUR_MIN + 1)
             if at >= day_min:
                 day, at, rigged = day + 1, 0.0, False
             continue
-        if at > 0 and at + long[tree] > day_min:
+        if at > 0 and ends > day_min:
             day, at, rigged = day + 1, 0.0, False
             continue
         waiting.remove(tree)
         if day > jobs[tree].may[1]:
             left.append(tree)
             continue
-        slots.append(Slot(tree, day, at, at + long[tree], jobs[tree].ropes and not rigged))
-        at, rigged = at + long[tree], jobs[tree].ropes
+        slots.append(Slot(tree, day, at, ends, jobs[tree].ropes and not rigged))
+        at, rigged = ends, jobs[tree].ropes
     return tuple(slots), tuple(left)
+
+
+def _ready(waiting: Sequence[int], needed: Mapping[int, Collection[int]]) -> Iterator[int]:
+    """Those that wait for none that stands, in order; all of them where each waits for another."""
+    held = set(waiting)
+    free = (each for each in waiting if held.isdisjoint(needed.get(each, ())))
+    first = next(free, None)
+    return iter(waiting) if first is None else chain([first], free)
 
 
 def nine_in_ten_min(slots: Sequence[Slot], day: int, spread_ln: float) -> float:

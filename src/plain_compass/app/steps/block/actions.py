@@ -1,4 +1,4 @@
-"""What can be done with a block: take its lays over, fix one, let decisions go, write its sheet and order out."""
+"""What can be done with a block: take its lays over, fix one, let decisions go, wind, zones, crew and kit."""
 
 from __future__ import annotations
 
@@ -8,9 +8,10 @@ from typing import TYPE_CHECKING, cast
 from PySide6.QtWidgets import QFileDialog
 
 from ....core.base.errors import PlainCompassError
-from ....job.disk import read_text, write_atomically
+from ....job.disk import read_text
 from ...frame.commands import Command
 from ...frame.desk import Desk
+from .papers import BlockPapers
 
 if TYPE_CHECKING:
     from ....job.block import Block, Ordered
@@ -34,15 +35,14 @@ class BlockActions:
             Command("block.hands", self._hands_title, "", self.show_hands),
             Command("block.keep_kit", "Keep in own store", "", self.keep_kit, self._has_kit),
             Command("block.take_kit", "From own store", "", self.take_kit),
-            Command("block.cards", "Cards in order…", "", self.write_cards, lambda: self._answer() is not None),
-            Command("block.print", "Print the day sheet…", "", self.print_sheet, lambda: self._answer() is not None),
-            Command("block.sheet", "Write out…", "", self.write_out, lambda: self._answer() is not None),
+            *BlockPapers(self.desk, self.answer).commands(),
         ]
 
     def _page(self) -> BlockPage | None:
         return cast("BlockPage | None", self.desk.pages.get("block"))
 
-    def _answer(self) -> tuple[Block, Ordered] | None:
+    def answer(self) -> tuple[Block, Ordered] | None:
+        """The block and its order; None until there is one."""
         page = self._page()
         if page is None or page.watch.block is None or page.watch.found is None:
             return None
@@ -55,7 +55,7 @@ class BlockActions:
     def _is_turned(self) -> bool:
         from ....job.block_turns import turned_ids
 
-        answer = self._answer()
+        answer = self.answer()
         return answer is not None and bool(turned_ids(*answer))
 
     def _is_decided(self) -> bool:
@@ -71,7 +71,7 @@ class BlockActions:
         """Every tree on the lay the order gives it."""
         from ....job.block import taken_over
 
-        answer = self._answer()
+        answer = self.answer()
         if answer is not None:
             self.store.change("lays taken over", lambda job: taken_over(job, *answer))
 
@@ -161,60 +161,3 @@ class BlockActions:
             return
         if self.store.change("forecast of the wind", lambda job: with_forecast(job, hours)):
             self.desk.message.tell(" ".join([f"{len(hours)} hours of wind taken in.", *told[:4]]))
-
-    def ask_cards(self) -> str:
-        """A PDF to write cards to; empty for none."""
-        name, kind = str(Path.home() / "cards.pdf"), "Cards (*.pdf)"
-        return QFileDialog.getSaveFileName(self.desk.frame, "Cards in the order of felling", name, kind)[0]
-
-    def write_cards(self) -> None:
-        """The card of every tree, in order, each as things stand when its turn comes."""
-        from ....job.block_turns import turns_of
-        from ..card.card_set import CardSet, write_followed
-        from ..card.paper import LayoutWanted
-
-        answer, job = self._answer(), self.store.snapshot.job
-        if answer is None:
-            return
-        try:
-            turns = turns_of(job, *answer)
-        except PlainCompassError as error:
-            self.desk.message.refuse(self.store.snapshot.speech.error(error))
-            return
-        where = self.ask_cards()
-        if where:
-            write_followed(self.desk, CardSet(job, LayoutWanted(), turns), Path(where), "Cards in order")
-
-    def print_sheet(self) -> None:
-        """The day sheet on a printer, by way of a preview."""
-        from .sheet import sheet_preview
-
-        answer = self._answer()
-        if answer is not None:
-            sheet_preview(self.desk.frame, self.store.snapshot.job, *answer).exec()
-
-    def ask_where(self) -> str:
-        """A file to write; empty for none."""
-        kinds = "Day sheet (*.pdf);;Order (*.csv);;Lays (*.geojson);;Calendar (*.ics)"
-        name = str(Path.home() / "day.pdf")
-        return QFileDialog.getSaveFileName(self.desk.frame, "Write out the block", name, kinds)[0]
-
-    def write_out(self) -> None:
-        """The day sheet, the order, the lays or the days, by the file's name."""
-        from ....job.block_report import WRITERS
-        from .sheet import write_day_sheet
-
-        answer, where = self._answer(), self.ask_where()
-        if answer is None or not where:
-            return
-        job, path = self.store.snapshot.job, Path(where)
-        kind = WRITERS.get(path.suffix.lower())
-        try:
-            if kind is None:
-                write_day_sheet(job, *answer, path)
-            else:
-                write_atomically(path, kind(job, *answer))
-        except PlainCompassError as error:
-            self.desk.message.refuse(str(error))
-            return
-        self.desk.message.tell(f"Written to {path}.")

@@ -9,15 +9,9 @@ from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
-from ....job.block import Block, Ordered, place_reasons
-from ....job.block_crew import crew_words, whose_of, whose_words
 from ....job.block_edits import moved_in_order
-from ....job.block_kit import kit_of, piece_words
 from ....job.block_progress import is_past
-from ....job.block_report import takes_words
-from ....job.block_strip import days_of, done_words
-from ....job.block_why import lay_words, miss_words, moved_words, reach_words, why_not
-from ....job.block_wind import day_words, wind_words
+from ....job.block_why import moved_words
 from ...drawing.palette import font
 from ...frame.commands import Commands
 from ...frame.page import Picture
@@ -29,6 +23,7 @@ from .decided import Decided
 from .hands import Hands
 from .map_view import MapView
 from .order_list import OrderList
+from .told import block_lines, order_rows, tree_lines
 from .watch import BlockWatch
 
 SIDE_PX = 268
@@ -116,7 +111,7 @@ class BlockPage(QWidget):
         block, found = self.watch.block, self.watch.found
         rows: list[tuple[str, str, str]] = []
         if block is not None and found is not None:
-            rows = self._rows(block, found)
+            rows = order_rows(self.store.snapshot.job, block, found)
         self.list.show_rows(rows, self.map.picked)
         self.state.setText(self._state())
         self._tell()
@@ -136,12 +131,6 @@ class BlockPage(QWidget):
         self.side.setFixedWidth(HANDS_PX if self.side.currentIndex() else SIDE_PX)
         self.commands.refresh()
 
-    @staticmethod
-    def _later(block: Block, found: Ordered, tree: int) -> list[str]:
-        """Trees that stand while this one falls."""
-        order = found.plan.order
-        return [block.trees[at].id for at in order[order.index(tree) + 1 :]]
-
     def _told_min(self, tree_id: str) -> float | None:
         """Minutes the order gives a tree; None where it has none."""
         block, found = self.watch.block, self.watch.found
@@ -149,20 +138,6 @@ class BlockPage(QWidget):
             return None
         slots = (slot for slot in found.slots if block.trees[slot.tree].id == tree_id)
         return next((slot.ends_min - slot.begins_min for slot in slots), None)
-
-    def _rows(self, block: Block, found: Ordered) -> list[tuple[str, str, str]]:
-        speech, why = self.store.snapshot.speech, place_reasons(block, found, self.store.snapshot.speech)
-        rows, wrong = [], {each.tree for each in found.against if each.is_broken}
-        for number, at in enumerate(found.plan.order, 1):
-            tree, lay = block.trees[at], block.trees[at].lays[found.plan.lays[at]]
-            turned = "" if found.plan.lays[at] == 0 else f", planned {speech.show(tree.lays[0].lay_deg, 'bearing')}"
-            takes = takes_words(block, found, at, speech)
-            bad = " ⊘" if lay.is_stop or at in wrong else ""
-            place = "–" if at in found.late else f"{number}"
-            head = f"{place}  {tree.id}{bad}   {speech.show(lay.lay_deg, 'bearing')}{turned}"
-            words = f"{head}\n      {takes} · {tree.minutes:.0f} min"
-            rows.append((tree.id, words, "\n".join(why[at]) or "nothing stands against another place"))
-        return rows
 
     def _state(self) -> str:
         if self.watch.error is not None:
@@ -177,42 +152,18 @@ class BlockPage(QWidget):
         return f"{len(self.watch.block.trees)} trees to fell{wrong}{past}{more}"
 
     def _tell(self) -> None:
-        """Why the picked tree stands where it does; else what to take along."""
-        block, found, speech = self.watch.block, self.watch.found, self.store.snapshot.speech
+        """Why the picked tree stands where it does; else the days, and what to take along."""
+        block, found = self.watch.block, self.watch.found
         if block is None or found is None:
             self.why.setText(self.warning)
             return
-        if self.map.picked in [tree.id for tree in block.trees]:
-            self.why.setText("\n".join(self._why_lines(block, found)))
+        job = self.store.snapshot.job
+        if self.map.picked not in [tree.id for tree in block.trees]:
+            self.why.setText("\n".join(block_lines(job, block, found)))
             return
-        job, order = self.store.snapshot.job, [block.trees[slot.tree].id for slot in found.slots]
-        pieces = [piece_words(piece, order, speech) for piece in kit_of(job, block, found)]
-        alike: dict[str, list[str]] = {}
-        for id, what in block.left_out:
-            alike.setdefault(speech.tell(what), []).append(id)
-        for at in found.late:
-            alike.setdefault(speech.tell("block.no_day"), []).append(block.trees[at].id)
-        out = [f"{', '.join(left)}: {told}" for told, left in alike.items()]
-        crew, wind = crew_words(job, speech), day_words(job, order, 0, speech)
-        days = [f"{done_words(job, found, day)}." for day in days_of(found)]
-        self.why.setText("\n".join([*days, crew, *wind, *out, "", "To take along:", *pieces]))
-
-    def _why_lines(self, block: Block, found: Ordered) -> list[str]:
-        """What the last move broke; why the picked tree stands here; why not elsewhere."""
-        at, speech, job = block.index(self.map.picked), self.store.snapshot.speech, self.store.snapshot.job
-        here = place_reasons(block, found, speech)[at]
-        none = ("Nothing stands against another place; nearness and help put it here.",)
-        others = why_not(block, found, at, speech)
-        warned = [self.warning, ""] if self.warning else []
-        day = next((slot.day for slot in found.slots if slot.tree == at), None)
-        wind = [] if day is None else [wind_words(job, self.map.picked, day, speech)]
-        whose = whose_words(whose_of(job, block, found, at), speech)
-        about = [*wind, whose, reach_words(job, self.map.picked, self._later(block, found, at)), ""]
         fan = self.store.snapshot.fan if self.store.tree_id == self.map.picked else None
-        miss = miss_words(job, block, found, at, fan)
-        lay = lay_words(job, block, found, at)
-        elsewhere = ["", "Why not elsewhere:", *others] if others else []
-        return [*warned, *about, "Why here:", *(here or none), *lay, *elsewhere, "", "If it misses  ~", *miss]
+        warned = [self.warning, ""] if self.warning else []
+        self.why.setText("\n".join([*warned, *tree_lines(job, block, found, self.map.picked, fan)]))
 
     # Asked for -----------------------------------------------------------------------------------------
 

@@ -8,7 +8,8 @@ from collections.abc import Generator
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from ....core.base.errors import PlainCompassError
-from ....job.block import Block, Ordered, block_in_steps, order_in_steps
+from ....core.block.groups import MOST
+from ....job.block import Block, Ordered, block_in_steps, first_in_steps, order_in_steps
 from ....job.document import Job
 
 SLICE_S = 0.012
@@ -28,10 +29,12 @@ class BlockWatch(QObject):
         super().__init__(parent)
         self.block: Block | None = None
         self.found: Ordered | None = None
+        self._whole: Block | None = None
         self.judged = 0
         self.error: PlainCompassError | None = None
         self._job: Job | None = None
         self._key: object = None
+        self._first: Generator[None, None, tuple[Block, Ordered]] | None = None
         self._judging: Generator[None, None, Block] | None = None
         self._ordering: Generator[Ordered | None, None, Ordered] | None = None
         self._timer = QTimer(self)
@@ -50,6 +53,7 @@ class BlockWatch(QObject):
         self._key, self._job = key, job
         self.block, self.found, self.error, self.judged = None, None, None, 0
         self._judging, self._ordering = block_in_steps(job), None
+        self._first = first_in_steps(job) if len(job.trees) <= MOST else None
         self._timer.start(0)
         self.told.emit()
 
@@ -72,6 +76,9 @@ class BlockWatch(QObject):
     def _next(self) -> None:
         assert self._job is not None
         try:
+            if self._first is not None:
+                next(self._first)
+                return
             if self._ordering is None:
                 assert self._judging is not None
                 next(self._judging)
@@ -82,15 +89,22 @@ class BlockWatch(QObject):
             self._ended(end.value)
             return
         if better is not None:
-            self.found = better
+            self.block, self.found = self._whole, better
             self.told.emit()
 
-    def _ended(self, answer: Block | Ordered) -> None:
-        """Judged: the search begins; searched: it is done."""
+    def _ended(self, answer: tuple[Block, Ordered] | Block | Ordered) -> None:
+        """On their own lays: all of them are judged; judged: the search begins; searched: it is done."""
         assert self._job is not None
-        if isinstance(answer, Block):
-            self.block, self._ordering = answer, order_in_steps(answer, self._job)
+        if isinstance(answer, tuple):
+            self._first, (self.block, self.found) = None, answer
+            self.told.emit()
             return
+        if isinstance(answer, Block):
+            # What stands on the page until the search has its first order is of the block before.
+            self._whole, self._ordering = answer, order_in_steps(answer, self._job)
+            return
+        assert self._whole is not None
+        self.block = self._whole
         self.found = answer
         self._timer.stop()
         self.told.emit()
