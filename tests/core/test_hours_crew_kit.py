@@ -38,6 +38,10 @@ def test_a_day_of_six_hours_with_half_an_hour_off_ends_at_half_past_two() -> Non
     assert clock_words(DAY.clock_min(240.0)) == "12:30", "what begins then begins after it"
 
 
+def test_nothing_is_worked_while_the_break_lasts() -> None:
+    assert [DAY.worked_min(clock) for clock in (470.0, 720.0, 735.0, 750.0, 760.0)] == [0.0, 240.0, 240.0, 240.0, 250.0]
+
+
 @given(st.floats(0, 360), st.floats(0, 360))
 def test_the_clock_never_goes_back_and_reads_back_as_work(one: float, other: float) -> None:
     first, then = sorted((one, other))

@@ -174,6 +174,8 @@ def test_what_was_done_is_kept_with_its_time_and_the_rest_of_the_day_goes_on_fro
     after = marked(job, block.trees[0].id, "down", at("12:40"), told_min=20.0)
     assert after.block.progress[-1].took_min == 210.0, "the break is not work"
     assert parse_job(job_text(after), "a").job.block.progress == after.block.progress
+    third = marked(after, block.trees[1].id, "down", at("12:55"))
+    assert third.block.progress[-1].took_min == 15.0, "since the one before it, not since the first"
 
 
 def test_one_that_stands_again_takes_its_time_with_it() -> None:
