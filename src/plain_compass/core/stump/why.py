@@ -6,12 +6,13 @@ import math
 from collections.abc import Generator, Mapping
 from dataclasses import dataclass, replace
 
-from ..assess import assess
+from ..assess import check
 from ..base.errors import InputError
 from ..base.frames import half_turn_deg
 from ..base.steps import finished
-from ..fall.nominal import nominal_fall
-from ..plan.case import Case
+from ..fall.nominal import falls_beside_deg
+from ..plan.case import Case, Planned
+from ..plan.many import alone
 from ..tree.moved import moved
 from .as_cut import AsCut, breaks_at_deg, case_as, differing, miss_deg, named_as_read
 from .shares import coalitions, shapley
@@ -80,10 +81,11 @@ def why_in_steps(case: Case, as_cut: AsCut) -> Generator[None, None, Why]:
 def _off_deg(case: Case, breaks_deg: float | None = None) -> tuple[float, bool]:
     """(how far left of its lay the top comes to lie, whether it goes)."""
     try:
-        fall = nominal_fall(assess(case), breaks_deg)
+        check(case)
+        # What is found of it is not asked: where it lies hangs on its parts alone.
+        return falls_beside_deg(Planned(case, alone(case).parts(0)), breaks_deg)
     except InputError as error:
         raise named_as_read(error) from error
-    return fall.bearing_error_deg, fall.goes
 
 
 @dataclass(frozen=True, slots=True)
