@@ -25,6 +25,7 @@ from .steps.block.actions import BlockActions
 from .steps.card.actions import CardActions
 from .steps.cut.page import CutPage
 from .steps.fall.actions import FallActions
+from .steps.practice.actions import PracticeActions
 from .steps.stump.actions import StumpActions
 from .text_size import grow
 
@@ -78,6 +79,15 @@ def _block(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     return BlockPage(store, commands, parent)
 
 
+def _practice(store: Store, _: Commands, parent: QWidget) -> QWidget:
+    from ..log.answers import AnswerLog
+    from .steps.practice.page import PracticePage
+
+    assert isinstance(parent, Window)
+    record = AnswerLog(parent.settings.log_file.with_name("practice.sqlite"))
+    return PracticePage(record, lambda: store.snapshot.speech, parent)
+
+
 def _as_cut(store: Store, commands: Commands, parent: QWidget) -> QWidget:
     from .steps.stump.panel import AsCutPanel
 
@@ -94,6 +104,7 @@ PAGES: dict[str, PageFactory] = {
     "card": _card,
     "stump": _stump,
     "block": _block,
+    "practice": _practice,
 }
 PANELS: dict[str, PageFactory] = {"Measure": _measure, "Stump": _as_cut}
 
@@ -114,7 +125,8 @@ def application() -> QApplication:
 def _step_commands(window: Window) -> list[Command]:
     """What the steps bring along."""
     stump, block = StumpActions(window).commands(), BlockActions(window).commands()
-    return [*FallActions(window).commands(), *CardActions(window).commands(), *stump, *block]
+    practice = PracticeActions(window, window.jobs.open_made).commands()
+    return [*FallActions(window).commands(), *CardActions(window).commands(), *stump, *block, *practice]
 
 
 def make_window(opened: Opened, path: Path | None, settings: Settings, recovery: Recovery) -> Window:

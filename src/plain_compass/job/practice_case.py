@@ -25,6 +25,7 @@ from ..core.site.site import Site
 from ..core.tree.wood import Wood
 from .document import Job, TreePlan
 from .person import Person
+from .practice_terms import word_questions
 from .tables import UNKNOWN, indicative, practice_of, species_table, wood_of
 
 PRACTICE = "fifth-and-tenth"
@@ -132,7 +133,7 @@ def _cut(kept: SetCase, random: np.random.Generator) -> SetCase | None:
     plan = _plan(kept, random)
     ahead = float(random.uniform(-1.5, 4.0)) if kept.level == 1 else float(random.uniform(-2.5, 9.0))
     lean = replace(plan.tree.lean, angle_deg=round(abs(ahead), 1), bearing_deg=0.0 if ahead >= 0 else 180.0)
-    tree = replace(plan.tree, lean=replace(lean, sweep_m=0.0))
+    tree = replace(stumps.upright(plan.tree, random), lean=replace(lean, sweep_m=0.0))
     bare = replace(plan.cut, wedges=())
     return _calm(kept, replace(plan, tree=tree, cut=bare))
 
@@ -162,8 +163,6 @@ def _now(kept: SetCase, random: np.random.Generator) -> SetCase | None:
 
 
 def _words(kept: SetCase, random: np.random.Generator) -> SetCase | None:
-    from .practice_words import word_questions
-
     questions = word_questions(kept.level)
     plan = _plan(kept, random)
     found = _calm(kept, replace(plan, tree=stumps.upright(plan.tree, random)))
@@ -185,5 +184,3 @@ def asked_of(task: str, place: int) -> str:
     """Which skill the case at a place of a set of one sort asks for: by turns."""
     skills = skills_of(Task(task))
     return skills[place % len(skills)].key
-
-

@@ -78,16 +78,28 @@ def _dumped(value: Any) -> Any:
 
 def entry_to_plain(entry: LogEntry) -> dict[str, Any]:
     """An entry of the stump log as plain data."""
-    found: dict[str, Any] = _dumped(entry)
-    return found
+    return plain_of(entry)
 
 
 def entry_from_plain(raw: dict[str, Any]) -> LogEntry:
     """An entry from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
+    return built_from(LogEntry, raw)
+
+
+def plain_of(value: Any) -> dict[str, Any]:
+    """Any frozen dataclass tree as plain data."""
+    found: dict[str, Any] = _dumped(value)
+    return found
+
+
+def built_from(cls: type[T], raw: dict[str, Any]) -> T:
+    """One of a class from plain data, its ranges checked; DocumentError names the first field that is wrong."""
     try:
-        return _built(LogEntry, model_of(LogEntry).model_validate(raw))
+        # A class can always be hashed; the type checker wants to be told.
+        model = model_of(cls)  # type: ignore[arg-type]
+        return _built(cls, model.model_validate(raw))
     except ValidationError as error:
-        raise DocumentError(_sentence(error, LogEntry)) from None
+        raise DocumentError(_sentence(error, cls)) from None
 
 
 def job_to_plain(job: Job) -> dict[str, Any]:

@@ -6,7 +6,6 @@ import sqlite3
 import zlib
 from collections.abc import Iterator
 from contextlib import closing
-from datetime import datetime
 from pathlib import Path
 from typing import NamedTuple
 
@@ -15,17 +14,7 @@ from ..job.disk import reason_of
 from ..job.document import LogEntry
 from .rows import put, put_line, unpacked
 from .schema import VERSION, create, migrate
-
-WAIT_S = 10.0
-"""How long a write waits for another window's."""
-
-
-MAPPED_BYTES = 1 << 30
-"""As much of the file as may be mapped into memory."""
-
-
-WHOLE_BYTES = 100_000_000
-"""Up to which size every index is looked at when the file is opened: some twenty thousand stumps."""
+from .sqlite_file import back_up, connect, damage_of, set_aside
 
 
 class Open(NamedTuple):
@@ -41,11 +30,11 @@ def opened(path: Path | None) -> Open:
     if path is not None:
         path.parent.mkdir(parents=True, exist_ok=True)
     if path is None or not path.exists():
-        return Open(_prepared(_connect(path)), False, [])
-    trouble = _damage(path)
+        return Open(_prepared(connect(path)), False, [])
+    trouble = damage_of(path)
     if trouble:
         return _salvaged(path, trouble)
-    db = _connect(path)
+    db = connect(path)
     (version,) = db.execute("PRAGMA user_version").fetchone()
     if version > VERSION:
         db.close()
@@ -53,23 +42,12 @@ def opened(path: Path | None) -> Open:
         told = f"The stump log was written by a newer Plain Compass ({newer}): it can be read, not written."
         return Open(sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, isolation_level=None), True, [told])
     if 0 < version < VERSION:
-        kept = _back_up(db, path, version)
+        kept = back_up(db, path, version)
         lost = migrate(db, version, lambda document: put_line(db, document))
         told = f"The stump log was brought up to version {VERSION}; as it was it is kept as {kept.name}."
         told += f" {lost} of its entries could not be read and stand only there." if lost else ""
         return Open(db, False, [told])
     return Open(_prepared(db), False, [])
-
-
-def _connect(path: Path | None) -> sqlite3.Connection:
-    db = sqlite3.connect(":memory:" if path is None else str(path), timeout=WAIT_S, isolation_level=None)
-    db.execute("PRAGMA foreign_keys=ON")
-    # Pages are looked at where they lie: a long log is read in a third of the time.
-    db.execute(f"PRAGMA mmap_size={MAPPED_BYTES}")
-    db.execute("PRAGMA journal_mode=WAL")
-    # What is told as kept is on the disk, whatever happens to the machine next.
-    db.execute("PRAGMA synchronous=FULL")
-    return db
 
 
 def _prepared(db: sqlite3.Connection) -> sqlite3.Connection:
@@ -85,35 +63,10 @@ def _prepared(db: sqlite3.Connection) -> sqlite3.Connection:
     return db
 
 
-def _back_up(db: sqlite3.Connection, path: Path, version: int) -> Path:
-    kept = path.with_name(f"{path.stem}.version-{version}-{_stamp()}{path.suffix}")
-    with closing(sqlite3.connect(kept)) as copy:
-        db.backup(copy)
-    return kept
-
-
-def _damage(path: Path) -> str:
-    """What is wrong with a file; empty when nothing is. A file that another window writes at is waited for."""
-    try:
-        with closing(sqlite3.connect(path, timeout=WAIT_S)) as db:
-            # Of a very long log the pages alone, so that nobody waits for a second; ``log check`` looks at all of it.
-            check = "integrity_check" if path.stat().st_size < WHOLE_BYTES else "quick_check"
-            (found,) = db.execute(f"PRAGMA {check}(1)").fetchone()
-            return "" if found == "ok" else str(found).splitlines()[0]
-    except sqlite3.DatabaseError as error:
-        if isinstance(error, sqlite3.OperationalError) and "malformed" not in str(error):
-            raise
-        return str(error)
-
-
 def _salvaged(path: Path, trouble: str) -> Open:
     """Set a damaged file aside and begin a new one with every entry that can still be read."""
-    aside = path.with_name(f"{path.stem}.damaged-{_stamp()}{path.suffix}")
-    for ending in ("", "-wal", "-shm"):
-        part = path.with_name(path.name + ending)
-        if part.exists():
-            part.replace(aside.with_name(aside.name + ending))
-    db, count = _prepared(_connect(path)), 0
+    aside = set_aside(path)
+    db, count = _prepared(connect(path)), 0
     db.execute("BEGIN IMMEDIATE")
     for entry in _readable(aside):
         count += put(db, entry)
@@ -137,10 +90,6 @@ def _readable(path: Path) -> Iterator[LogEntry]:
                     continue
     except sqlite3.Error:
         return
-
-
-def _stamp() -> str:
-    return datetime.now().strftime("%Y%m%d-%H%M%S")
 
 
 def reason(error: Exception) -> str:

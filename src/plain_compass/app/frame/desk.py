@@ -27,6 +27,7 @@ class Desk(Protocol):
     Attributes:
         pages: those of the steps, made when first opened.
         last_field: the dimension that was typed into last.
+        step: key of the page that is open.
     """
 
     store: Store
@@ -38,6 +39,7 @@ class Desk(Protocol):
     pages: Late
     falls: FallWatch
     book: LogBook
+    step: str
 
     @property
     def frame(self) -> QWidget:

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 from ...core.base.errors import PlainCompassError
 from ...job.demo import demo_coupe, demo_job
 from ...job.disk import ReadOnlyFileError, beside, file_name
-from ...job.document import SUFFIX
+from ...job.document import SUFFIX, Job
 from ...job.edits import new_job
 from ...job.files import Opened, read_job
 from .commands import Command
@@ -106,6 +106,10 @@ class JobActions:
     def coupe(self) -> None:
         """The demo's coupe of many trees."""
         self._leave_for(Opened(demo_coupe()), None)
+
+    def open_made(self, job: Job) -> bool:
+        """A job that was made up elsewhere in the program; False where this one is not left."""
+        return self._leave_for(Opened(job), None)
 
     def open(self, path: Path | None = None) -> bool:
         """Open a job file; a file that cannot be read changes nothing."""

@@ -76,6 +76,10 @@ GROUPED: dict[str, list[str]] = {
         *("block.zones", "block.hands", "block.forecast", "block.keep_kit", "block.take_kit", ""),
         *("block.cards", "block.print", "block.sheet", "", "job.coupe"),
     ],
+    "Practice": [
+        *("train.open", "", "train.work", "train.make", "train.sheet", "train.keep", ""),
+        *("train.record", "train.eye"),
+    ],
     "View and help": [
         "view.units",
         "view.words",

@@ -22,6 +22,7 @@ GROUPS = {
     "fall": "Fall",
     "stump": "Stump",
     "block": "Block",
+    "train": "Practice",
     "card": "Card",
     "help": "Help",
 }

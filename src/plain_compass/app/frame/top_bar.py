@@ -17,6 +17,7 @@ from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
 from ..drawing.text import unbroken
 from .commands import Commands
+from .plain_label import PlainLabel
 from .store import Snapshot
 
 
@@ -69,14 +70,21 @@ class TopBar(QWidget):
         row.addWidget(self.tree)
         row.addWidget(self.sign)
         row.addWidget(self.verdict, 1)
-        for widget in (
-            commands.button("edit.undo", "Undo"),
-            commands.button("edit.redo", "Redo"),
-            job,
-            commands.button("help.keys", "Keys"),
-        ):
+        self.mode = PlainLabel()
+        self.mode.setFont(font(17, strong=True))
+        self.mode.setVisible(False)
+        row.insertWidget(0, self.mode, 1)
+        self.of_job = [commands.button("edit.undo", "Undo"), commands.button("edit.redo", "Redo"), job]
+        for widget in (*self.of_job, commands.button("train.open"), commands.button("help.keys", "Keys")):
             row.addWidget(widget)
         self.setFixedHeight(58)
+
+    def show_mode(self, name: str) -> None:
+        """The name of a mode in the place of tree, verdict and what is the job's; the job again where there is none."""
+        self.mode.setText(name)
+        self.mode.setVisible(bool(name))
+        for part in (self.tree, self.sign, self.verdict, *self.of_job):
+            part.setVisible(not name)
 
     def refresh(self, snapshot: Snapshot, *, unsaved: bool) -> None:
         """Follow the document."""

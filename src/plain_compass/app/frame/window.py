@@ -83,6 +83,7 @@ class Window(QMainWindow):
         self.store, self.settings = store, settings
         self.last_field: FieldEdit | None = None
         self.frame: QWidget = self
+        self.scheme, self.step = "light", ""
         self.autosave, self.falls = Autosave(store, recovery), FallWatch(store)
         self.book = LogBook(store, settings.log_file)
         self.kept = KeptWork(self)
@@ -96,7 +97,6 @@ class Window(QMainWindow):
         self.commands.add(*view_commands(self, self.edits), *AnswerActions(self).commands(), *more_commands(self))
         self.guide = FirstTree(store, settings, self.commands)
         self.commands.add(Command("help.first", "First tree, step by step", "", self.guide.begin))
-        self.scheme, self.step = "light", ""
         self._compose(panels)
         self._connect()
         self.setAcceptDrops(True)
@@ -197,10 +197,17 @@ class Window(QMainWindow):
     def show_step(self, key: str) -> None:
         """Open a step's page."""
         self.stack.setCurrentWidget(self.pages[key])
-        self.trail.buttons[key].setChecked(True)
-        self.page.refresh(self.store.snapshot)
-        tell_drawings(self.stack.currentWidget(), self.store.snapshot)
         self.step = key
+        self.page.refresh(self.store.snapshot)
+        is_step = key in self.trail.buttons
+        # A mode of its own has nothing of the job round it.
+        for part in (self.trail, self.side, self.band):
+            part.setVisible(is_step)
+        self.top.show_mode("" if is_step else "Practice")
+        if not is_step:
+            return
+        self.trail.buttons[key].setChecked(True)
+        tell_drawings(self.stack.currentWidget(), self.store.snapshot)
         self.side.follow_step(key)
         self.guide.refresh(self.store.snapshot, key)
 

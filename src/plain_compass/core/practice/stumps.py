@@ -15,6 +15,8 @@ from ..plan.case import Case
 from ..stump.as_cut import AsCut
 from ..stump.mistakes import SEEN, mistakes_of
 from ..stump.why import Why, why
+from ..tree.crown import mean_radius_m
+from ..tree.limbs import Fork
 from ..tree.tree import Tree
 
 FAULTS_BY_LEVEL: dict[int, tuple[str, ...]] = {
@@ -69,9 +71,11 @@ def side_of(off_deg: float) -> str:
 
 
 def upright(made: Tree, random: np.random.Generator) -> Tree:
-    """A tree that would fall where it is faced: what a fault does then shows."""
-    lean = replace(made.lean, angle_deg=round(float(random.uniform(0.0, 1.5)), 1), sweep_m=0.0)
-    return replace(made, lean=lean)
+    """A tree under an even crown, of one stem, that would fall where it is faced: what a fault does then shows."""
+    lean = replace(made.lean, angle_deg=round(float(random.uniform(0.0, 1.0)), 1), sweep_m=0.0)
+    even = round(mean_radius_m(made.crown), 2)
+    edges = tuple(replace(each, radius_m=even, state="live") for each in made.crown.readings)
+    return replace(made, lean=lean, crown=replace(made.crown, readings=edges), fork=Fork())
 
 
 def planned_cut(case: Case, lay_deg: float, *, strapped: bool) -> Case:
@@ -146,5 +150,3 @@ def is_wanted(case: Case, as_cut: AsCut, fault: str) -> bool:
     far = abs(truth.why.told_deg)
     # Of one that steers the side can be told; of another nothing else may have moved the top.
     return far >= 1.3 * LEAST_MISS_DEG if fault in STEERS else far < 0.7 * LEAST_MISS_DEG or math.isclose(far, 0.0)
-
-

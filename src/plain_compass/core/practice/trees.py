@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 
+from ..base.frames import half_turn_deg
 from ..tree.around import ABOVE, LEAVE, LIFE, Around
 from ..tree.limbs import Fork
 from ..tree.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
@@ -29,7 +30,7 @@ class Allowed:
 
     Attributes:
         lean_deg: least and most lean; one_sided: how far a crown stands off its stem, as a share of its radius.
-        sweep_share: bow of the stem as a share of its height; forks, dead: chances of a second stem, of dead parts.
+        sweep_share: bow of the stem as a share of its height; forks, dead: chances of a second stem, of a dead side.
     """
 
     lean_deg: tuple[float, float]
@@ -82,12 +83,14 @@ def _edges(
     wide = (0.10 if wood.group == "conifer" else 0.18) * height * float(random.uniform(0.8, 1.2))
     off, side = wide * float(random.uniform(*allowed.one_sided)), float(random.uniform(0.0, 360.0))
     leaned = (base + CROWN_MIDDLE * (height - base)) * math.tan(math.radians(lean.angle_deg))
+    is_dead = random.random() < allowed.dead
+    dead_deg = SECTORS_DEG[int(random.integers(len(SECTORS_DEG)))]
     found = []
     for bearing in SECTORS_DEG:
         radius = wide * float(random.uniform(0.95, 1.05))
         radius += off * math.cos(math.radians(bearing - side))
         radius += leaned * math.cos(math.radians(bearing - lean.bearing_deg))
-        state = "dead" if random.random() < allowed.dead / len(SECTORS_DEG) else "live"
+        state = "dead" if is_dead and abs(half_turn_deg(bearing - dead_deg)) <= SECTORS_DEG[1] else "live"
         found.append(CrownReading(bearing, max(round(radius, 2), 0.3), state))
     return tuple(found)
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from ..tables import DATA
 
-FILES = ("findings", "cuts", "guide", "stump", "block")
+FILES = ("findings", "cuts", "guide", "stump", "block", "practice")
 """Sentences by what they are about; every key stands in one of them."""
 
 

@@ -1,0 +1,1 @@
+"""Practice: a mode of its own, apart from the jobs."""
