@@ -12,7 +12,22 @@ from typing import Any, NoReturn
 
 from . import __version__
 from .app.steps.card.paper import MOST_SHEETS, PAPERS, SHEETS, USUAL, LayoutWanted
-from .commands import block, cuts, fall, instruments, learn, log, measure, mend, rose, site, species, trees, why
+from .commands import (
+    block,
+    cuts,
+    fall,
+    instruments,
+    learn,
+    log,
+    measure,
+    mend,
+    practice,
+    rose,
+    site,
+    species,
+    trees,
+    why,
+)
 from .commands.what_if import with_settings
 from .core.base.errors import PlainCompassError
 from .core.base.levels import LEVELS, Level
@@ -98,6 +113,7 @@ def _add_log(commands: Any) -> None:
     blocks = commands.add_parser("block", help="many trees in order: plan, kit, left, sheet")
     block.add_to(blocks)
     blocks.set_defaults(run=block.run)
+    practice.add_to(commands.add_parser("practice", help="cases to judge: make a set, print it, score answers"))
     logged = commands.add_parser("log", help="the stump log: add, list, show, export, import, check, stats")
     log.add_to(logged)
     logged.set_defaults(run=log.run)

@@ -5,8 +5,6 @@ from __future__ import annotations
 import csv
 import io
 import sqlite3
-from collections.abc import Iterator
-from contextlib import closing
 from datetime import date
 from pathlib import Path
 
@@ -16,7 +14,7 @@ from ..core.base.errors import PlainCompassError
 from ..core.practice.learner import Answer
 from ..job.tables import APP
 from .opening import reason
-from .sqlite_file import connect, damage_of, set_aside
+from .sqlite_file import connect, damage_of, rows_of, set_aside
 
 VERSION = 1
 """Of the table, kept as the file's ``user_version``."""
@@ -77,7 +75,7 @@ class AnswerLog:
     def _salvaged(self, path: Path, trouble: str) -> sqlite3.Connection:
         aside = set_aside(path)
         db, count = _prepared(connect(path)), 0
-        for row in _readable(aside):
+        for row in rows_of(aside, "answers", ", ".join(COLUMNS)):
             db.execute(f"INSERT INTO answers({', '.join(COLUMNS)}) VALUES(?, ?, ?, ?, ?, ?, ?, ?, ?)", row)
             count += 1
         told = (
@@ -117,23 +115,6 @@ def _prepared(db: sqlite3.Connection) -> sqlite3.Connection:
         db.execute("ROLLBACK")
         raise
     return db
-
-
-def _readable(path: Path) -> Iterator[tuple[object, ...]]:
-    """Every answer of a damaged file that can still be read."""
-    try:
-        with closing(sqlite3.connect(path)) as db:
-            (highest,) = db.execute("SELECT MAX(number) FROM answers").fetchone()
-            for number in range(1, (highest or 0) + 1):
-                try:
-                    sql = f"SELECT {', '.join(COLUMNS)} FROM answers WHERE number = ?"
-                    row = db.execute(sql, (number,)).fetchone()
-                except sqlite3.Error:
-                    continue
-                if row is not None:
-                    yield row
-    except sqlite3.Error:
-        return
 
 
 def today_number() -> int:

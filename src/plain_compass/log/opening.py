@@ -5,7 +5,6 @@ from __future__ import annotations
 import sqlite3
 import zlib
 from collections.abc import Iterator
-from contextlib import closing
 from pathlib import Path
 from typing import NamedTuple
 
@@ -14,7 +13,7 @@ from ..job.disk import reason_of
 from ..job.document import LogEntry
 from .rows import put, put_line, unpacked
 from .schema import VERSION, create, migrate
-from .sqlite_file import back_up, connect, damage_of, set_aside
+from .sqlite_file import back_up, connect, damage_of, rows_of, set_aside
 
 
 class Open(NamedTuple):
@@ -78,18 +77,11 @@ def _salvaged(path: Path, trouble: str) -> Open:
 
 def _readable(path: Path) -> Iterator[LogEntry]:
     """Every entry of a damaged file that can still be read, row by row."""
-    try:
-        with closing(sqlite3.connect(path)) as db:
-            (highest,) = db.execute("SELECT MAX(number) FROM documents").fetchone()
-            for number in range(1, (highest or 0) + 1):
-                try:
-                    row = db.execute("SELECT content FROM documents WHERE number = ?", (number,)).fetchone()
-                    if row is not None:
-                        yield unpacked(row[0])
-                except (sqlite3.Error, zlib.error, ValueError, PlainCompassError):
-                    continue
-    except sqlite3.Error:
-        return
+    for (content,) in rows_of(path, "documents", "content"):
+        try:
+            yield unpacked(content)
+        except (zlib.error, ValueError, PlainCompassError):
+            continue
 
 
 def reason(error: Exception) -> str:

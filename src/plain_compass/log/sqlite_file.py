@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Iterator
 from contextlib import closing
 from datetime import datetime
 from pathlib import Path
+from typing import Any
 
 WAIT_S = 10.0
 """How long a write waits for another window's."""
 MAPPED_BYTES = 1 << 30
 """As much of the file as may be mapped into memory."""
+MISSED = 1000
+"""Rows in a row that are not there, after which no more are looked for."""
 WHOLE_BYTES = 100_000_000
 """Up to which size every index is looked at when the file is opened: some twenty thousand stumps."""
 
@@ -61,3 +65,40 @@ def set_aside(path: Path) -> Path:
         if part.exists():
             part.replace(aside.with_name(aside.name + ending))
     return aside
+
+
+def rows_of(path: Path, table: str, columns: str) -> Iterator[tuple[Any, ...]]:
+    """Every row of a damaged file that can still be read, by its number, row by row.
+
+    Where even the last number cannot be told, rows are asked for until a thousand in a row are not there.
+    """
+    try:
+        with closing(sqlite3.connect(path)) as db:
+            missed, number = 0, 0
+            highest = _highest(db, table)
+            while missed < MISSED if highest is None else number < highest:
+                number += 1
+                row = _row(db, table, columns, number)
+                missed = missed + 1 if row is None else 0
+                if row is not None:
+                    yield row
+    except sqlite3.Error:
+        return
+
+
+def _highest(db: sqlite3.Connection, table: str) -> int | None:
+    try:
+        (found,) = db.execute(f"SELECT MAX(number) FROM {table}").fetchone()
+    except sqlite3.Error:
+        return None
+    return found or 0
+
+
+def _row(db: sqlite3.Connection, table: str, columns: str, number: int) -> tuple[Any, ...] | None:
+    try:
+        found: tuple[Any, ...] | None = db.execute(
+            f"SELECT {columns} FROM {table} WHERE number = ?", (number,)
+        ).fetchone()
+    except sqlite3.Error:
+        return None
+    return found
