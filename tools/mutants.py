@@ -48,7 +48,7 @@ SLIPS = (
     Slip("job/spreads.py", "-over * plan.tree.height_m", "over * plan.tree.height_m", "tests/log/test_demo_stumps.py"),
     Slip("log/rows.py", "INSERT OR IGNORE INTO entries(", "INSERT OR REPLACE INTO entries(", "tests/log/test_store.py"),
     Slip("log/opening.py", "if version > VERSION:", "if version > VERSION + 1:", "tests/log/test_store.py"),
-    Slip("log/opening.py", "kept = _back_up(db, path, version)", "kept = path", "tests/log/test_store.py"),
+    Slip("log/opening.py", "kept = back_up(db, path, version)", "kept = path", "tests/log/test_store.py"),
     Slip("log/exchange.py", "harmless(value) if", "value if", "tests/log/test_exchange.py"),
     Slip("log/backtest.py", "records.first(at)", "records.first(len(entries))", "tests/log/test_demo_stumps.py"),
     Slip("app/frame/held_document.py", "if any(finding.is_pending for finding in before.result.findings):", "if False:", "tests/app/test_findings_column.py"),

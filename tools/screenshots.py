@@ -108,6 +108,19 @@ def _lists(window: Any, folder: Path) -> None:
     choice.tiles.close()
 
 
+def _practice(window: Any, shot: Callable[[str], None]) -> None:
+    """A tree judged by eye, the truth over it."""
+    from plain_compass.job.practice_case import make_case
+
+    window.commands.run("train.open")
+    page = window.page
+    page.session.ask(make_case("weight", 3, 21))
+    page._show()
+    page.answering.edit.setText("1 m L")
+    page.advance()
+    shot("practice")
+
+
 def main() -> int:
     """Write every view; a folder may be given instead of docs/screenshots."""
     folder = Path(sys.argv[1]) if len(sys.argv) > 1 else FOLDER
@@ -140,11 +153,6 @@ def main() -> int:
 
     window.show_step("look")
     shot("look")
-    window.store.look_at("WH-21")
-    window.side.show_face(2)
-    shot("look-buttresses-measure")
-    window.side.show_face(0)
-    window.store.look_at("WH-07")
     window.show_step("ground")
     window.page.rose.finish()
     window.page.plan.show_read(45.0)
@@ -168,6 +176,7 @@ def main() -> int:
     window.show_step("card")
     shot("card")
     _block(window, shot)
+    _practice(window, shot)
     print(f"Pictures written to {folder}.")
     return 0
 

@@ -31,7 +31,7 @@ from plain_compass.job.words.catalogue import capital, small
 PACKAGE = Path(plain_compass.__file__).parent
 BARE = re.compile(r"(?<![\w\[./:-])(?:face|hinge|strap|back cut|overcut)s?(?![\w\]/:-])", re.IGNORECASE)
 MARKED = re.compile(r"\[(?:face|hinge|strap|back cut|overcut|lay|apex|step)\]", re.IGNORECASE)
-KEYS = {"face shut"}
+KEYS = {"face shut", "back cut"}
 """Keys of tables that happen to be two words."""
 TREES = [tree.id for tree in demo_job().trees]
 

@@ -77,7 +77,7 @@ def test_the_same_seed_is_the_same_tree() -> None:
     assert one == other != made_tree(WOODS, 3, np.random.default_rng(6))
 
 
-@pytest.mark.parametrize(("off", "side"), [(0.0, "on its mark"), (1.9, "on its mark"), (2.1, "left"), (-5.0, "right")])
+@pytest.mark.parametrize(("off", "side"), [(0.0, "on-mark"), (1.9, "on-mark"), (2.1, "left"), (-5.0, "right")])
 def test_a_top_lies_left_right_or_on_its_mark(off: float, side: str) -> None:
     assert side_of(off) == side
 

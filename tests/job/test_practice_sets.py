@@ -42,7 +42,7 @@ def test_a_stump_has_just_the_wanted_fault_and_that_alone_is_what_moved_the_tree
         assert truth_of(kept) == truth.fault and truth_of(replace(kept, asks="went")) == truth.side
         fall = nominal_fall(assess(case_as(case, kept.plan.as_cut)))
         assert truth.why.told_deg == pytest.approx(fall.bearing_error_deg, abs=1e-9)
-        assert (truth.side == "on its mark") == (abs(fall.bearing_error_deg) < 2.0) != (truth.fault in STEERS)
+        assert (truth.side == "on-mark") == (abs(fall.bearing_error_deg) < 2.0) != (truth.fault in STEERS)
 
 
 @pytest.mark.parametrize("level", [1, 2, 3])

@@ -22,14 +22,15 @@ from ..core.practice.skills import BY_KEY
 from .disk import JobFileError, read_text
 from .practice_case import SetCase, case_of_set
 from .practice_set import PracticeSet
+from .practice_terms import names_of
 from .practice_words import question_of, truth_of
 from .schema import built_from, plain_of
 from .typed import parse
 from .words import Speech
 
 FORMAT, VERSION = "plain-compass-practice-answers", 1
-CUT_ACCEPTED = "face 9 cm; hinge 4 cm 4 cm; bored; strap 5 cm; wedges 2"
-"""How a design is written."""
+CUT_ACCEPTED = "[face] 9 cm; [hinge] 4 cm 4 cm; bored; [strap] 5 cm; wedges 2"
+"""How a design is written, in anybody's words."""
 SIDES_DEG = ((0.0,), (50.0, -50.0), (0.0, 50.0, -50.0))
 """Where one, two or three wedges are set, from straight behind."""
 MOST = 1000
@@ -57,7 +58,7 @@ def cut_of(text: str, planned: Cut, units: str) -> Cut:
     """A design as it is typed, put into the planned cut. Raises InputError naming the piece."""
     cut = planned
     for piece in filter(None, (each.strip().lower() for each in text.split(";"))):
-        word, _, rest = piece.partition(" ")
+        word, rest = _word_of(piece)
         if word == "face":
             cut = replace(cut, face=replace(cut.face, depth_m=_length(rest, units, piece)))
         elif word == "hinge":
@@ -75,6 +76,16 @@ def cut_of(text: str, planned: Cut, units: str) -> Cut:
         else:
             raise _refused(piece)
     return cut
+
+
+def _word_of(piece: str) -> tuple[str, str]:
+    """(term, what follows it) of a piece that begins with a term in any vocabulary."""
+    for term in ("face", "hinge", "strap"):
+        for own in names_of(term):
+            if piece.startswith(f"{own} ") or piece == own:
+                return term, piece[len(own) :].strip()
+    word, _, rest = piece.partition(" ")
+    return word, rest
 
 
 def _length(text: str, units: str, piece: str) -> float:

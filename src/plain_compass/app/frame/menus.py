@@ -10,7 +10,7 @@ from .kept_work import KeptWork
 from .plain_label import plain_tip
 from .settings import Settings
 
-FIRST = ["job.new", "job.open", "job.demo"]
+FIRST = ["job.new", "job.open"]
 """Recent jobs and kept work stand behind the ways of opening one."""
 SAVING = ["", "job.save", "job.save_as", ""]
 GROUPED: dict[str, list[str]] = {
@@ -91,6 +91,7 @@ GROUPED: dict[str, list[str]] = {
         "",
         "edit.history",
         "",
+        "job.demo",
         "help.first",
         "help.keys",
         "help.find",

@@ -12,7 +12,7 @@ from ..mechanics.mass import tree_mass
 from ..plan.case import Case
 from ..tree.crown import crown_outline
 
-WAYS = ("away", "away right", "right", "towards right", "towards", "towards left", "left", "away left")
+WAYS = ("away", "away-right", "right", "towards-right", "towards", "towards-left", "left", "away-left")
 """Where a tree would go, seen by somebody who looks north: an eighth of a turn each, clockwise from straight away."""
 EIGHTH_DEG = 45.0
 SURE_DEG = 15.0

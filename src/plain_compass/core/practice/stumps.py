@@ -31,7 +31,7 @@ LEAST_MISS_DEG = 2.0
 """A top that lies nearer to its mark than this lies on it: nobody could tell."""
 LEAST_SHARE = 0.8
 """Of a miss the named fault has at least this Shapley share."""
-SIDES = ("left", "on its mark", "right")
+SIDES = ("left", "on-mark", "right")
 """Where a top may lie, seen along the lay."""
 
 

@@ -119,6 +119,9 @@ class Speech:
         name = self.say(label) if label else error.field
         given = self._given(error)
         because = f": {self.say(error.reason)}" if error.reason else ""
+        if error.low is None and error.high is None and "accepted" in error.reason:
+            # What would be accepted is said already.
+            return f"{name[:1].upper()}{name[1:]} {given}{because}."
         return f"{name[:1].upper()}{name[1:]} {given}{because}; accepted: {self._accepted(error)}."
 
     def _given(self, error: InputError) -> str:

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
-from ....core.block.hours import clock_words
 from ..marks import paint_hatch
 from ..palette import Palette, fill, font, pen
 from ..scale import box_pixels
@@ -16,6 +15,10 @@ from ..scale import box_pixels
 Align = Qt.AlignmentFlag
 ROW_PX, HEAD_PX, NAMES_PX = 26.0, 36.0, 92.0
 """Height of a day, of title and hours, and width of the day's name."""
+
+
+Across = Callable[[float], float]
+"""Place across the page of a minute."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +40,7 @@ class Strip:
     Attributes:
         names: what each is called; by_then_min: when each is done nine times in ten.
         from_min, to_min: hours of work by the clock; break_min: the break, from and to, the same where there is none.
+        hours: (minute, words) of the full hours.
     """
 
     boxes: Sequence[Box]
@@ -45,6 +49,7 @@ class Strip:
     from_min: float
     to_min: float
     break_min: tuple[float, float]
+    hours: Sequence[tuple[float, str]]
 
 
 def paint_strip_of_days(painter: QPainter, area: QRectF, strip: Strip, look: tuple[str, Palette]) -> None:
@@ -66,7 +71,7 @@ def paint_strip_of_days(painter: QPainter, area: QRectF, strip: Strip, look: tup
         for day in range(len(strip.names))
         if area.top() + HEAD_PX + (day + 1) * ROW_PX <= area.bottom() + 1
     ]
-    _hours(painter, area, (strip.from_min, last), across, palette)
+    _hours(painter, area.top() + HEAD_PX, [each for each in strip.hours if each[0] <= last], across, palette)
     for day, top in rows:
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(palette.quiet))
@@ -89,15 +94,14 @@ def paint_strip_of_days(painter: QPainter, area: QRectF, strip: Strip, look: tup
 
 
 def _hours(
-    painter: QPainter, area: QRectF, span: tuple[float, float], across: Callable[[float], float], palette: Palette
+    painter: QPainter, foot: float, hours: Sequence[tuple[float, str]], across: Across, palette: Palette
 ) -> None:
     painter.setFont(font(11, narrow=True))
     painter.setPen(pen(palette.quiet))
-    first, last = int(-(-span[0] // 60)), int(span[1] // 60)
-    for hour in range(first, last + 1):
-        x, foot = across(hour * 60.0), area.top() + HEAD_PX
+    for minute, words in hours:
+        x = across(minute)
         painter.drawLine(QPointF(x, foot - 4), QPointF(x, foot))
-        painter.drawText(QRectF(x - 24, foot - 17, 48, 13), Align.AlignCenter, clock_words(hour * 60.0))
+        painter.drawText(QRectF(x - 24, foot - 17, 48, 13), Align.AlignCenter, words)
 
 
 def _whisker(painter: QPainter, end: tuple[float, float], palette: Palette) -> None:

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
-from ....core.block.hours import Hours
+from ....core.block.hours import Hours, clock_words
 from ....job.block_strip import by_then_min, clock_of, day_name, days_of
 from ...drawing.block.strip_painter import HEAD_PX, ROW_PX, Box, Strip, paint_strip_of_days
 from ...drawing.palette import font, pen
@@ -50,6 +50,7 @@ class DaysView(PaintedView):
             hours.starts_min,
             hours.clock_min(hours.work_min, is_end=True),
             _break_of(hours),
+            [(60.0 * hour, clock_words(60.0 * hour)) for hour in range(-int(-hours.starts_min // 60), 25)],
         )
 
     def draw(self, painter: QPainter) -> None:

@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from ....core.block.hours import clock_words
 from ....job import block_crew, block_kit
@@ -83,8 +83,7 @@ class Hands(QScrollArea):
         self.crew = Lines("Crew", "another of the crew", block_crew.ACCEPTED, self._set_worker)
         self.kit = Lines("Kit", "another set of kit", block_kit.ACCEPTED, self._set_kit)
         self.ticks: list[QCheckBox] = []
-        self.done = QLabel()
-        self.done.setTextFormat(Qt.TextFormat.PlainText)
+        self.done = PlainLabel()
         self.done.setWordWrap(True)
         self.done.setFont(font(13))
         self.done.setAccessibleName("What was done")

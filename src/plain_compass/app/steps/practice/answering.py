@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ....job.practice_answers import CUT_ACCEPTED
 from ....job.practice_words import Question
 from ...drawing.palette import font
 from ...frame.plain_label import PlainLabel
@@ -67,6 +66,16 @@ class OptionList(QListWidget):
             super().keyPressEvent(event)
 
 
+class AnswerEdit(QLineEdit):
+    """A line whose Enter is its own: it answers, and does not go on to the next as well."""
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Enter ends here."""
+        super().keyPressEvent(event)
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            event.accept()
+
+
 class Answering(QWidget):
     """All of it.
 
@@ -80,7 +89,7 @@ class Answering(QWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.edit, self.options = QLineEdit(), OptionList()
+        self.edit, self.options = AnswerEdit(), OptionList()
         self.edit.setFont(font(15))
         self.edit.returnPressed.connect(self.answered)
         self.edit.textEdited.connect(self.typed)
@@ -133,8 +142,12 @@ class Answering(QWidget):
         item = self.options.currentItem()
         return "" if item is None else str(item.data(Qt.ItemDataRole.UserRole))
 
-    def ask(self, question: Question, asks: str) -> None:
-        """Made ready for another question."""
+    def ask(self, question: Question, asks: str, design: str) -> None:
+        """Made ready for another question.
+
+        Args:
+            design: how a design is written, in the words the person speaks.
+        """
         self.setEnabled(True)
         self.options.clear()
         for number, (key, words) in enumerate(question.options, 1):
@@ -144,6 +157,6 @@ class Answering(QWidget):
         self.edit.clear()
         named = {"cut": "Your design", "height": "Height", "lean": "Lean", "weight": "Left or right", "reach": "Reach"}
         self.edit.setAccessibleName(named.get(asks, "Answer"))
-        self.edit.setPlaceholderText(CUT_ACCEPTED if asks == "cut" else "in your own units")
+        self.edit.setPlaceholderText(design if asks == "cut" else "in your own units")
         self.stack.setCurrentIndex(1 if question.options else 0)
         (self.options if question.options else self.edit).setFocus()

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QStackedWidget, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from ....core.assess import Assessment, assess
 from ....core.base.errors import PlainCompassError
@@ -15,7 +15,7 @@ from ....core.judge.findings import Finding
 from ....core.plan.case import Case
 from ....core.practice.skills import TASKS, Task
 from ....core.stump.as_cut import case_as
-from ....job.practice_answers import cut_of
+from ....job.practice_answers import CUT_ACCEPTED, cut_of
 from ....job.practice_case import SetCase, case_of_set
 from ....job.practice_set import PracticeSet
 from ....job.words import Speech
@@ -62,7 +62,7 @@ class PracticePage(QWidget):
         self._speech = speech
         self.view, self.answering = CaseView(speech, self), Answering(self)
         self.record = RecordView(record, speech, self)
-        self.heading, self.question, self.told = PlainLabel(), QLabel(), QLabel()
+        self.heading, self.question, self.told = PlainLabel(), PlainLabel(), PlainLabel()
         self.go, self.show_me = QToolButton(), QToolButton()
         self.modes: dict[str, QToolButton] = {}
         self.middle = QStackedWidget()
@@ -79,7 +79,6 @@ class PracticePage(QWidget):
 
     def _compose(self) -> None:
         for label in (self.question, self.told):
-            label.setTextFormat(Qt.TextFormat.PlainText)
             label.setWordWrap(True)
             label.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.question.setFont(font(17, strong=True))
@@ -193,7 +192,7 @@ class PracticePage(QWidget):
             return
         self.view.show_case(session.case, result_of(session.case))
         self.question.setText(session.question.text)
-        self.answering.ask(session.question, session.case.asks)
+        self.answering.ask(session.question, session.case.asks, self._speech().say(CUT_ACCEPTED))
         self.heading.setText(self._heading())
         self.go.setText("Answer  ⏎")
 
