@@ -69,11 +69,11 @@ def test_cards_are_written_in_order_on_lays_that_are_planned(few: Path, tmp_path
     cards = tmp_path / "cards.pdf"
     assert by_itself("block", "cards", str(few), "-o", str(cards)) == 2 and not cards.exists()
     assert by_itself("block", "cards", str(few), "--take-lays", "-o", str(cards)) == 0
-    text = " ".join(" ".join(page.extract_text() for page in PdfReader(cards).pages).split())
+    heads = [" ".join(page.extract_text().split())[:4] for page in PdfReader(cards).pages]
     job = replace(demo_coupe(), trees=demo_coupe().trees[:7])
     block, found = planned_block(set_value(job, "K-03", "state", "off"))
-    at = [text.index(block.trees[slot.tree].id) for slot in found.slots]
-    assert at == sorted(at)
+    cut = [id for id in dict.fromkeys(heads) if id.startswith("K-")]
+    assert cut == [block.trees[slot.tree].id for slot in found.slots]
 
 
 def test_kit_and_what_is_left_are_told(few: Path, capsys: pytest.CaptureFixture[str]) -> None:

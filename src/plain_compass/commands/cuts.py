@@ -22,6 +22,20 @@ from ..job.words import Speech
 from .opening import by_stand_ins
 
 
+def add_table_to(parser: argparse.ArgumentParser) -> None:
+    """The table of cuts."""
+    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.set_defaults(run=table)
+
+
+def add_schools_to(parser: argparse.ArgumentParser) -> None:
+    """The schools."""
+    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--save", nargs=2, metavar=("KEY", "FILE"), help="write one practice to a file, to be shared")
+    parser.add_argument("--add", type=Path, metavar="FILE", help="take a practice in from a file")
+    parser.set_defaults(run=schools)
+
+
 def table(arguments: argparse.Namespace) -> int:
     """Every form: what it is for and the usual mistake; for a tree, whether it fits."""
     say = Speech().tell

@@ -13,8 +13,8 @@ from ..core.base.errors import InputError
 from .disk import JobFileError, content_hash, decoded, read_bytes, write_atomically
 from .document import FORMAT, VERSION, Job, check_plan
 from .migrate import migrated
+from .plain import DocumentError, job_from_plain, job_to_plain
 from .reading_checks import check_readings
-from .schema import DocumentError, job_from_plain, job_to_plain
 
 MOST_DIGITS = 400
 """A number of more digits is no measurement."""

@@ -16,7 +16,7 @@ from ..core.stump.told import Told
 from ..core.tree.wood import Indicative
 from .document import Job, LogEntry, case_of, with_tree
 from .fields import is_choice, is_number, label_of, quantity_at
-from .schema import entry_from_plain, entry_to_plain
+from .plain import entry_from_plain, entry_to_plain
 from .tables import indicative, practice_of, wood_of
 from .words import Speech
 

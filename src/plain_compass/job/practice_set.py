@@ -15,9 +15,9 @@ from ..core.practice.skills import Task
 from ..core.stump.as_cut import AsCut
 from .disk import JobFileError, read_text
 from .document import Job, TreePlan
+from .plain import built_from, plain_of
 from .practice_case import SetCase, asked_of, case_of_set, make_case
 from .practice_words import truth_of
-from .schema import built_from, plain_of
 
 FORMAT, VERSION = "plain-compass-practice-set", 1
 MOST = 1000

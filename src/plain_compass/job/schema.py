@@ -1,4 +1,4 @@
-"""Validation and JSON Schema, derived from the core's own declarations by pydantic."""
+"""Sentences on what is wrong with a document, and JSON Schema, derived from the core's own declarations by pydantic."""
 
 from __future__ import annotations
 
@@ -11,15 +11,11 @@ from typing import Any, Literal, TypeVar, Union, get_args, get_origin, get_type_
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, create_model
 
-from ..core.base.errors import PlainCompassError
 from ..core.base.quantity import NAME_LENGTH, NAME_PATTERN, Quantity
 from .document import FORMAT, VERSION, Job, LogEntry
+from .plain import DocumentError, dumped, names_of
 
 T = TypeVar("T")
-
-
-class DocumentError(PlainCompassError, ValueError):
-    """A job document that does not say what it should; the text names field, value and what is accepted."""
 
 
 @cache
@@ -51,7 +47,7 @@ def _translated(hint: Any) -> Any:
 def _member_field(item: DataField[Any]) -> Any:
     default = item.default_factory() if item.default_factory is not MISSING else item.default
     quantity: Quantity | None = item.metadata.get("quantity")
-    told: dict[str, Any] = {"default": _dumped(default)}
+    told: dict[str, Any] = {"default": dumped(default)}
     if quantity is not None:
         told |= {"ge": quantity.low, "le": quantity.high, "description": quantity.help}
         if item.type != "int":
@@ -63,36 +59,7 @@ def _member_field(item: DataField[Any]) -> Any:
     return Field(**told, validate_default=True)
 
 
-@cache
-def _names(cls: type) -> tuple[str, ...]:
-    """Names of a dataclass's fields; none of any other class."""
-    return tuple(f.name for f in fields(cls)) if is_dataclass(cls) else ()
-
-
-def _dumped(value: Any) -> Any:
-    """A frozen dataclass tree as plain dicts and lists."""
-    if names := _names(value.__class__):
-        return {name: _dumped(getattr(value, name)) for name in names}
-    return [_dumped(each) for each in value] if isinstance(value, tuple) else value
-
-
-def entry_to_plain(entry: LogEntry) -> dict[str, Any]:
-    """An entry of the stump log as plain data."""
-    return plain_of(entry)
-
-
-def entry_from_plain(raw: dict[str, Any]) -> LogEntry:
-    """An entry from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
-    return built_from(LogEntry, raw)
-
-
-def plain_of(value: Any) -> dict[str, Any]:
-    """Any frozen dataclass tree as plain data."""
-    found: dict[str, Any] = _dumped(value)
-    return found
-
-
-def built_from(cls: type[T], raw: dict[str, Any]) -> T:
+def built_by_pydantic(cls: type[T], raw: dict[str, Any]) -> T:
     """One of a class from plain data, its ranges checked; DocumentError names the first field that is wrong."""
     try:
         # A class can always be hashed; the type checker wants to be told.
@@ -100,21 +67,6 @@ def built_from(cls: type[T], raw: dict[str, Any]) -> T:
         return _built(cls, model.model_validate(raw))
     except ValidationError as error:
         raise DocumentError(_sentence(error, cls)) from None
-
-
-def job_to_plain(job: Job) -> dict[str, Any]:
-    """The job as plain data, ready for JSON."""
-    return {"format": FORMAT, "version": VERSION, **_dumped(job)}
-
-
-def job_from_plain(raw: dict[str, Any]) -> Job:
-    """A job from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
-    body = {key: value for key, value in raw.items() if key not in ("format", "version")}
-    try:
-        model = model_of(Job).model_validate(body)
-    except ValidationError as error:
-        raise DocumentError(_sentence(error)) from None
-    return _built(Job, model)
 
 
 def _built(cls: type[T], model: BaseModel) -> T:
@@ -125,7 +77,7 @@ def _built(cls: type[T], model: BaseModel) -> T:
 def _makers(cls: type) -> tuple[tuple[str, Callable[[Any], Any]], ...]:
     """(field, how its value is made) of a dataclass: hints are read once a class, not once a value."""
     hints = get_type_hints(cls)
-    return tuple((name, _maker(hints[name])) for name in _names(cls))
+    return tuple((name, _maker(hints[name])) for name in names_of(cls))
 
 
 def _maker(hint: Any) -> Callable[[Any], Any]:

@@ -217,7 +217,7 @@ def hits_on(site: Site, at: Place, footprint: Footprint, lay_deg: float) -> tupl
     found = {index: Hit(index, site.obstacles[index], 0.0) for index in points.inside}
     if len(points.owner):
         met, along = _met(points, footprint, np.array([lay_deg]))
-        for index in np.unique(points.owner[met[0]]).tolist():
+        for index in sorted(set(points.owner[met[0]].tolist())):
             mine = met[0] & (points.owner == index)
             found.setdefault(index, Hit(index, site.obstacles[index], max(float(along[0][mine].min()), 0.0)))
     order = ["never", "matters", "nuisance", "none"]

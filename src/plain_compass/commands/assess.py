@@ -1,0 +1,38 @@
+"""``plain-compass assess``: the findings of one tree."""
+
+from __future__ import annotations
+
+import argparse
+import json
+
+from ..core.base.levels import LEVELS, Level
+from ..job.document import Job, TreePlan
+from ..job.fall import judged_with_fall
+from ..job.report import assessment_to_plain, table
+from .on_tree import about_tree
+
+FAIL_ON = ("stop", "unknown", "watch")
+"""Verdicts that scripts may want to end on."""
+
+
+def add_to(parser: argparse.ArgumentParser) -> None:
+    """Which tree, and whether to fail."""
+    about_tree(parser, run)
+    parser.add_argument("--json", action="store_true", help="print one JSON object instead of a table")
+    parser.add_argument(
+        "--fail-on",
+        choices=FAIL_ON,
+        help="exit with 1 when the verdict is this bad or worse: stop, unknown or watch, in that order",
+    )
+
+
+def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
+    """Say what the numbers say."""
+    result, chances = judged_with_fall(job, plan.id)
+    if arguments.json:
+        plain = assessment_to_plain(job, plan, result, chances)
+        print(json.dumps(plain, indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        print(table(job, plan, result))
+    worst = LEVELS.index(result.verdict.level)
+    return 1 if arguments.fail_on and worst >= LEVELS.index(Level(arguments.fail_on)) else 0

@@ -1,0 +1,88 @@
+"""Every command by its name: what it is for in a line, and what its options are, imported when it is asked for.
+
+The imports stand inside the functions: a list of commands is not to wait for what each of them needs.
+"""
+
+from __future__ import annotations
+
+import argparse
+from collections.abc import Callable
+from importlib import import_module
+from typing import Any, NamedTuple
+
+AddTo = Callable[[argparse.ArgumentParser], None]
+
+
+class Command(NamedTuple):
+    """One command.
+
+    Attributes:
+        help: what it is for, in a line; add gives its parser its options and what it runs.
+    """
+
+    help: str
+    add: AddTo
+
+
+def _of(module: str, add: str = "add_to") -> AddTo:
+    """Options and what is run as a module of this package has them."""
+
+    def adding(parser: argparse.ArgumentParser) -> None:
+        found: Any = import_module(f".{module}", __package__)
+        getattr(found, add)(parser)
+        if parser.get_default("run") is None and hasattr(found, "run"):
+            parser.set_defaults(run=found.run)
+
+    return adding
+
+
+def _of_tree(module: str, run: str = "run", *, options: bool = False) -> AddTo:
+    """The same of a command about one tree; it answers in JSON too."""
+
+    def adding(parser: argparse.ArgumentParser) -> None:
+        from .on_tree import about_tree
+
+        found: Any = import_module(f".{module}", __package__)
+        about_tree(parser, getattr(found, run), json=not options)
+        if options:
+            found.add_to(parser)
+
+    return adding
+
+
+def _demo(parser: argparse.ArgumentParser) -> None:
+    from .window import run_demo
+
+    parser.set_defaults(run=run_demo)
+
+
+COMMANDS: dict[str, Command] = {
+    "demo": Command("open the window on the demo job", _demo),
+    "open": Command("open the window on a job file", _of("window", "add_open_to")),
+    "assess": Command("print the findings of one tree", _of("assess")),
+    "card": Command("write one tree's card as PDF", _of("card")),
+    "survey-sheet": Command("write a blank sheet to take along to trees, as PDF", _of("card", "add_survey_to")),
+    "rose": Command(
+        "every bearing of one tree: margin, what rules, help needed, targets", _of_tree("rose", options=True)
+    ),
+    "fall": Command("where one tree goes, what its hinge does, and how sure that is", _of_tree("fall", options=True)),
+    "site": Command("a job's site as GeoJSON, in and out", _of("site")),
+    "measure": Command("height, lean or girth from readings, with their spread", _of("measure")),
+    "trees": Command("list a job's trees; import or export them as CSV", _of("trees")),
+    "instruments": Command("run small simulated instruments on loopback", _of("instruments")),
+    "cuts": Command("the table of cuts: when each fits, and its usual mistake", _of("cuts", "add_table_to")),
+    "stages": Command(
+        "the cut of one tree as standing states, with usual mistakes played in", _of_tree("cuts", "stages")
+    ),
+    "suggest": Command("the three best designs for one tree, and what each gives up", _of_tree("cuts", "suggestions")),
+    "mend": Command("for every trouble of one tree's plan, the smallest changes that make it clear", _of_tree("mend")),
+    "why": Command("what a tree's miss is made of, by the stump as it was cut (--set as_cut.…)", _of_tree("why")),
+    "practices": Command("the schools, and where they disagree", _of("cuts", "add_schools_to")),
+    "species": Command("the table of species, each row with its source; take in your own", _of("species")),
+    "block": Command("many trees in order: plan, kit, left, sheet", _of("block")),
+    "practice": Command("cases to judge: make a set, print it, score answers", _of("practice")),
+    "log": Command("the stump log: add, list, show, export, import, check, stats", _of("log")),
+    "learn": Command("what a faller's own stumps teach", _of("learn")),
+    "schema": Command("print the JSON Schema of job files", _of("schemas")),
+}
+"""In the order in which they are told."""
