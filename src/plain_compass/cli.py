@@ -11,6 +11,13 @@ from typing import NoReturn
 from . import __version__
 from .commands.parsers import COMMANDS
 
+DESCRIPTION = (
+    "Design the face notch, hinge and back or bore cut of a tree from trunk size, lean, side weight and decay. Without a "
+    "command the window opens. It is decision support: local law, site rules and the competent person on the spot come "
+    "first."
+)
+"""What the program is for."""
+
 
 class Parser(argparse.ArgumentParser):
     """Says what is wrong in one sentence instead of printing the whole usage."""
@@ -22,7 +29,7 @@ class Parser(argparse.ArgumentParser):
 
 def make_parser(wanted: Collection[str] = tuple(COMMANDS)) -> argparse.ArgumentParser:
     """Every command by its name, those that are wanted with their options."""
-    parser = Parser(prog="plain-compass", description="Design the face notch, hinge and back cut of a tree.")
+    parser = Parser(prog="plain-compass", description=DESCRIPTION)
     parser.add_argument("-V", "--version", action="version", version=f"plain-compass {__version__}")
     parser.set_defaults(run=_window)
     commands = parser.add_subparsers(metavar="command", parser_class=Parser)

@@ -83,6 +83,10 @@ COMMANDS: dict[str, Command] = {
     "practice": Command("cases to judge: make a set, print it, score answers", _of("practice")),
     "log": Command("the stump log: add, list, show, export, import, check, stats", _of("log")),
     "learn": Command("what a faller's own stumps teach", _of("learn")),
+    "watch": Command("one tree reckoned again whenever its file changes", _of("watch")),
+    "convert": Command("a job to today's version, its trees as CSV, its site as GeoJSON", _of("convert")),
+    "self-check": Command("closed forms and the demo's numbers, reckoned on this machine", _of("self_check")),
+    "desktop": Command("entry, icon, type of file, man pages and completion, for this user", _of("desktop")),
     "schema": Command("print the JSON Schema of job files", _of("schemas")),
 }
 """In the order in which they are told."""
