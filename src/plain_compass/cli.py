@@ -12,9 +12,9 @@ from . import __version__
 from .commands.parsers import COMMANDS
 
 DESCRIPTION = (
-    "Design the face notch, hinge and back or bore cut of a tree from trunk size, lean, side weight and decay. Without a "
-    "command the window opens. It is decision support: local law, site rules and the competent person on the spot come "
-    "first."
+    "Design the face notch, hinge and back or bore cut of a tree from trunk size, lean, side weight and decay. "
+    "Without a command the window opens. It is decision support: local law, site rules and the competent person on "
+    "the spot come first."
 )
 """What the program is for."""
 

@@ -5,15 +5,17 @@ from __future__ import annotations
 import os
 import signal
 import sys
+from collections.abc import Sequence
 from pathlib import Path
 
-from PySide6.QtCore import QSize
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication, QWidget
 
 from ..core.base.errors import PlainCompassError
 from ..job.demo import demo_job
 from ..job.files import Opened, read_job
-from ..job.tables import table_troubles
+from ..job.tables import DATA, table_troubles
 from .drawing.palette import FAMILY, font, load_fonts
 from .frame.commands import Command, Commands
 from .frame.page import PageFactory
@@ -115,6 +117,7 @@ def application() -> QApplication:
     assert isinstance(app, QApplication)
     app.setApplicationName("Plain Compass")
     app.setDesktopFileName("plain-compass")
+    app.setWindowIcon(QIcon(str(DATA / "desktop" / "icons" / "plain-compass-64.png")))
     app.setStyle("Fusion")
     if FAMILY not in load_fonts():
         print("The program's own fonts could not be loaded; another is used.", file=sys.stderr)
@@ -183,8 +186,12 @@ def start(path: Path | None, settings: Settings, recovery: Recovery, *, demo: bo
     return window
 
 
-def run(path: Path | None = None, *, demo: bool = False) -> int:
-    """Open the window and stay until it is closed."""
+def run(paths: Sequence[Path] = (), *, demo: bool = False, new_window: bool = False) -> int:
+    """Open the window and stay until it is closed; files go to one that runs already.
+
+    Args:
+        new_window: whether a window of its own is wanted even so.
+    """
     if not has_display():
         raise DisplayError("There is no display here, so no window can open; assess and card work without one.")
     # Ctrl+C in the terminal ends the program at once; unsaved work is on disk already.
@@ -194,6 +201,27 @@ def run(path: Path | None = None, *, demo: bool = False) -> int:
         del app
         load_fonts.cache_clear()
         app = application()
-    window = start(path, Settings(), Recovery(Settings.recovery_folder()), demo=demo)
+    # What talks to another window is not wanted by those who only draw.
+    from .frame.one_window import OneWindow, hand_over, server_name
+
+    settings = Settings()
+    name = server_name(settings.file)
+    if paths and not new_window and hand_over(name, paths):
+        print("Opened in the window that is there already.")
+        return 0
+    jobs = [path for path in paths if path.suffix.lower() not in (".csv", ".geojson", ".jsonl")]
+    window = start(jobs[0] if jobs else None, settings, Recovery(Settings.recovery_folder()), demo=demo)
+    window.arrivals.take([path for path in paths if path not in jobs[:1]])
+
+    def take(files: list[Path]) -> None:
+        window.setWindowState(window.windowState() & ~Qt.WindowState.WindowMinimized)
+        window.raise_()
+        window.activateWindow()
+        window.arrivals.take(files)
+
+    listening = None if new_window else OneWindow(name, take, window)
     window.raise_()
-    return app.exec()
+    status = app.exec()
+    if listening is not None:
+        listening.close()
+    return status

@@ -13,7 +13,7 @@ SHELLS = ("bash", "zsh", "fish")
 
 def _escaped(text: str) -> str:
     """Text as roff wants it: no line begins a request, hyphens can be copied."""
-    clean = text.replace("\\", "\\e").replace("-", "\\-").replace("%%", "%")
+    clean = text.replace("\\", "\\e").replace("-", "\\-").replace("%%", "%").replace("…", "...")
     return "\\&" + clean if clean[:1] in (".", "'") else clean
 
 

@@ -21,17 +21,20 @@ def run_demo(_: argparse.Namespace) -> int:
 
 
 def add_open_to(parser: argparse.ArgumentParser) -> None:
-    """Which file."""
-    parser.add_argument("file", type=Path)
+    """Which files, and in which window."""
+    parser.add_argument("files", type=Path, nargs="*", help="jobs, tree lists, sites, logs; or the word demo")
+    parser.add_argument("--new-window", action="store_true", help="in a window of its own, even where one runs")
     parser.set_defaults(run=run_open)
 
 
 def run_open(arguments: argparse.Namespace) -> int:
-    """On a job file."""
+    """On files; a single job that cannot be read is said so here, before any window opens."""
     from ..app.main import run
     from ..job.files import read_job
 
-    if str(arguments.file) == "demo" and not arguments.file.exists():
-        return run(demo=True)
-    read_job(arguments.file)
-    return run(arguments.file)
+    files: list[Path] = arguments.files
+    if [str(each) for each in files] == ["demo"] and not files[0].exists():
+        return run(demo=True, new_window=arguments.new_window)
+    if len(files) == 1 and files[0].suffix.lower() not in (".csv", ".geojson", ".jsonl"):
+        read_job(files[0])
+    return run(files, new_window=arguments.new_window)

@@ -24,6 +24,7 @@ from ...core.judge.findings import Finding
 from ...job.document import STANDS
 from ..drawing.palette import DARK, LIGHT, Palette
 from .answer_actions import AnswerActions
+from .arrivals import Arrivals
 from .autosave import Autosave
 from .band import MarginBand
 from .commands import Command, Commands
@@ -90,6 +91,7 @@ class Window(QMainWindow):
         self.jobs, self.edits = JobActions(self, self.kept), EditActions(self)
         self.lists = ListActions(self)
         self.sites = SiteActions(self)
+        self.arrivals = Arrivals(self, self.jobs, self.lists, self.sites)
         self.commands = Commands(self)
         self.dialogs = Dialogs(self)
         self.pages = Late(self._bound(pages), self._page_made)
@@ -263,14 +265,8 @@ class Window(QMainWindow):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        """Open the first file dropped; the trees of a list are added, a log given away is taken in."""
-        path = Path(event.mimeData().urls()[0].toLocalFile())
-        if path.suffix.lower() == ".jsonl":
-            self.book.take_in_file(path)
-        elif path.suffix.lower() == ".csv":
-            self.lists.import_trees(path)
-        else:
-            self.jobs.open(path)
+        """Every file dropped goes to its reader."""
+        self.arrivals.take([Path(url.toLocalFile()) for url in event.mimeData().urls() if url.isLocalFile()])
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Nothing unsaved goes without a word."""
