@@ -10,7 +10,7 @@ MINUTES ?= 3
 # The locks are complete (a test sees to it), so nothing is resolved: a resolver may want something newer than the lock.
 PIP := $(BIN)/python -m pip install --disable-pip-version-check --no-deps --require-hashes
 
-.PHONY: one demo test install screenshots bench lint lock clean kill mutants fuzz
+.PHONY: one demo test install screenshots bench lint lock clean kill mutants fuzz deb wheel handbook release
 
 demo:
 	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
@@ -79,3 +79,11 @@ mutants: $(DEV)
 
 fuzz: $(DEV)
 	@$(BIN)/python tools/fuzz.py --minutes $(MINUTES)
+
+# The wheel is built with what the lock holds: nothing is fetched for it.
+wheel: $(DEV)
+	@$(BIN)/python -m pip --disable-pip-version-check wheel -q --no-deps --no-build-isolation -w dist .
+	@ls dist/*.whl
+
+deb: $(DEV)
+	@$(BIN)/python tools/make_deb.py
