@@ -87,3 +87,12 @@ wheel: $(DEV)
 
 deb: $(DEV)
 	@$(BIN)/python tools/make_deb.py
+
+handbook: $(RUNTIME)
+	@$(BIN)/python tools/system_libraries.py
+	@$(BIN)/python tools/make_handbook.py
+
+# Everything a release hands out, from a clean tree, with the checksums of it all; docs/release.md is the list to go by.
+release: lint wheel deb handbook
+	@test -z "$$(git status --porcelain)" || { echo "The tree has changes that are not committed; a release is made of what is committed."; exit 2; }
+	@$(BIN)/python tools/make_release.py

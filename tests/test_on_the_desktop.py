@@ -11,10 +11,10 @@ from xml.etree import ElementTree
 import pytest
 
 from plain_compass import __version__
-from plain_compass.cli import main, make_parser
+from plain_compass.cli import main
 from plain_compass.commands.desktop import SHIPPED, files_for
 from plain_compass.commands.manual import completion, man_pages
-from plain_compass.commands.parsers import COMMANDS
+from plain_compass.commands.parsers import COMMANDS, make_parser
 from plain_compass.job.demo import demo_job
 from plain_compass.job.files import job_text
 

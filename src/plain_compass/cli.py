@@ -2,48 +2,11 @@
 
 from __future__ import annotations
 
-import argparse
 import os
 import sys
-from collections.abc import Collection, Sequence
-from typing import NoReturn
+from collections.abc import Sequence
 
-from . import __version__
-from .commands.parsers import COMMANDS
-
-DESCRIPTION = (
-    "Design the face notch, hinge and back or bore cut of a tree from trunk size, lean, side weight and decay. "
-    "Without a command the window opens. It is decision support: local law, site rules and the competent person on "
-    "the spot come first."
-)
-"""What the program is for."""
-
-
-class Parser(argparse.ArgumentParser):
-    """Says what is wrong in one sentence instead of printing the whole usage."""
-
-    def error(self, message: str) -> NoReturn:
-        """One sentence on standard error, exit status 2."""
-        self.exit(2, f"{message}; see {self.prog} --help.\n")
-
-
-def make_parser(wanted: Collection[str] = tuple(COMMANDS)) -> argparse.ArgumentParser:
-    """Every command by its name, those that are wanted with their options."""
-    parser = Parser(prog="plain-compass", description=DESCRIPTION)
-    parser.add_argument("-V", "--version", action="version", version=f"plain-compass {__version__}")
-    parser.set_defaults(run=_window)
-    commands = parser.add_subparsers(metavar="command", parser_class=Parser)
-    for name, command in COMMANDS.items():
-        made = commands.add_parser(name, help=command.help)
-        if name in wanted:
-            command.add(made)
-    return parser
-
-
-def _window(arguments: argparse.Namespace) -> int:
-    from .commands.window import run_window
-
-    return run_window(arguments)
+from .commands.parsers import COMMANDS, make_parser
 
 
 def main(argv: Sequence[str] | None = None) -> int:

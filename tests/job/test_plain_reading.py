@@ -12,16 +12,10 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from plain_compass.job.built import built_from, job_from_plain
 from plain_compass.job.demo import demo_coupe, demo_job
 from plain_compass.job.document import Job, LogEntry
-from plain_compass.job.plain import (
-    DocumentError,
-    built_from,
-    entry_to_plain,
-    job_from_plain,
-    job_to_plain,
-    plainly_built,
-)
+from plain_compass.job.plain import DocumentError, entry_to_plain, job_to_plain, plainly_built
 from plain_compass.job.schema import built_by_pydantic
 from plain_compass.log.places import demo_entries
 

@@ -13,6 +13,7 @@ from pathlib import Path
 from ..job.disk import JobFileError, reason_of, write_atomically
 from ..job.tables import DATA
 from .manual import SHELLS, completion, man_pages
+from .parsers import make_parser
 
 SHIPPED = DATA / "desktop"
 """What ships as it is."""
@@ -42,8 +43,6 @@ def add_to(parser: argparse.ArgumentParser) -> None:
 
 def run(arguments: argparse.Namespace) -> int:
     """Do it."""
-    from ..cli import make_parser
-
     if arguments.completion:
         print(completion(make_parser(), arguments.completion), end="")
         return 0
@@ -73,8 +72,6 @@ def files_for(started: str) -> dict[str, str | bytes]:
     Args:
         started: what the desktop is to start.
     """
-    from ..cli import make_parser
-
     entry = (SHIPPED / f"{NAME}.desktop").read_text(encoding="utf-8")
     entry = entry.replace(f"Exec={NAME} ", f"Exec={started} ").replace(f"TryExec={NAME}", f"TryExec={started}")
     files: dict[str, str | bytes] = {

@@ -6,11 +6,20 @@ The imports stand inside the functions: a list of commands is not to wait for wh
 from __future__ import annotations
 
 import argparse
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from importlib import import_module
-from typing import Any, NamedTuple
+from typing import Any, NamedTuple, NoReturn
+
+from .. import __version__
 
 AddTo = Callable[[argparse.ArgumentParser], None]
+DESCRIPTION = (
+    "Design the felling cut of a tree, its notch, what is left to hold it and the cut from behind or bored, from trunk "
+    "size, lean, side weight and decay. "
+    "Without a command the window opens. It is decision support: local law, site rules and the competent person on "
+    "the spot come first."
+)
+"""What the program is for."""
 
 
 class Command(NamedTuple):
@@ -65,7 +74,7 @@ COMMANDS: dict[str, Command] = {
     "rose": Command(
         "every bearing of one tree: margin, what rules, help needed, targets", _of_tree("rose", options=True)
     ),
-    "fall": Command("where one tree goes, what its hinge does, and how sure that is", _of_tree("fall", options=True)),
+    "fall": Command("where one tree goes, how it is held, and how sure that is", _of_tree("fall", options=True)),
     "site": Command("a job's site as GeoJSON, in and out", _of("site")),
     "measure": Command("height, lean or girth from readings, with their spread", _of("measure")),
     "trees": Command("list a job's trees; import or export them as CSV", _of("trees")),
@@ -90,3 +99,30 @@ COMMANDS: dict[str, Command] = {
     "schema": Command("print the JSON Schema of job files", _of("schemas")),
 }
 """In the order in which they are told."""
+
+
+class Parser(argparse.ArgumentParser):
+    """Says what is wrong in one sentence instead of printing the whole usage."""
+
+    def error(self, message: str) -> NoReturn:
+        """One sentence on standard error, exit status 2."""
+        self.exit(2, f"{message}; see {self.prog} --help.\n")
+
+
+def make_parser(wanted: Collection[str] = tuple(COMMANDS)) -> argparse.ArgumentParser:
+    """Every command by its name, those that are wanted with their options."""
+    parser = Parser(prog="plain-compass", description=DESCRIPTION)
+    parser.add_argument("-V", "--version", action="version", version=f"plain-compass {__version__}")
+    parser.set_defaults(run=_window)
+    commands = parser.add_subparsers(metavar="command", parser_class=Parser)
+    for name, command in COMMANDS.items():
+        made = commands.add_parser(name, help=command.help)
+        if name in wanted:
+            command.add(made)
+    return parser
+
+
+def _window(arguments: argparse.Namespace) -> int:
+    from .window import run_window
+
+    return run_window(arguments)

@@ -10,10 +10,11 @@ from pathlib import Path
 from typing import Any, NoReturn
 
 from ..core.base.errors import InputError
+from .built import job_from_plain
 from .disk import JobFileError, content_hash, decoded, read_bytes, write_atomically
 from .document import FORMAT, VERSION, Job, check_plan
 from .migrate import migrated
-from .plain import DocumentError, job_from_plain, job_to_plain
+from .plain import DocumentError, job_to_plain
 from .reading_checks import check_readings
 
 MOST_DIGITS = 400

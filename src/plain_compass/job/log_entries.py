@@ -14,9 +14,10 @@ from ..core.stump.as_cut import AsCut
 from ..core.stump.facts import Facts, facts_of
 from ..core.stump.told import Told
 from ..core.tree.wood import Indicative
+from .built import entry_from_plain
 from .document import Job, LogEntry, case_of, with_tree
 from .fields import is_choice, is_number, label_of, quantity_at
-from .plain import entry_from_plain, entry_to_plain
+from .plain import entry_to_plain
 from .tables import indicative, practice_of, wood_of
 from .words import Speech
 

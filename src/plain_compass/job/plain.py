@@ -29,18 +29,8 @@ class DocumentError(PlainCompassError, ValueError):
     """A job document that does not say what it should; the text names field, value and what is accepted."""
 
 
-class _DoubtError(Exception):
+class DoubtError(Exception):
     """Plain checks do not vouch for a value."""
-
-
-def built_from(cls: type[T], raw: dict[str, Any]) -> T:
-    """One of a class from plain data, its ranges checked; DocumentError names the first field that is wrong."""
-    try:
-        return plainly_built(cls, raw)
-    except _DoubtError:
-        from .schema import built_by_pydantic
-
-        return built_by_pydantic(cls, raw)
 
 
 def plainly_built(cls: type[T], raw: Any) -> T:
@@ -48,19 +38,6 @@ def plainly_built(cls: type[T], raw: Any) -> T:
     # A class can always be hashed; the type checker wants to be told.
     found: T = _reader(cls)(raw)  # type: ignore[arg-type]
     return found
-
-
-def job_from_plain(raw: dict[str, Any]) -> Job:
-    """A job from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
-    return built_from(Job, {key: value for key, value in raw.items() if key not in ("format", "version")})
-
-
-def entry_from_plain(raw: dict[str, Any]) -> LogEntry:
-    """An entry from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
-    return built_from(LogEntry, raw)
-
-
-# Writing -----------------------------------------------------------------------------------------------
 
 
 def plain_of(value: Any) -> dict[str, Any]:
@@ -103,13 +80,13 @@ def _reader(cls: type) -> Read:
 
     def read(raw: Any) -> Any:
         if raw.__class__ is not dict:
-            raise _DoubtError
+            raise DoubtError
         found = {}
         for name, of, default in reads:
             if name in raw:
                 found[name] = of(raw[name])
             elif default is MISSING:
-                raise _DoubtError
+                raise DoubtError
             else:
                 found[name] = default() if default.__class__ is types.FunctionType else default
         return cls(**found)
@@ -157,7 +134,7 @@ def _or_nothing(hint: Any) -> Read:
 def _list_of(each: Read) -> Read:
     def read(value: Any) -> Any:
         if value.__class__ is not list:
-            raise _DoubtError
+            raise DoubtError
         return tuple(map(each, value))
 
     return read
@@ -169,7 +146,7 @@ def _one_of(options: Iterable[Any]) -> Read:
 
     def read(value: Any) -> Any:
         if value.__class__ is not str or value not in keys:
-            raise _DoubtError
+            raise DoubtError
         return keys[value]
 
     return read
@@ -181,7 +158,7 @@ def _within(of: Read, quantity: Quantity) -> Read:
     def read(value: Any) -> Any:
         found = of(value)
         if found is not None and not low <= found <= high:
-            raise _DoubtError
+            raise DoubtError
         return found
 
     return read
@@ -193,41 +170,41 @@ def _float(value: Any) -> float:
     elif value.__class__ is int and abs(value) < 2**53:
         found = float(value)
     else:
-        raise _DoubtError
+        raise DoubtError
     if not math.isfinite(found):
-        raise _DoubtError
+        raise DoubtError
     return found
 
 
 def _int(value: Any) -> int:
     if value.__class__ is not int:
-        raise _DoubtError
+        raise DoubtError
     return int(value)
 
 
 def _bool(value: Any) -> bool:
     if value.__class__ is not bool:
-        raise _DoubtError
+        raise DoubtError
     return bool(value)
 
 
 def _text(value: Any) -> str:
     if value.__class__ is not str:
-        raise _DoubtError
+        raise DoubtError
     if not value.isascii():
         try:
             value.encode()
         except UnicodeEncodeError:
-            raise _DoubtError from None
+            raise DoubtError from None
     return str(value)
 
 
 def _name(value: Any) -> str:
     found = _text(value)
     if len(found) > NAME_LENGTH or not _NAME.fullmatch(found):
-        raise _DoubtError
+        raise DoubtError
     return found
 
 
 def _doubted(_: Any) -> Any:
-    raise _DoubtError
+    raise DoubtError

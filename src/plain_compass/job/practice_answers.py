@@ -19,8 +19,9 @@ from ..core.practice.now import BY_KEY as SIGNS
 from ..core.practice.now import WORTH, now_truth
 from ..core.practice.scoring import NO_SENSE, Scored, scored_choice, scored_number, scored_outcome
 from ..core.practice.skills import BY_KEY
+from .built import built_from
 from .disk import JobFileError, read_text
-from .plain import built_from, plain_of
+from .plain import plain_of
 from .practice_case import SetCase, case_of_set
 from .practice_set import PracticeSet
 from .practice_terms import names_of

@@ -13,9 +13,10 @@ from ..core.base.errors import InputError, PlainCompassError
 from ..core.base.quantity import name
 from ..core.practice.skills import Task
 from ..core.stump.as_cut import AsCut
+from .built import built_from
 from .disk import JobFileError, read_text
 from .document import Job, TreePlan
-from .plain import built_from, plain_of
+from .plain import plain_of
 from .practice_case import SetCase, asked_of, case_of_set, make_case
 from .practice_words import truth_of
 

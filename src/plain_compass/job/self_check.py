@@ -74,7 +74,7 @@ def _section(result: Assessment) -> Iterator[Check]:
     chord = 2 * math.sqrt(0.2**2 - (0.2 - 0.08 - 0.04) ** 2)
     yield Check("length of the [hinge] at its back: a chord", float(across.max() - across.min()), chord, 2e-3)
     corner = next(mark for mark in result.tape_marks if mark.key == "face_corner")
-    yield Check("tape to the face's corner: R acos(a/R)", corner.left_m or 0.0, 0.2 * math.acos(0.12 / 0.2), 2e-3)
+    yield Check("tape to the corner of the notch: R acos(a/R)", corner.left_m or 0.0, 0.2 * math.acos(0.12 / 0.2), 2e-3)
 
 
 def _stem() -> Iterator[Check]:

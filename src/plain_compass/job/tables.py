@@ -6,7 +6,7 @@ import json
 import math
 import statistics
 import tomllib
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import fields, replace
 from functools import cache
 from importlib.resources import files
@@ -143,6 +143,15 @@ def _constants() -> tuple[Indicative, tuple[str, ...]]:
     for table, content in laid_over.items():
         flat.update({table: content} if table in names else content)
     return Indicative(**flat), (*unread, *refused)
+
+
+def constants_in_force() -> Iterator[tuple[str, float, float]]:
+    """(name, value now, value as it ships) of every indicative constant."""
+    now = indicative()
+    for table, content in _shipped("indicative.toml").items():
+        for key, shipped in content.items():
+            value = getattr(now, table)[key] if hasattr(now, table) else getattr(now, key)
+            yield f"{table}.{key}", value, shipped
 
 
 def _shipped(name: str) -> dict[str, Any]:

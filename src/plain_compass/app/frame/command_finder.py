@@ -103,6 +103,10 @@ OTHER_WORDS: dict[str, str] = {
     "card.all": "print paper every set of cards job",
     "card.strip": "tape chalk marks print",
     "help.keys": "shortcuts keyboard help",
+    "help.this": "handbook manual explain what field finding",
+    "help.model": "equations formula physics constants sources handbook",
+    "help.words": "glossary vocabulary terms handbook",
+    "help.lessons": "learn tutorial handbook",
     "help.find": "search",
 }
 """Words by which people look for a command beside those of its title."""

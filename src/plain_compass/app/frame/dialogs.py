@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Protocol
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from ...job.document import Job
 from ..drawing.palette import Palette
@@ -43,6 +43,18 @@ class Dialogs:
     def keys(self) -> None:
         """The shortcut sheet."""
         self._open(ShortcutSheet(self.under.commands, self.under.frame))
+
+    def help(self, step: str) -> None:
+        """The handbook at the page about what has the keyboard."""
+        from .help_window import page_about  # the handbook is read when first asked for: it is no part of the start
+
+        self.help_page(page_about(QApplication.focusWidget(), step))
+
+    def help_page(self, page: str) -> None:
+        """The handbook at a page."""
+        from .help_window import HelpWindow
+
+        self._open(HelpWindow(self.under.store.snapshot.speech, page, self.under.colours, self.under.frame))
 
     def find(self) -> None:
         """Find a command by words."""

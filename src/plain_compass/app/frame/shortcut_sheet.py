@@ -1,4 +1,4 @@
-"""The shortcut sheet (F1): every command with its keys, and what the mouse does on a drawing."""
+"""The shortcut sheet (Ctrl+F1): every command with its keys, and what the mouse does on a drawing."""
 
 from __future__ import annotations
 
@@ -65,7 +65,7 @@ def in_columns(groups: list[Group], count: int) -> list[list[Group]]:
 
 
 class ShortcutSheet(QDialog):
-    """Shown by F1; Escape closes it."""
+    """Shown by Ctrl+F1; Escape closes it."""
 
     def __init__(self, commands: Commands, parent: QWidget) -> None:
         super().__init__(parent)

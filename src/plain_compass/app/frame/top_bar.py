@@ -75,7 +75,7 @@ class TopBar(QWidget):
         self.mode.setVisible(False)
         row.insertWidget(0, self.mode, 1)
         self.of_job = [commands.button("edit.undo", "Undo"), commands.button("edit.redo", "Redo"), job]
-        for widget in (*self.of_job, commands.button("train.open"), commands.button("help.keys", "Keys")):
+        for widget in (*self.of_job, commands.button("train.open"), commands.button("help.this", "Help")):
             row.addWidget(widget)
         self.setFixedHeight(58)
 

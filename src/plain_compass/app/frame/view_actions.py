@@ -47,7 +47,11 @@ def view_commands(room: Room, edits: EditActions) -> list[Command]:
         Command("view.dark", "Light or dark", "Ctrl+D", room.toggle_scheme),
         Command("copy.picture", "Copy the drawing as a picture", "Ctrl+Shift+C", lambda: copy_picture(room)),
         Command("copy.svg", "Copy the drawing as SVG", "Ctrl+Alt+C", lambda: copy_svg(room)),
-        Command("help.keys", "Keys", "F1", room.dialogs.keys),
+        Command("help.this", "Help on this", "F1", lambda: room.dialogs.help(room.step)),
+        Command("help.model", "How it reckons", "", lambda: room.dialogs.help_page("model")),
+        Command("help.words", "Words of the trade", "", lambda: room.dialogs.help_page("terms")),
+        Command("help.lessons", "Ten lessons", "", lambda: room.dialogs.help_page("lessons")),
+        Command("help.keys", "Keys", "Ctrl+F1", room.dialogs.keys),
         Command("edit.history", "Steps so far…", "Ctrl+H", room.dialogs.history),
         Command("help.find", "Find a command", "Ctrl+Space", room.dialogs.find),
     ]

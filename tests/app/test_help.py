@@ -1,0 +1,80 @@
+"""The handbook in its window: F1 on what has the keyboard, words that find, links that lead on and back."""
+
+from PySide6.QtCore import Qt, QUrl
+from PySide6.QtTest import QTest
+from pytestqt.qtbot import QtBot
+
+from plain_compass.app.frame.field_edit import FieldEdit
+from plain_compass.app.frame.help_window import ID, HelpWindow, found_pages
+from plain_compass.app.frame.window import Window
+
+
+def opened(window: Window) -> HelpWindow:
+    book = window.findChildren(HelpWindow)[-1]
+    assert isinstance(book, HelpWindow)
+    return book
+
+
+def test_f1_in_a_field_opens_the_page_of_that_field(window: Window, qtbot: QtBot) -> None:
+    window.show_step("cut")
+    field = window.pages["cut"].findChild(FieldEdit, "cut.face.depth_m")
+    window.activateWindow()
+    field.setFocus()
+    qtbot.waitUntil(field.hasFocus)
+    QTest.keyClick(field, Qt.Key.Key_F1)
+    assert opened(window).at == "field:cut.face.depth_m"
+    assert "Accepted" in opened(window).text.toPlainText()
+
+
+def test_f1_on_a_finding_opens_the_page_of_that_finding(window: Window, qtbot: QtBot) -> None:
+    findings = window.side.findings
+    window.activateWindow()
+    findings.setFocus()
+    qtbot.waitUntil(findings.hasFocus)
+    row = next(at for at, row in enumerate(findings.findings_model.rows) if row.kind == "finding")
+    findings.setCurrentIndex(findings.findings_model.index(row))
+    about = findings.findings_model.rows[row].finding
+    assert about is not None
+    QTest.keyClick(findings, Qt.Key.Key_F1)
+    assert opened(window).at.startswith(f"finding:{about.id.split('.')[0]}")
+
+
+def test_f1_anywhere_else_opens_the_lesson_of_the_step(window: Window) -> None:
+    window.show_step("ground")
+    window.setFocus()
+    window.commands.run("help.this")
+    assert opened(window).at == "lesson:2"
+
+
+def test_typed_words_find_a_page_and_arrows_go_on(window: Window) -> None:
+    window.dialogs.help_page("index")
+    book = opened(window)
+    QTest.keyClicks(book.typed, "side weight")
+    assert 0 < book.list.count() < len(book.texts)
+    first = book.at
+    assert "side weight" in book.texts[first].lower()
+    QTest.keyClick(book.typed, Qt.Key.Key_Down)
+    assert book.at == book.list.item(1).data(ID) != first
+    QTest.keyClick(book.back, Qt.Key.Key_Space)
+    assert book.at == first
+
+
+def test_words_in_a_title_come_before_words_in_a_text() -> None:
+    texts = {"a": "# One\nof the rope", "b": "# Rope\nlong", "c": "# Other\nnothing"}
+    assert found_pages(texts, "ROPE") == ["b", "a"]
+    assert found_pages(texts, "") == ["a", "b", "c"]
+
+
+def test_every_link_of_every_page_turns_to_it(window: Window) -> None:
+    window.dialogs.help_page("index")
+    book = opened(window)
+    for id in book.texts:
+        book.text.anchorClicked.emit(QUrl(f"help:{id}"))
+        assert book.at == id
+        assert book.text.toPlainText().strip()
+
+
+def test_the_book_speaks_the_vocabulary_in_use(window: Window) -> None:
+    window.commands.run("view.words")
+    window.dialogs.help_page("lesson:5")
+    assert "holding wood" in opened(window).text.toPlainText()
