@@ -74,6 +74,20 @@ def test_every_link_of_every_page_turns_to_it(window: Window) -> None:
         assert book.text.toPlainText().strip()
 
 
+def test_the_page_of_a_form_shows_it_cut_on_the_tree_that_is_open(window: Window) -> None:
+    window.dialogs.help_page("form:face.open")
+    book = opened(window)
+    assert "\N{OBJECT REPLACEMENT CHARACTER}" in book.text.toPlainText()
+    book.show_page("lesson:1")
+    assert "\N{OBJECT REPLACEMENT CHARACTER}" not in book.text.toPlainText()
+
+
+def test_links_are_seen_on_dark_paper_too(window: Window) -> None:
+    window.commands.run("view.dark")
+    window.dialogs.help_page("lesson:1")
+    assert opened(window).colours.focus.lower() in opened(window).text.toHtml().lower()
+
+
 def test_the_book_speaks_the_vocabulary_in_use(window: Window) -> None:
     window.commands.run("view.words")
     window.dialogs.help_page("lesson:5")

@@ -54,7 +54,7 @@ class Dialogs:
         """The handbook at a page."""
         from .help_window import HelpWindow
 
-        self._open(HelpWindow(self.under.store.snapshot.speech, page, self.under.colours, self.under.frame))
+        self._open(HelpWindow(self.under.store.snapshot, page, self.under.colours, self.under.frame))
 
     def find(self) -> None:
         """Find a command by words."""

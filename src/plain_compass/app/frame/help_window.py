@@ -5,7 +5,15 @@ from __future__ import annotations
 import re
 
 from PySide6.QtCore import QSize, Qt, QUrl
-from PySide6.QtGui import QColor, QDesktopServices, QPalette, QTextBlockFormat, QTextCursor
+from PySide6.QtGui import (
+    QColor,
+    QDesktopServices,
+    QTextBlockFormat,
+    QTextCharFormat,
+    QTextCursor,
+    QTextDocument,
+    QTextImageFormat,
+)
 from PySide6.QtWidgets import (
     QDialog,
     QHBoxLayout,
@@ -18,10 +26,11 @@ from PySide6.QtWidgets import (
 )
 
 from ...job import handbook
-from ...job.words import Speech
 from ..drawing.palette import Palette, font
 from .findings_list import FindingsList
+from .help_picture import PICTURE_PX, picture_on
 from .narrowing_edit import NarrowingEdit
+from .store import Snapshot
 
 SIZE_PX = (980, 640)
 """Larger than the text needs, smaller than the smallest window it lies on."""
@@ -31,6 +40,8 @@ PAGE_ROWS = 10
 """Titles one moves on by Page Up and Page Down."""
 MARGIN_PX, GAP_PX, LINE_PERCENT = 18.0, 10.0, 120.0
 """Round a page, under a paragraph, and from line to line."""
+PICTURE = "picture"
+"""What the picture of a page is called inside it."""
 KINDS = {"group": "peg", "finding": "finding", "form": "cut", "field": "field", "term": "word"}
 """What a row is about where its title alone would not say it."""
 ID = Qt.ItemDataRole.UserRole
@@ -76,8 +87,9 @@ def found_pages(texts: dict[str, str], typed: str) -> list[str]:
 class HelpWindow(QDialog):
     """The handbook. Typing narrows the list, arrows turn the pages, Alt+Left goes back, Escape closes it."""
 
-    def __init__(self, speech: Speech, page: str, colours: Palette, parent: QWidget) -> None:
+    def __init__(self, snapshot: Snapshot, page: str, colours: Palette, parent: QWidget) -> None:
         super().__init__(parent)
+        self.snapshot, self.colours, speech = snapshot, colours, snapshot.speech
         self.setWindowTitle("Handbook")
         self.setObjectName("page")
         self.texts = {id: handbook.page(id, speech) for id in handbook.page_ids()}
@@ -88,15 +100,13 @@ class HelpWindow(QDialog):
         self.list.setAccessibleName("Pages of the handbook")
         self.list.setFont(font(14))
         self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.text = QTextBrowser()
         self.text.setObjectName("helpText")
         self.text.setAccessibleName("Page of the handbook")
         self.text.setFont(font(15))
         self.text.setOpenLinks(False)
-        dressed = self.text.palette()
-        dressed.setColor(QPalette.ColorRole.Link, QColor(colours.lay))
-        self.text.setPalette(dressed)
         self.back = QPushButton("Back")
         self.back.setShortcut("Alt+Left")
         self.back.setAutoDefault(False)
@@ -135,6 +145,8 @@ class HelpWindow(QDialog):
         self.back.setEnabled(bool(self.before))
         self.text.setMarkdown(self.texts[id])
         self._give_room()
+        self._colour_links()
+        self._add_picture(id)
         self.text.moveCursor(QTextCursor.MoveOperation.Start)
         self.list.blockSignals(True)
         rows = [row for row in range(self.list.count()) if self.list.item(row).data(ID) == id]
@@ -154,6 +166,30 @@ class HelpWindow(QDialog):
                 shape.setLineHeight(LINE_PERCENT, QTextBlockFormat.LineHeightTypes.ProportionalHeight.value)
                 cursor.setBlockFormat(shape)
             block = block.next()
+
+    def _colour_links(self) -> None:
+        """In a colour of the scheme in use: Qt's own blue cannot be read on dark paper."""
+        cursor, ink = QTextCursor(self.text.document()), QTextCharFormat()
+        ink.setForeground(QColor(self.colours.focus))
+        while not cursor.atEnd():
+            cursor.movePosition(QTextCursor.MoveOperation.NextCharacter, QTextCursor.MoveMode.KeepAnchor)
+            if cursor.charFormat().isAnchor():
+                cursor.mergeCharFormat(ink)
+            cursor.setPosition(cursor.position())
+
+    def _add_picture(self, id: str) -> None:
+        """Below the title, where the page is about something that can be drawn."""
+        image = picture_on(id, self.snapshot, self.colours)
+        if image is not None:
+            document = self.text.document()
+            document.addResource(QTextDocument.ResourceType.ImageResource, QUrl(PICTURE), image)
+            cursor = QTextCursor(document.firstBlock())
+            cursor.movePosition(QTextCursor.MoveOperation.EndOfBlock)
+            cursor.insertBlock(QTextBlockFormat(), QTextCharFormat())
+            shape = QTextImageFormat()
+            shape.setName(PICTURE)
+            shape.setWidth(PICTURE_PX.width())
+            cursor.insertImage(shape)
 
     def _near(self, row: int) -> int:
         return min(max(row, 0), self.list.count() - 1)

@@ -68,6 +68,8 @@ def _lists(p: Palette) -> str:
     """Lists, tables, menus, dialogs and scroll bars."""
     return f"""
     QListView {{ background: {p.sheet}; border: none; outline: none; }}
+    QTextBrowser {{ background: {p.sheet}; border: 1px solid {p.line}; }}
+    QTextBrowser:focus {{ border: 2px solid {p.focus}; }}
     QListView:focus {{ border: 2px solid {p.focus}; }}
     QListWidget::item {{ padding: 3px 4px; }}
     QListWidget::item:selected {{ background: {p.focus}; color: {p.sheet}; }}

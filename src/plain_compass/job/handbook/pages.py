@@ -92,7 +92,8 @@ def _finding(id: str, speech: Speech) -> str:
         group = LIMITS[id].group
         name = speech.say(glossary()["groups"][group])
         lines += [f"Limit state: {_link(f'group:{group}', name)}. Its level is its chance of failing.", ""]
-    told = [key for key in sentences() if key.startswith(f"{id}.") and not key.endswith("change")]
+    mine = [key for key in sentences() if key.startswith(f"{id}.") and not key.endswith("change")]
+    told = [key for key in mine if sentences()[key].endswith(".")]  # the rest are parts of these
     if told:
         lines += ["What is said of it:", "", *(f"- {_said(sentences()[key], speech)}" for key in told), ""]
     changes = [sentences()[key] for key in sentences() if key.startswith(f"{id}.") and key.endswith("change")]

@@ -1,0 +1,39 @@
+"""The drawing on a page of the handbook about a form of cut: in the round, on the tree that is open."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtCore import QRectF, QSize
+from PySide6.QtGui import QColor, QImage, QPainter
+
+from ...core.assess import assess_many
+from ...core.cuts import form_of
+from ..drawing.palette import Palette
+from ..drawing.round_painter import Look, paint_round
+from ..drawing.shapes import Shapes
+from .store import Snapshot
+
+PICTURE_PX = QSize(520, 360)
+"""Beside the list of pages in the smallest window."""
+LOOK = Look(38.0, 34.0)
+
+
+def picture_on(page: str, snapshot: Snapshot, colours: Palette) -> QImage | None:
+    """The picture of a page; None where it has none, or where the form cannot be cut on this stem."""
+    kind, _, rest = page.partition(":")
+    if kind != "form":
+        return None
+    part, _, key = rest.partition(".")
+    case = snapshot.result.case
+    (drawn,) = assess_many([replace(case, cut=form_of(part, key).design(case))])
+    if drawn is None:
+        return None
+    image = QImage(PICTURE_PX * 2, QImage.Format.Format_RGB32)
+    image.setDevicePixelRatio(2.0)
+    image.fill(QColor(colours.sheet))
+    with QPainter(image) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        box = QRectF(0.0, 0.0, PICTURE_PX.width(), PICTURE_PX.height())
+        paint_round(painter, box, Shapes(drawn).solid, LOOK, colours, speech=snapshot.speech)
+    return image
