@@ -93,6 +93,7 @@ handbook: $(RUNTIME)
 	@$(BIN)/python tools/make_handbook.py
 
 # Everything a release hands out, from a clean tree, with the checksums of it all; docs/release.md is the list to go by.
-release: lint wheel deb handbook
+release: lint
 	@test -z "$$(git status --porcelain)" || { echo "The tree has changes that are not committed; a release is made of what is committed."; exit 2; }
+	@rm -rf dist && $(MAKE) --no-print-directory wheel deb handbook
 	@$(BIN)/python tools/make_release.py

@@ -11,11 +11,14 @@ from pathlib import Path
 
 import pytest
 
+from plain_compass import __version__
 from plain_compass.cli import main
-from plain_compass.job import self_check
+from plain_compass.job import self_check, stamp
 from plain_compass.job.demo import demo_job
 from plain_compass.job.edits import set_value
 from plain_compass.job.files import job_text, read_job, write_job
+from plain_compass.job.geojson import site_geojson
+from plain_compass.job.tables import indicative
 
 
 def test_every_check_is_good_here_and_says_what_it_is(capsys: pytest.CaptureFixture[str]) -> None:
@@ -87,3 +90,42 @@ def test_a_file_that_changes_is_reckoned_again(tmp_path: Path, capsys: pytest.Ca
 
 def test_watching_what_cannot_change_is_refused(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["watch", "demo"]) == 2 and "wants a file that can change" in capsys.readouterr().err
+
+
+JSON_COMMANDS = (
+    "assess demo",
+    "mend demo",
+    "fall demo",
+    "rose demo",
+    "why demo --tree WH-07",
+    "trees demo",
+    "cuts",
+    "stages demo",
+    "suggest demo",
+    "practices",
+    "species",
+    "measure girth --girth 163cm",
+    "block plan demo",
+)
+"""As many as say what they were reckoned by."""
+
+
+@pytest.mark.parametrize("command", JSON_COMMANDS)
+def test_every_answer_in_json_says_by_what_it_was_reckoned(command: str, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main([*command.split(), "--json"]) == 0
+    by = json.loads(capsys.readouterr().out)["plain_compass"]
+    assert by["output"] == stamp.OUTPUT and by["version"] == __version__ and len(by["constants"]) == 12
+    assert ("practice" in by) == ("demo" in command)
+
+
+def test_another_constant_is_another_fingerprint_and_the_same_is_the_same() -> None:
+    own = indicative()
+    assert stamp.stamp()["constants"] == stamp.fingerprint(stamp.constants_text(own))
+    other = replace(own, peak_share=own.peak_share * 1.001)
+    assert stamp.fingerprint(stamp.constants_text(other)) != stamp.stamp()["constants"]
+
+
+def test_what_is_exported_says_by_what_it_was_reckoned() -> None:
+    told = json.loads(site_geojson(demo_job()))["plain_compass"]
+    assert told.items() >= stamp.stamp(demo_job().practice).items()
+    assert "constants" in stamp.stamp_words("fifth-and-tenth") and "ifth" in stamp.stamp_words("fifth-and-tenth")

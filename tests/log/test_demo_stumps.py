@@ -18,10 +18,11 @@ from plain_compass.job.document import assess_tree
 from plain_compass.job.fall import Draw, fan_for
 from plain_compass.job.hand_edits import as_shipped, use_in_plans
 from plain_compass.job.learned_words import hand_words, known_words
-from plain_compass.job.log_entries import case_of_entry, constants_of, constants_text
+from plain_compass.job.log_entries import case_of_entry, constants_of
 from plain_compass.job.made_fallers import FALLERS
 from plain_compass.job.report import assessment_to_plain
 from plain_compass.job.spreads import judged_tree
+from plain_compass.job.stamp import constants_text
 from plain_compass.job.tables import indicative
 from plain_compass.log.backtest import backtest_in_steps
 from plain_compass.log.places import demo_log

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import argparse
-import json
 
 from ..core.base.levels import LEVELS, Level
 from ..job.document import Job, TreePlan
 from ..job.fall import judged_with_fall
 from ..job.report import assessment_to_plain, table
+from ..job.stamp import output_text
 from .on_tree import about_tree
 
 FAIL_ON = ("stop", "unknown", "watch")
@@ -31,7 +31,7 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
     result, chances = judged_with_fall(job, plan.id)
     if arguments.json:
         plain = assessment_to_plain(job, plan, result, chances)
-        print(json.dumps(plain, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text(plain, job.practice))
     else:
         print(table(job, plan, result))
     worst = LEVELS.index(result.verdict.level)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import json
 import sys
 from dataclasses import replace
 from pathlib import Path
@@ -17,6 +16,7 @@ from ..job.block_wind import day_words, wind_words
 from ..job.disk import JobFileError, read_text, write_atomically
 from ..job.document import Job
 from ..job.forecast_csv import import_forecast
+from ..job.stamp import output_text
 from .opening import opened_job
 
 
@@ -59,7 +59,7 @@ def _plan(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace)
         return _write(job, block, found, arguments.output)
     plain = block_to_plain(job, block, found)
     if arguments.json:
-        print(json.dumps(plain, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text(plain, job.practice))
         return 0
     for row, slot in zip(plain["order"], found.slots, strict=True):
         turned = "" if row["lay_deg"] == row["planned_lay_deg"] else f" (planned {row['planned_lay_deg']:.0f}°)"

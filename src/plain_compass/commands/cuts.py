@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import json
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -17,6 +16,7 @@ from ..job.document import Job, TreePlan, assess_tree
 from ..job.practice_files import practice_text
 from ..job.report import plain
 from ..job.spreads import judged_tree, spreads_of
+from ..job.stamp import output_text
 from ..job.tables import disagreements, practice_of, practices, take_practice_in
 from ..job.words import Speech
 from .opening import by_stand_ins
@@ -52,7 +52,7 @@ def table(arguments: argparse.Namespace) -> int:
         for form in forms_of(part)
     ]
     if arguments.json:
-        print(json.dumps({"cuts": rows, "never_planned": say(NEVER_PLANNED)}, indent=2, ensure_ascii=False))
+        print(output_text({"cuts": rows, "never_planned": say(NEVER_PLANNED)}))
         return 0
     for row in rows:
         print(f"{row['part']:<6} {row['key']:<13} {row['name']}{'  (specialist)' if row['specialist'] else ''}")
@@ -93,7 +93,7 @@ def stages(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         "sweep": {"progress": sweep.progress.tolist(), "ends": sweep.ends, "worst": sweep.worst, **curves},
         "faults": faults,
     }
-    print(json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False))
+    print(output_text(whole, job.practice))
     return 0
 
 
@@ -121,7 +121,7 @@ def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         rows = [_suggestion(each, speech) for each in found.best]
         nearest = None if found.nearest is None else _suggestion(found.nearest, speech)
         whole = {"tree": tree.id, "tried": found.tried, "best": rows, "nearest": nearest}
-        print(json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text(whole, job.practice))
         return 0
     for number, each in enumerate(found.best, start=1):
         row = _suggestion(each, speech)
@@ -171,7 +171,7 @@ def schools(arguments: argparse.Namespace) -> int:
             for row in disagreements()
         ]
         whole = {"practices": schooled, "disagreements": questions}
-        print(json.dumps(whole, indent=2, ensure_ascii=False))
+        print(output_text(whole))
         return 0
     for each in practices().values():
         print(f"{each.key:<17} {each.name}: {say(each.note)}")

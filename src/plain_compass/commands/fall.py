@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import json
 from pathlib import Path
 
 from ..core.base.errors import InputError
@@ -24,6 +23,7 @@ from ..job.fall import (
     samples_csv,
 )
 from ..job.spreads import judged_tree
+from ..job.stamp import output_text
 from ..job.units import NEVER, chance_words
 from .opening import by_stand_ins
 
@@ -56,7 +56,7 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
         write_atomically(arguments.geojson, fan_geojson(job, plan, result, fan, positions=arguments.positions))
     if arguments.json:
         whole = fall_to_plain(job, plan, result, fall, fan) | {"not_measured": lacking}
-        print(json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text(whole, job.practice))
         return 0
     show = job.speech.show
     print(f"{plan.id}: lay {show(result.case.cut.lay_deg, 'bearing')}  (all of this is indicative)")

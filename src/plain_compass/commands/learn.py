@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import json
 from typing import Any
 
 from ..core.base.steps import finished
@@ -11,6 +10,7 @@ from ..core.stump.quantities import Known
 from ..core.stump.reliability import in_fan_share, reliability
 from ..job.learned_words import known_words, quantity_name
 from ..job.report import plain
+from ..job.stamp import output_text
 from ..job.words import Speech
 from ..log.backtest import backtest_in_steps
 from ..log.records import known_in, records_of
@@ -44,7 +44,7 @@ def run(arguments: argparse.Namespace) -> int:
             "reliability": [plain(each) for each in reliability(records)],
             "back_test": None if tested is None else plain(tested),
         }
-        print(json.dumps(found, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text(found))
         return 0
     speech = Speech()
     for each in known:

@@ -18,6 +18,7 @@ from ..job.disk import JobFileError, write_atomically
 from ..job.document import Job, LogEntry, case_of
 from ..job.fall import fan_for
 from ..job.log_entries import entry_of, entry_of_tree, entry_text, entry_to_words
+from ..job.stamp import output_text
 from ..job.tables import species_table
 from ..job.words import Speech
 from ..log.exchange import csv_text, entries_in, lines_text
@@ -94,7 +95,7 @@ def _list(log: StumpLog, arguments: argparse.Namespace) -> int:
     if arguments.json:
         names = ("number", "id", "day", "place", "tree", "faller", "saw", "cut", "kind")
         plain = [dict(zip(names, row, strict=True)) | {"species": kinds[row[8]][0]} for row in rows]
-        print(json.dumps({"entries": plain}, indent=2, ensure_ascii=False))
+        print(output_text({"entries": plain}))
         return 0
     table = species_table()
     for row in rows:
@@ -146,7 +147,7 @@ def _stats(log: StumpLog, arguments: argparse.Namespace) -> int:
     near = near_misses(log, summary)
     if arguments.json:
         plain = asdict(summary) | {"near_misses": [asdict(each) for each in near]}
-        print(json.dumps(plain, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text(plain))
         return 0
     speech = Speech()
     print(f"{summary.count} felled; {summary.blows} blows told of, {summary.time_s / 3600:.1f} h of {summary.timed}.")

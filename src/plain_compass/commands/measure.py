@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import argparse
-import json
 
 from ..job.measuring import MeasureError, describe, measure_repeated
+from ..job.stamp import output_text
 from ..job.units import UNITS
 from ..job.ways import METHODS, Answer
 from ..job.words import Speech
@@ -35,7 +35,7 @@ def run(arguments: argparse.Namespace) -> int:
     left_out = [number + 1 for number in found.outliers]
     if arguments.json:
         plain = {a.name: _plain(a) for a in found.answers}
-        print(json.dumps({"by": arguments.by, **plain, "left_out": left_out}, indent=2))
+        print(output_text({"by": arguments.by, **plain, "left_out": left_out}))
     else:
         out = f" (reading {', '.join(map(str, left_out))} stands off the others and is left out)" if left_out else ""
         print(describe(found.answers, Speech(arguments.units)) + out)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import json
 from dataclasses import asdict
 from typing import Any
 
@@ -12,6 +11,7 @@ from ..core.judge.unmeasured import require_measured
 from ..job.document import Job, TreePlan
 from ..job.report import plain
 from ..job.spreads import judged_tree, spreads_of
+from ..job.stamp import output_text
 from ..job.words import Speech
 
 
@@ -35,7 +35,7 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
             }
             for finding in troubles
         ]
-        print(json.dumps({"tree": tree.id, "troubles": rows}, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text({"tree": tree.id, "troubles": rows}, job.practice))
         return 0
     print(f"{tree.id}: {speech.verdict(result.verdict)}")
     for finding in troubles:

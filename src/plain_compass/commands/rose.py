@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import json
 from functools import partial
 
 import numpy as np
@@ -16,6 +15,7 @@ from ..core.plan.reach import called
 from ..core.site.site import Site
 from ..job.document import Job, TreePlan, case_of
 from ..job.report import plain
+from ..job.stamp import output_text
 from ..job.words import Speech
 from .opening import whole
 
@@ -34,7 +34,7 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     spokes = whole_rose(case, np.arange(0.0, 360.0, arguments.every))
     if arguments.json:
         rows = [_row(spoke, case, job.speech) for spoke in spokes]
-        print(json.dumps({"tree": tree.id, "rose": rows}, indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text({"tree": tree.id, "rose": rows}, job.practice))
         return 0
     table = [("bearing", "margin", "help", "what rules", "refused: why", "targets")]
     table += [_told(spoke, case.site, job.speech) for spoke in spokes]

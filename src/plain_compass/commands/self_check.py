@@ -7,8 +7,8 @@ import json
 import platform
 
 from .. import __version__
-from ..job.log_entries import constants_text, fingerprint
 from ..job.self_check import checks
+from ..job.stamp import constants_text, fingerprint
 from ..job.tables import indicative
 from ..job.words import Speech
 

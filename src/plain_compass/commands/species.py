@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import argparse
-import json
 from pathlib import Path
 
 from ..job.report import plain
+from ..job.stamp import output_text
 from ..job.tables import species_table, take_species_in
 
 
@@ -24,7 +24,7 @@ def run(arguments: argparse.Namespace) -> int:
         return 0
     table = species_table().values()
     if arguments.json:
-        print(json.dumps({"species": [plain(wood) for wood in table]}, indent=2, ensure_ascii=False))
+        print(output_text({"species": [plain(wood) for wood in table]}))
         return 0
     for wood in table:
         strong = f"{wood.rupture_Pa / 1e6:5.0f} MPa {wood.elasticity_Pa / 1e9:5.1f} GPa {wood.density_kg_m3:5.0f} kg/m3"

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import json
 from dataclasses import replace
 from pathlib import Path
 
@@ -13,6 +12,7 @@ from ..job.files import read_job, write_job
 from ..job.readings_csv import readings_csv
 from ..job.report import plain
 from ..job.spreads import judged_tree
+from ..job.stamp import output_text
 from ..job.tree_list import export_csv, import_csv
 from .opening import opened_job
 
@@ -36,7 +36,7 @@ def run(arguments: argparse.Namespace) -> int:
 
 def _list(job: Job, *, as_json: bool) -> int:
     if as_json:
-        print(json.dumps({"trees": [_row(job, plan) for plan in job.trees]}, indent=2, ensure_ascii=False))
+        print(output_text({"trees": [_row(job, plan) for plan in job.trees]}, job.practice))
         return 0
     show = job.speech.show
     for plan in job.trees:

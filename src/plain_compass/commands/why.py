@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import argparse
-import json
 
 from ..core.judge.unmeasured import require_measured
 from ..job.document import Job, TreePlan
+from ..job.stamp import output_text
 from ..job.stump_why import sentences_of, why_to_plain
 
 
@@ -14,7 +14,7 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     """Share the miss out and print it."""
     require_measured(tree.tree, "measured.why")
     if arguments.json:
-        print(json.dumps(why_to_plain(job, tree.id), indent=2, ensure_ascii=False, allow_nan=False))
+        print(output_text(why_to_plain(job, tree.id), job.practice))
         return 0
     for sentence in sentences_of(job, tree.id):
         print(sentence)

@@ -19,6 +19,7 @@ from .block import Block, Ordered, place_reasons
 from .block_days import day_of
 from .csv_rows import harmless, table_text
 from .document import Job, TreePlan
+from .stamp import stamp
 from .words import Speech
 
 ROUND_DEG = 10.0
@@ -93,7 +94,8 @@ def order_geojson(job: Job, block: Block, found: Ordered) -> str:
     for plan in job.trees:
         if plan.state == "down" and plan.id not in {tree.id for tree in block.trees}:
             features.append(_feature("LineString", _lying(plan), {"kind": "lies", "tree": plan.id}))
-    whole = {"type": "FeatureCollection", "name": f"{job.name}: order", "features": features}
+    about = {"type": "FeatureCollection", "name": f"{job.name}: order", "plain_compass": stamp(job.practice)}
+    whole = {**about, "features": features}
     return json.dumps(whole, indent=2, ensure_ascii=False) + "\n"
 
 

@@ -23,6 +23,7 @@ from ..core.stump.hand import SHIPPED, Hand
 from .document import Job, TreePlan
 from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
 from .spreads import judged_tree, named_input, spreads_of
+from .stamp import stamp
 from .units import chance_words
 from .words import Speech
 
@@ -243,6 +244,6 @@ def fan_geojson(job: Job, plan: TreePlan, result: Assessment, fan: Fan, *, posit
             "geometry": {"type": "LineString", "coordinates": [pair(*p) for p in middle]},
         },
     ]
-    told = {"coordinates": LOCAL if origin is None else POSITIONS}
+    told = {"coordinates": LOCAL if origin is None else POSITIONS, **stamp(job.practice)}
     whole = {"type": "FeatureCollection", "plain_compass": told, "features": features}
     return json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False) + "\n"

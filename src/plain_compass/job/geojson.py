@@ -24,6 +24,7 @@ from .document import Job
 from .fields import quantity_at
 from .projection import Origin, origin_of
 from .site_edits import MOST_OBSTACLES, MOST_SPOTS, check_clear_of
+from .stamp import stamp
 
 GEOMETRY = {"spot": "Point", "line": "LineString", "area": "Polygon"}
 SHAPES = {geometry: shape for shape, geometry in GEOMETRY.items()}
@@ -111,7 +112,8 @@ def site_geojson(job: Job, *, positions: bool = False) -> str:
         }
         for plan in job.trees
     ]
-    about: dict[str, Any] = {"coordinates": LOCAL if origin is None else POSITIONS, "site": job.site.name}
+    system = LOCAL if origin is None else POSITIONS
+    about: dict[str, Any] = {"coordinates": system, "site": job.site.name, **stamp(job.practice)}
     if origin is not None:
         about["origin"] = [origin.longitude_deg, origin.latitude_deg]
     whole = {"type": "FeatureCollection", "plain_compass": about, "features": features}

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import json
 from dataclasses import asdict, replace
 from typing import Any
@@ -18,22 +17,13 @@ from .built import entry_from_plain
 from .document import Job, LogEntry, case_of, with_tree
 from .fields import is_choice, is_number, label_of, quantity_at
 from .plain import entry_to_plain
+from .stamp import constants_text, fingerprint
 from .tables import indicative, practice_of, wood_of
 from .words import Speech
 
 FORMAT = "plain-compass-stump"
 VERSION = 1
 """Of one entry as it is written by itself."""
-
-
-def constants_text(constants: Indicative) -> str:
-    """All constants as one line of JSON."""
-    return json.dumps(asdict(constants), sort_keys=True, separators=(",", ":"))
-
-
-def fingerprint(text: str) -> str:
-    """What tells one set of constants from another."""
-    return hashlib.sha256(text.encode()).hexdigest()[:12]
 
 
 def constants_of(entry: LogEntry) -> Indicative:

@@ -20,6 +20,7 @@ from ....job.block_kit import kit_of, piece_words, without_missing
 from ....job.block_report import block_to_plain, takes_words
 from ....job.block_strip import clock_of, days_of, done_words
 from ....job.document import Job
+from ....job.stamp import stamp_words
 from ...drawing.block.map_painter import Drawn, Look, map_scale, paint_edges, paint_map
 from ...drawing.pages import MM_PX, page_layout, paint_pages, scale_for, write_pages
 from ...drawing.palette import PRINTED, font, pen
@@ -63,7 +64,7 @@ class DaySheet:
         return (
             f"<h2 style='font-weight:600'>{escape(self.title)}</h2><img src='{picture}' width='{MAP.width()}'>"
             f"<p>{crew}</p>{H3}Order (times and order are indicative)</h3>{days}{self._left()}{lines}"
-            f"<ul>{cautions}</ul>"
+            f"<ul>{cautions}</ul><p>{escape(stamp_words(self.job.practice))}</p>"
         )
 
     def _slots(self, day: int) -> list[int]:

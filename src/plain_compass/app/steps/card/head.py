@@ -7,6 +7,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.base.quantity import Kind
 from ....job.document import size_words
+from ....job.stamp import stamp_words
 from ....job.words import Speech
 from ...drawing.marks import paint_level
 from ...drawing.palette import LIGHT, font, pen
@@ -82,17 +83,22 @@ def paint_paragraph(
     return needed.height()
 
 
-def cautions_height(paper: Paper, speech: Speech) -> float:
-    """Height of the cautions, their rule included."""
+def foot_lines(speech: Speech, practice: str) -> tuple[str, ...]:
+    """The cautions, and by what it was reckoned."""
+    return (*speech.cautions(), stamp_words(practice))
+
+
+def cautions_height(paper: Paper, lines: tuple[str, ...]) -> float:
+    """Height of the foot's lines, their rule included."""
     metrics = QFontMetricsF(font(12))
     room = QRectF(0, 0, paper.inner - 12, 900)
-    return sum(metrics.boundingRect(room, int(WRAP), text).height() for text in speech.cautions()) + 14
+    return sum(metrics.boundingRect(room, int(WRAP), text).height() for text in lines) + 14
 
 
-def paint_cautions(painter: QPainter, paper: Paper, top: float, speech: Speech) -> None:
+def paint_cautions(painter: QPainter, paper: Paper, top: float, lines: tuple[str, ...]) -> None:
     """What every plan and card carries, at the foot of the page."""
     painter.setPen(pen(LIGHT.ink, RULE_PX))
     painter.drawLine(QPointF(paper.margin_px, top), QPointF(paper.width - paper.margin_px, top))
     y = top + 6
-    for text in speech.cautions():
+    for text in lines:
         y += paint_paragraph(painter, QRectF(paper.margin_px, y, paper.inner - 12, 40), text, 12)

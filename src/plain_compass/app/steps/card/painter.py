@@ -14,7 +14,7 @@ from ...frame.band import paint_strip, strip_of
 from ...frame.store import Snapshot
 from .drawings import paint_drawings
 from .flow import Item, flow, heading
-from .head import cautions_height, paint_cautions, paint_head
+from .head import cautions_height, foot_lines, paint_cautions, paint_head
 from .items import finding_items, plan_items
 from .paper import PAPERS, LayoutWanted, Paper
 from .stump_page import paint_stump_page
@@ -34,7 +34,8 @@ class CardPainter:
     def __init__(self, painter: QPainter, snapshot: Snapshot, paper: Paper, printed: str) -> None:
         self.painter, self.snapshot, self.paper, self.printed = painter, snapshot, paper, printed
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        cautions = cautions_height(self.paper, snapshot.speech) if self.paper.written_on else 0.0
+        self.lines = foot_lines(snapshot.speech, snapshot.job.practice)
+        cautions = cautions_height(self.paper, self.lines) if self.paper.written_on else 0.0
         self.foot = self.paper.height - self.paper.margin_px - cautions
         self.pages = 0
 
@@ -46,7 +47,7 @@ class CardPainter:
         # The head first: so is it read out, and so is it found in the file.
         top = paint_head(self.painter, self.snapshot, self.paper, printed, brief=brief)
         if self.paper.written_on:
-            paint_cautions(self.painter, self.paper, self.foot, self.snapshot.speech)
+            paint_cautions(self.painter, self.paper, self.foot, self.lines)
         return top
 
     def drawn(self) -> list[Item]:
@@ -57,7 +58,7 @@ class CardPainter:
             return self._columns(self._strips(top))
         items = [*plan_items(self.snapshot), *finding_items(self.snapshot)]
         if not self.paper.written_on:
-            items += [heading("Cautions"), *(Item(text, "·") for text in self.snapshot.speech.cautions())]
+            items += [heading("Cautions"), *(Item(text, "·") for text in self.lines)]
         return items
 
     def overleaf(self, rest: list[Item]) -> list[Item]:

@@ -16,7 +16,7 @@ from ....job.words import Speech
 from ....job.words.catalogue import capital
 from ...drawing.marks import paint_tick
 from ...drawing.palette import LIGHT, font, pen
-from .head import cautions_height, paint_cautions
+from .head import cautions_height, foot_lines, paint_cautions
 from .paper import PAPERS, Paper
 from .pdf import draw_without_screen
 from .sheets import PdfSheets
@@ -71,7 +71,7 @@ def paint_survey_sheet(
 ) -> int:
     """Paint the sheets, as many trees on each as there is room for; returns how many pages they took."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    foot = paper.height - paper.margin_px - cautions_height(paper, speech)
+    foot = paper.height - paper.margin_px - cautions_height(paper, foot_lines(speech, ""))
     each = block_height(paper, speech)
     on_page = max(int((foot - paper.margin_px) // each), 1)
     for number in range(trees):
@@ -79,7 +79,7 @@ def paint_survey_sheet(
         if number and not place:
             turn_over()
         if not place:
-            paint_cautions(painter, paper, foot, speech)
+            paint_cautions(painter, paper, foot, foot_lines(speech, ""))
             _hint(painter, paper)
         _tree(painter, speech, paper, paper.margin_px + place * each)
     return -(-trees // on_page)
