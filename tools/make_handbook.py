@@ -15,6 +15,7 @@ def main() -> int:
     from PySide6.QtGui import QTextDocument
 
     from plain_compass.app.drawing.pages import write_pages
+    from plain_compass.app.drawing.rich_text import give_room
     from plain_compass.app.main import application
     from plain_compass.job.handbook import whole
     from plain_compass.job.words import Speech
@@ -23,6 +24,7 @@ def main() -> int:
     app = application()
     text = QTextDocument()
     text.setMarkdown(whole(Speech()))
+    give_room(text)
     write_pages(target, text.toHtml(), "Plain Compass handbook")
     app.quit()
     print(f"{target.name}: {target.stat().st_size / 1e3:.0f} kB.")

@@ -86,6 +86,12 @@ def test_a_specialist_form_says_so(pages: dict[str, str]) -> None:
             assert ("**Specialist:**" in pages[f"form:{part}.{form.key}"]) == form.specialist
 
 
+def test_the_cautions_stand_first_in_the_window_and_on_paper(pages: dict[str, str]) -> None:
+    for text in Speech().cautions():
+        assert text in handbook.page("index", Speech())
+        assert text in handbook.whole(Speech())[:1500]
+
+
 def test_there_are_ten_lessons_and_each_step_has_its_own() -> None:
     assert len(handbook.lessons()) == 10
     assert handbook.step_page("cut") == "lesson:4" and handbook.step_page("train") == "index"

@@ -27,6 +27,7 @@ from PySide6.QtWidgets import (
 
 from ...job import handbook
 from ..drawing.palette import Palette, font
+from ..drawing.rich_text import give_room
 from .findings_list import FindingsList
 from .help_picture import PICTURE_PX, picture_on
 from .narrowing_edit import NarrowingEdit
@@ -38,8 +39,8 @@ LIST_PX = 300
 """The longest title takes two lines of it."""
 PAGE_ROWS = 10
 """Titles one moves on by Page Up and Page Down."""
-MARGIN_PX, GAP_PX, LINE_PERCENT = 18.0, 10.0, 120.0
-"""Round a page, under a paragraph, and from line to line."""
+MARGIN_PX = 18.0
+"""Round a page."""
 PICTURE = "picture"
 """What the picture of a page is called inside it."""
 KINDS = {"group": "peg", "finding": "finding", "form": "cut", "field": "field", "term": "word"}
@@ -144,7 +145,8 @@ class HelpWindow(QDialog):
         self.at = id
         self.back.setEnabled(bool(self.before))
         self.text.setMarkdown(self.texts[id])
-        self._give_room()
+        self.text.document().setDocumentMargin(MARGIN_PX)
+        give_room(self.text.document())
         self._colour_links()
         self._add_picture(id)
         self.text.moveCursor(QTextCursor.MoveOperation.Start)
@@ -152,20 +154,6 @@ class HelpWindow(QDialog):
         rows = [row for row in range(self.list.count()) if self.list.item(row).data(ID) == id]
         self.list.setCurrentRow(rows[0] if rows else -1)
         self.list.blockSignals(False)
-
-    def _give_room(self) -> None:
-        """Room between paragraphs and lines, which plain Markdown has none of; a table keeps its own."""
-        document = self.text.document()
-        document.setDocumentMargin(MARGIN_PX)
-        block = document.begin()
-        while block.isValid():
-            cursor = QTextCursor(block)
-            if cursor.currentTable() is None:
-                shape = block.blockFormat()
-                shape.setBottomMargin(GAP_PX if block.textList() is None else GAP_PX / 3)
-                shape.setLineHeight(LINE_PERCENT, QTextBlockFormat.LineHeightTypes.ProportionalHeight.value)
-                cursor.setBlockFormat(shape)
-            block = block.next()
 
     def _colour_links(self) -> None:
         """In a colour of the scheme in use: Qt's own blue cannot be read on dark paper."""

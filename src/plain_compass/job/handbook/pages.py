@@ -18,6 +18,18 @@ from ..words import Speech
 from ..words.catalogue import glossary, sentences
 from .places import CHAPTERS, STEPS, field_page, finding_ids, lessons, page_ids
 
+KINDS = {
+    "lessons": "lesson",
+    "groups": "group",
+    "findings": "finding",
+    "forms": "form",
+    "fields": "field",
+    "schools": "",
+    "terms": "term",
+    "model": "",
+    "constants": "",
+}
+"""Chapter -> how the ids of its pages begin; nothing for one that is a page itself."""
 _HOLE = re.compile(r"\{(\w+)(?::\w+)?\}")
 
 
@@ -153,10 +165,15 @@ def _lesson(number: str, speech: Speech) -> str:
     return f"# {speech.say(title)}\n\n{speech.say(text)}\n\n{onward}"
 
 
-def _index(_: Speech) -> str:
+def _index(speech: Speech) -> str:
     rows = [f"- {_link(id, title)}" for id, title in CHAPTERS.items() if id != "index"]
-    about = "F1 on a field, a finding or a drawing opens its page. *Find* above the list narrows it."
-    return "\n".join(["# Handbook", "", about, "", *rows])
+    about = "F1 on a field, a finding or a form of cut opens its page. Words typed above the list find pages."
+    return "\n".join(["# Handbook", "", *_cautions(speech), "", about, "", *rows])
+
+
+def _cautions(speech: Speech) -> list[str]:
+    """What every plan and card carries, and so this book."""
+    return [f"- {text}" for text in speech.cautions()]
 
 
 def _listed(title: str, ids: list[str], speech: Speech) -> str:
@@ -199,13 +216,12 @@ def _constants(_: Speech) -> str:
 
 def whole(speech: Speech) -> str:
     """The whole book as one text, its chapters in the order in which they are read; links are words only."""
-    kinds = {"lessons": "lesson", "groups": "group", "findings": "finding", "forms": "form", "fields": "field"}
-    ids: list[str] = []
-    for chapter in CHAPTERS:
-        kind = kinds.get(chapter, "term" if chapter == "terms" else "")
+    parts = ["\n".join(["# Plain Compass: handbook", "", *_cautions(speech)])]
+    for chapter, kind in KINDS.items():
         mine = [id for id in page_ids() if kind and id.startswith(f"{kind}:")]
-        ids += [*mine] if chapter != "index" and mine else [chapter]
-    return "\n\n".join(_unlinked(page(id, speech)) for id in ids)
+        head = f"# {CHAPTERS[chapter]}" if mine else page(chapter, speech)
+        parts += [head, *(f"#{page(id, speech)}" for id in mine)]
+    return "\n\n".join(_unlinked(part) for part in parts)
 
 
 def _unlinked(text: str) -> str:
