@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Generator, Mapping
+from collections.abc import Generator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ..assess import check
@@ -12,13 +12,15 @@ from ..base.frames import half_turn_deg
 from ..base.steps import finished
 from ..fall.nominal import falls_beside_deg
 from ..plan.case import Case, Planned
-from ..plan.many import alone
+from ..plan.many import many_of
 from ..tree.moved import moved
 from .as_cut import AsCut, breaks_at_deg, case_as, differing, miss_deg, named_as_read
 from .shares import coalitions, shapley
 
 LEAST_DEG = 0.1
 """Less than this is not looked for: it cannot be read off the ground."""
+AT_ONCE = 4
+"""Cases whose physics is reckoned together: as quick as two by themselves, and a step stays short."""
 FARTHEST = 3.0
 """Spreads past which an input is no explanation."""
 
@@ -68,22 +70,32 @@ def why_in_steps(case: Case, as_cut: AsCut) -> Generator[None, None, Why]:
     Raises InputError, naming the field, where what was read cannot be.
     """
     players = differing(case, as_cut)
-    value, goes = {}, True
-    for group in coalitions(players):
-        off_deg, goes = _off_deg(case_as(case, as_cut, group), breaks_at_deg(as_cut, group))
-        value[group] = off_deg
-        yield
+    groups, value, goes = coalitions(players), {}, True
+    for first in range(0, len(groups), AT_ONCE):
+        some = groups[first : first + AT_ONCE]
+        for group, planned in zip(some, _planned([case_as(case, as_cut, group) for group in some]), strict=True):
+            value[group], goes = falls_beside_deg(planned, breaks_at_deg(as_cut, group))
+            yield
     nobody: frozenset[str] = frozenset()
     missed = miss_deg(case.cut, as_cut, case.tree.height_m - case.cut.height_m)
     return Why(value[nobody], shapley(players, value), value[frozenset(players)], missed, goes)
 
 
-def _off_deg(case: Case, breaks_deg: float | None = None) -> tuple[float, bool]:
-    """(how far left of its lay the top comes to lie, whether it goes)."""
+def _planned(cases: Sequence[Case]) -> list[Planned]:
+    """Cases with what is reckoned of each; what is found of them is not asked: where a tree lies hangs on its parts.
+
+    Raises InputError, naming the field as it was read.
+    """
     try:
-        check(case)
-        # What is found of it is not asked: where it lies hangs on its parts alone.
-        return falls_beside_deg(Planned(case, alone(case).parts(0)), breaks_deg)
+        for case in cases:
+            check(case)
+        found: dict[int, Planned] = {}
+        # The wind is one of the things that differ, and cases reckoned together share their site.
+        for site in dict.fromkeys(case.site for case in cases):
+            places = [at for at, case in enumerate(cases) if case.site == site]
+            many = many_of([cases[at] for at in places])
+            found |= {at: Planned(cases[at], many.parts(row)) for row, at in enumerate(places)}
+        return [found[at] for at in range(len(cases))]
     except InputError as error:
         raise named_as_read(error) from error
 
@@ -140,11 +152,11 @@ def explanations_in_steps(
 
 def _per_spread(case: Case, path: str, spread: float, breaks_deg: float | None) -> float | None:
     """How many degrees farther left the top comes for one spread more of an input; None where that cannot be."""
-    ends = []
-    for by in (-spread, spread):
-        try:
-            tree = moved(case.tree, path.removeprefix("tree."), by)
-            ends.append(_off_deg(replace(case, tree=tree), breaks_deg)[0])
-        except InputError:
-            return None
+    try:
+        trees = [moved(case.tree, path.removeprefix("tree."), by) for by in (-spread, spread)]
+        ends = [
+            falls_beside_deg(each, breaks_deg)[0] for each in _planned([replace(case, tree=tree) for tree in trees])
+        ]
+    except InputError:
+        return None
     return half_turn_deg(ends[1] - ends[0]) / 2
