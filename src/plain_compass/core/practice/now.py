@@ -14,6 +14,7 @@ import numpy as np
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
+from ..base.frames import full_turn_deg
 from ..base.levels import Level
 from ..design.cut import WedgeSeat
 from ..judge.findings import Finding
@@ -91,7 +92,7 @@ THINNER, ONE_WEDGE, TWO_WEDGES = (
 
 def _leans_back(case: Case, degrees: float, wedges: tuple[WedgeSeat, ...]) -> Case:
     """The same leaning away from its lay, with these wedges."""
-    away = (case.cut.lay_deg + 180.0) % 360.0
+    away = full_turn_deg(case.cut.lay_deg + 180.0)
     lean = replace(case.tree.lean, angle_deg=round(degrees, 1), bearing_deg=away)
     return replace(case, tree=replace(case.tree, lean=lean), cut=replace(case.cut, wedges=wedges))
 
@@ -115,7 +116,7 @@ def _dust(case: Case, random: np.random.Generator) -> Case | None:
 
 
 def _wind(case: Case, random: np.random.Generator) -> Case | None:
-    against = (case.cut.lay_deg) % 360.0
+    against = full_turn_deg(case.cut.lay_deg)
     site = replace(case.site, wind_m_s=round(float(random.uniform(9.0, 15.0)), 1), wind_from_deg=against)
     return replace(case, site=site)
 

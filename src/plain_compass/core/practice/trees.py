@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from ..base.frames import half_turn_deg
+from ..base.frames import full_turn_deg, half_turn_deg
 from ..tree.around import ABOVE, LEAVE, LIFE, Around
 from ..tree.limbs import Fork
 from ..tree.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
@@ -58,10 +58,10 @@ def made_tree(woods: Sequence[Wood], level: int, random: np.random.Generator) ->
     base = round(height * float(random.uniform(0.2, 0.5)), 1)
     lean = Lean(
         round(float(random.uniform(*allowed.lean_deg)), 1),
-        round(float(random.uniform(0.0, 360.0))) % 360.0,
+        full_turn_deg(float(round(random.uniform(0.0, 360.0)))),
         "plumb",
         round(height * float(random.uniform(0.0, allowed.sweep_share)), 2),
-        round(float(random.uniform(0.0, 360.0))) % 360.0,
+        full_turn_deg(float(round(random.uniform(0.0, 360.0)))),
     )
     return Tree(
         species=wood.key,
@@ -105,7 +105,7 @@ def _fork(diameter: float, height: float, base: float, allowed: Allowed, random:
         union="wide",
         height_m=round(base * (0.5 + 0.5 * drawn[1]), 1),
         diameter_m=round(diameter * (0.35 + 0.2 * drawn[2]), 2),
-        bearing_deg=round(360.0 * drawn[3]) % 360.0,
+        bearing_deg=full_turn_deg(float(round(360.0 * drawn[3]))),
         lean_deg=12.0,
         top_m=round(height * 0.85, 1),
     )

@@ -6,6 +6,7 @@ import math
 
 import numpy as np
 
+from ..base.frames import full_turn_deg
 from ..base.kept import kept
 from .site import Place, Site
 
@@ -29,7 +30,7 @@ def _track_from(site: Site, at: Place) -> tuple[float, float] | None:
         far = np.hypot(*near.T)
         first = int(far.argmin())
         if far[first] < best[1]:
-            best = math.degrees(math.atan2(*near[first])) % 360.0, float(far[first])
+            best = full_turn_deg(math.degrees(math.atan2(*near[first]))), float(far[first])
     return best if best[1] < NEAR_M else None
 
 
