@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
-from PySide6.QtNetwork import QLocalServer, QLocalSocket
+from PySide6.QtNetwork import QLocalSocket
 from pytestqt.qtbot import QtBot
 
 from plain_compass.app.frame.arrivals import MOST, Arrivals
@@ -53,16 +53,21 @@ def test_a_whole_folder_dropped_by_mistake_is_refused(window: Window, tmp_path: 
     assert f"accepted: up to {MOST}" in window.message.text() and window.store.snapshot.job is before
 
 
-def test_a_second_start_hands_its_files_to_the_window_that_runs(qtbot: QtBot, tmp_path: Path) -> None:
-    name, taken = server_name(tmp_path / "settings.ini"), list[list[Path]]()
-    assert not hand_over(name, [tmp_path / "a.pcjob.json"]), "nobody is there yet"
-    listening = OneWindow(name, taken.append)
+def second_start(name: str, folder: Path, *files: str) -> subprocess.Popen[bytes]:
+    """Another process that hands files over; it ends with 3 where nobody takes them."""
     code = (
         "import sys; from pathlib import Path; from plain_compass.app.frame.one_window import hand_over;"
         "from PySide6.QtCore import QCoreApplication; app = QCoreApplication([])\n"
         "sys.exit(0 if hand_over(sys.argv[1], [Path(each) for each in sys.argv[2:]]) else 3)"
     )
-    second = subprocess.Popen([sys.executable, "-c", code, name, "a.pcjob.json", "b.csv"], cwd=tmp_path)
+    return subprocess.Popen([sys.executable, "-c", code, name, *files], cwd=folder)
+
+
+def test_a_second_start_hands_its_files_to_the_window_that_runs(qtbot: QtBot, tmp_path: Path) -> None:
+    name, taken = server_name(tmp_path / "settings.ini"), list[list[Path]]()
+    assert not hand_over(name, [tmp_path / "a.pcjob.json"]), "nobody is there yet"
+    listening = OneWindow(name, taken.append)
+    second = second_start(name, tmp_path, "a.pcjob.json", "b.csv")
     qtbot.waitUntil(lambda: bool(taken), timeout=20000)
     qtbot.waitUntil(lambda: second.poll() is not None, timeout=20000)
     assert second.returncode == 0 and taken == [[tmp_path / "a.pcjob.json", tmp_path / "b.csv"]]
@@ -84,13 +89,33 @@ def test_nonsense_from_elsewhere_is_not_taken(qtbot: QtBot, tmp_path: Path) -> N
 
 def test_what_a_killed_window_left_behind_is_no_hindrance(tmp_path: Path) -> None:
     name = server_name(tmp_path / "third.ini")
-    left = QLocalServer()
-    left.listen(name)
+    code = (
+        "import sys; from PySide6.QtCore import QCoreApplication; from PySide6.QtNetwork import QLocalServer\n"
+        "app = QCoreApplication([]); left = QLocalServer(); left.listen(sys.argv[1])\n"
+        "print('there', flush=True); app.exec()"
+    )
+    left = subprocess.Popen([sys.executable, "-c", code, name], stdout=subprocess.PIPE, text=True)
+    assert left.stdout is not None and left.stdout.readline() == "there\n"
+    left.kill()
+    left.wait()
     taken = list[list[Path]]()
     listening = OneWindow(name, taken.append)
     assert listening.server.isListening()
     listening.close()
-    left.close()
+
+
+def test_a_window_that_runs_goes_on_taking_files_when_another_was_opened_beside_it(
+    qtbot: QtBot, tmp_path: Path
+) -> None:
+    name, taken = server_name(tmp_path / "fourth.ini"), list[list[Path]]()
+    first = OneWindow(name, taken.append)
+    beside = OneWindow(name, lambda _: None)
+    assert first.server.isListening() and not beside.server.isListening()
+    beside.close()
+    second = second_start(name, tmp_path, "a.pcjob.json")
+    qtbot.waitUntil(lambda: second.poll() is not None, timeout=20000)
+    assert second.returncode == 0 and taken == [[tmp_path / "a.pcjob.json"]]
+    first.close()
 
 
 def test_windows_with_settings_of_their_own_do_not_meet(tmp_path: Path) -> None:

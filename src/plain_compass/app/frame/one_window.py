@@ -25,11 +25,17 @@ def server_name(settings: Path) -> str:
     return f"plain-compass-{os.getuid()}-{world}"
 
 
-def hand_over(name: str, paths: Sequence[Path]) -> bool:
-    """Give files to the window that runs; False where none does, or it does not answer."""
+def _reached(name: str) -> QLocalSocket | None:
+    """A line to the window of a name; None where nobody listens."""
     socket = QLocalSocket()
     socket.connectToServer(name)
-    if not socket.waitForConnected(WAIT_MS):
+    return socket if socket.waitForConnected(WAIT_MS) else None
+
+
+def hand_over(name: str, paths: Sequence[Path]) -> bool:
+    """Give files to the window that runs; False where none does, or it does not answer."""
+    socket = _reached(name)
+    if socket is None:
         return False
     files = [str(path.absolute()) for path in paths]
     socket.write(json.dumps({"files": files}).encode() + b"\n")
@@ -53,8 +59,8 @@ class OneWindow(QObject):
         self._take = take
         self.server = QLocalServer(self)
         self.server.setSocketOptions(QLocalServer.SocketOption.UserAccessOption)
-        if not self.server.listen(name):
-            # Left behind by a window that was killed: nobody answers there, or it would have been handed the files.
+        # One that runs goes on taking files itself; what a killed one left behind is taken away.
+        if _reached(name) is None:
             QLocalServer.removeServer(name)
             self.server.listen(name)
         self.server.newConnection.connect(self._connected)
