@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 
 from PySide6.QtCore import QSize, Qt, QUrl
 from PySide6.QtGui import (
@@ -85,6 +86,19 @@ def found_pages(texts: dict[str, str], typed: str) -> list[str]:
     return [id for _, _, id in sorted(ranked)]
 
 
+def _links(document: QTextDocument) -> Iterator[tuple[int, int]]:
+    """From where to where in a document each link goes."""
+    block = document.begin()
+    while block.isValid():
+        piece = block.begin()
+        while not piece.atEnd():
+            fragment = piece.fragment()
+            if fragment.charFormat().isAnchor():
+                yield fragment.position(), fragment.position() + fragment.length()
+            piece += 1
+        block = block.next()
+
+
 class HelpWindow(QDialog):
     """The handbook. Typing narrows the list, arrows turn the pages, Alt+Left goes back, Escape closes it."""
 
@@ -157,13 +171,13 @@ class HelpWindow(QDialog):
 
     def _colour_links(self) -> None:
         """In a colour of the scheme in use: Qt's own blue cannot be read on dark paper."""
-        cursor, ink = QTextCursor(self.text.document()), QTextCharFormat()
+        document, ink = self.text.document(), QTextCharFormat()
         ink.setForeground(QColor(self.colours.focus))
-        while not cursor.atEnd():
-            cursor.movePosition(QTextCursor.MoveOperation.NextCharacter, QTextCursor.MoveMode.KeepAnchor)
-            if cursor.charFormat().isAnchor():
-                cursor.mergeCharFormat(ink)
-            cursor.setPosition(cursor.position())
+        for start, end in list(_links(document)):
+            cursor = QTextCursor(document)
+            cursor.setPosition(start)
+            cursor.setPosition(end, QTextCursor.MoveMode.KeepAnchor)
+            cursor.mergeCharFormat(ink)
 
     def _add_picture(self, id: str) -> None:
         """Below the title, where the page is about something that can be drawn."""

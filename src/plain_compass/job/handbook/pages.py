@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from functools import lru_cache
 
 from ...core.cuts import NEVER_PLANNED, forms_of
 from ...core.judge.limits import LIMITS
@@ -16,7 +17,7 @@ from ..tables import DATA, constants_in_force, disagreements
 from ..units import EXAMPLES
 from ..words import Speech
 from ..words.catalogue import glossary, sentences
-from .places import CHAPTERS, STEPS, field_page, finding_ids, lessons, page_ids
+from .places import CHAPTERS, STEPS, field_page, lessons, page_ids, settled_by
 
 KINDS = {
     "lessons": "lesson",
@@ -35,6 +36,12 @@ _HOLE = re.compile(r"\{(\w+)(?::\w+)?\}")
 
 def page(id: str, speech: Speech) -> str:
     """A page as Markdown. KeyError for one there is not."""
+    # What somebody may change while the program runs is told as it is now; all else is made once.
+    return _constants(speech) if id == "constants" else _made(id, speech)
+
+
+@lru_cache(maxsize=1024)
+def _made(id: str, speech: Speech) -> str:
     kind, _, rest = id.partition(":")
     makers: dict[str, Callable[[str, Speech], str]] = {
         "lesson": _lesson, "group": _group, "finding": _finding, "form": _form, "field": _field, "term": _term
@@ -77,7 +84,7 @@ def _field(path: str, speech: Speech) -> str:
         lines.append(f"Typed for example as `{EXAMPLES.get(about.kind, '1')}`.")
         if about.optional:
             lines.append("Left empty it is not known, and nothing is made up in its place.")
-    ids = [id for id in finding_ids() if where_of(id).field == path]
+    ids = settled_by(path)
     if ids:
         lines += ["", "Findings that are put right here:", ""]
         lines += [f"- {_link(f'finding:{id}', _finding_title(id, speech))}" for id in ids]
@@ -186,7 +193,7 @@ def _chapter(chapter: str, kind: str) -> Callable[[Speech], str]:
 
 
 def _forms(speech: Speech) -> str:
-    rows = _listed(CHAPTERS["forms"], [id for id in page_ids() if id.startswith("form:")], speech)
+    rows = _chapter("forms", KINDS["forms"])(speech)
     return f"{rows}\n\n{speech.phrase(NEVER_PLANNED)}"
 
 
@@ -231,14 +238,9 @@ def _unlinked(text: str) -> str:
 
 
 _CHAPTER_PAGES: dict[str, Callable[[Speech], str]] = {
+    **{chapter: _chapter(chapter, kind) for chapter, kind in KINDS.items() if kind},
     "index": _index,
-    "lessons": _chapter("lessons", "lesson"),
-    "groups": _chapter("groups", "group"),
-    "findings": _chapter("findings", "finding"),
     "forms": _forms,
-    "fields": _chapter("fields", "field"),
     "schools": _schools,
-    "terms": _chapter("terms", "term"),
     "model": _model,
-    "constants": _constants,
 }

@@ -10,6 +10,7 @@ from typing import get_args, get_origin, get_type_hints
 from ...core.base.levels import Group
 from ...core.cuts import PARTS, forms_of
 from ...core.judge.limits import LIMITS
+from ...core.judge.places import where_of
 from ..document import Job, TreePlan
 from ..tables import DATA
 from ..words.catalogue import glossary, sentences
@@ -67,6 +68,19 @@ def finding_ids() -> tuple[str, ...]:
     """Every finding by its id, as far as it is one of its own."""
     changed = [key.removesuffix(".change") for key in sentences() if key.endswith(".change") and key.count(".") == 2]
     return tuple(dict.fromkeys([*LIMITS, *changed]))
+
+
+@cache
+def _settled() -> dict[str, tuple[str, ...]]:
+    found: dict[str, list[str]] = {}
+    for id in finding_ids():
+        found.setdefault(where_of(id).field, []).append(id)
+    return {path: tuple(ids) for path, ids in found.items()}
+
+
+def settled_by(path: str) -> tuple[str, ...]:
+    """Findings that are put right in a field."""
+    return _settled().get(path, ())
 
 
 def finding_page(id: str) -> str:
