@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication, QWidget
 
 from ..core.base.errors import PlainCompassError
 from ..job.demo import demo_job
-from ..job.files import Opened, read_job
+from ..job.files import Opened, is_job_file, read_job
 from ..job.tables import DATA, table_troubles
 from .drawing.palette import FAMILY, font, load_fonts
 from .frame.commands import Command, Commands
@@ -209,7 +209,7 @@ def run(paths: Sequence[Path] = (), *, demo: bool = False, new_window: bool = Fa
     if paths and not new_window and hand_over(name, paths):
         print("Opened in the window that is there already.")
         return 0
-    jobs = [path for path in paths if path.suffix.lower() not in (".csv", ".geojson", ".jsonl")]
+    jobs = [path for path in paths if is_job_file(path)]
     window = start(jobs[0] if jobs else None, settings, Recovery(Settings.recovery_folder()), demo=demo)
     window.arrivals.take([path for path in paths if path not in jobs[:1]])
 

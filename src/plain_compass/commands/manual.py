@@ -136,14 +136,14 @@ _plain_compass() {{
         _describe command commands
         return
     fi
-    case "$words[2]" in
+    case "${{(Q)${{(z)BUFFER}}[2]}}" in
 {cases}
     esac
     compadd -- $words --help
     _files
 }}
 _plain_compass "$@"
-""".replace('case "$words[2]"', 'case "${(Q)${(z)BUFFER}[2]}"')
+"""
 
 
 def _fish(commands: dict[str, list[str]], helps: dict[str, str]) -> str:

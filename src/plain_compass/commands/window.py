@@ -30,11 +30,11 @@ def add_open_to(parser: argparse.ArgumentParser) -> None:
 def run_open(arguments: argparse.Namespace) -> int:
     """On files; a single job that cannot be read is said so here, before any window opens."""
     from ..app.main import run
-    from ..job.files import read_job
+    from ..job.files import is_job_file, read_job
 
     files: list[Path] = arguments.files
     if [str(each) for each in files] == ["demo"] and not files[0].exists():
         return run(demo=True, new_window=arguments.new_window)
-    if len(files) == 1 and files[0].suffix.lower() not in (".csv", ".geojson", ".jsonl"):
+    if len(files) == 1 and is_job_file(files[0]):
         read_job(files[0])
     return run(files, new_window=arguments.new_window)

@@ -11,6 +11,7 @@ import numpy as np
 
 from ..core.advice.sectors import Takes
 from ..core.base.errors import InputError
+from ..core.base.frames import bearing_of
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.rows import in_blocks
 from ..core.base.steps import finished
@@ -117,7 +118,7 @@ def _left_out(job: Job, plan: TreePlan) -> Phrase | None:
 def reaches(job: Job, falling: TreePlan, plan: TreePlan) -> bool:
     """Whether somebody at a tree would stand where nobody may be while another one hangs or falls."""
     east_m, north_m = plan.at.east_m - falling.at.east_m, plan.at.north_m - falling.at.north_m
-    bearing_deg = math.degrees(math.atan2(east_m, north_m))
+    bearing_deg = bearing_of(east_m, north_m)
     return math.hypot(east_m, north_m) < kept_away_m(job.site, falling.at, falling.tree.height_m, bearing_deg)
 
 
@@ -326,6 +327,12 @@ def waits_words(block: Block, found: Ordered, speech: Speech) -> Mapping[int, tu
             others = [block.trees[each.other].id for each in mine if each.kind == kind and not each.is_broken]
             lines += [speech.tell(phrase(f"block.waits_{kind}", others=", ".join(others)))] if others else []
     return {at: tuple(lines) for at, lines in told.items()}
+
+
+def left_words(block: Block, found: Ordered, speech: Speech) -> list[tuple[str, str]]:
+    """(id, why) of each tree that is not felled in this order: left out of it, or without a day."""
+    left = [(id, speech.tell(what)) for id, what in block.left_out]
+    return [*left, *((block.trees[at].id, speech.tell("block.no_day")) for at in found.late)]
 
 
 def taken_over(job: Job, block: Block, found: Ordered) -> Job:

@@ -22,7 +22,7 @@ def built_from(cls: type[T], raw: dict[str, Any]) -> T:
 
 def job_from_plain(raw: dict[str, Any]) -> Job:
     """A job from plain data; DocumentError names the first field that is wrong. Unknown fields are passed over."""
-    return built_from(Job, {key: value for key, value in raw.items() if key not in ("format", "version")})
+    return built_from(Job, without_head(raw))
 
 
 def entry_from_plain(raw: dict[str, Any]) -> LogEntry:
@@ -31,3 +31,8 @@ def entry_from_plain(raw: dict[str, Any]) -> LogEntry:
 
 
 # Writing -----------------------------------------------------------------------------------------------
+
+
+def without_head(raw: dict[str, Any]) -> dict[str, Any]:
+    """The body of a file without its format and version."""
+    return {key: value for key, value in raw.items() if key not in ("format", "version")}

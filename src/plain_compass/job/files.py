@@ -21,6 +21,8 @@ MOST_DIGITS = 400
 """A number of more digits is no measurement."""
 DEEPEST = 60
 """Levels of nesting that are read: ours has eight, and what is kept of unknown fields has to be written again."""
+OTHERS = (".csv", ".geojson", ".jsonl")
+"""How files that are no jobs end: tree lists, sites, stump logs."""
 _HALF = re.compile("[\\ud800-\\udfff]")
 
 
@@ -38,6 +40,11 @@ class Opened:
     raw: dict[str, Any] = field(default_factory=dict)
     unknown: tuple[str, ...] = ()
     hash: str = ""
+
+
+def is_job_file(path: Path) -> bool:
+    """Whether a file is to be opened as a job, by its name."""
+    return path.suffix.lower() not in OTHERS
 
 
 def read_job(path: Path) -> Opened:

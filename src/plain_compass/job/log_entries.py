@@ -13,7 +13,7 @@ from ..core.stump.as_cut import AsCut
 from ..core.stump.facts import Facts, facts_of
 from ..core.stump.told import Told
 from ..core.tree.wood import Indicative
-from .built import entry_from_plain
+from .built import entry_from_plain, without_head
 from .document import Job, LogEntry, case_of, with_tree
 from .fields import is_choice, is_number, label_of, quantity_at
 from .plain import entry_to_plain
@@ -129,4 +129,4 @@ def entry_text(entry: LogEntry) -> str:
 
 def entry_from(raw: dict[str, Any]) -> LogEntry:
     """An entry from plain data. Raises DocumentError naming the first field that is wrong."""
-    return entry_from_plain({key: value for key, value in raw.items() if key not in ("format", "version")})
+    return entry_from_plain(without_head(raw))

@@ -1,6 +1,6 @@
-"""Documents as plain data and back: read by plain checks, by pydantic only where those find something to say.
+"""Documents as plain data and back, read by plain checks alone; ``built`` asks pydantic where those do not vouch.
 
-The plain checks are the declarations' own, in the order of the fields, and accept nothing that pydantic does not; what
+The checks are the declarations' own, in the order of the fields, and accept nothing that pydantic does not; what
 they do not accept is given to pydantic, which says in a sentence what is wrong, or takes it after all. A tenth of a
 second of its import, and as much again to build its models, are thus left to files that are broken.
 """
@@ -34,7 +34,7 @@ class DoubtError(Exception):
 
 
 def plainly_built(cls: type[T], raw: Any) -> T:
-    """The same by plain checks alone; raises where they do not vouch for it."""
+    """One of a class from plain data; raises DoubtError where plain checks do not vouch for it."""
     # A class can always be hashed; the type checker wants to be told.
     found: T = _reader(cls)(raw)  # type: ignore[arg-type]
     return found
@@ -88,17 +88,17 @@ def _reader(cls: type) -> Read:
             elif default is MISSING:
                 raise DoubtError
             else:
-                found[name] = default() if default.__class__ is types.FunctionType else default
+                found[name] = default()
         return cls(**found)
 
     return read
 
 
 def _default(item: DataField[Any]) -> Any:
+    """What makes the field where nothing is said of it; MISSING where something has to be."""
     if item.default_factory is not MISSING:
-        make = item.default_factory
-        return lambda: make()
-    return item.default
+        return item.default_factory
+    return MISSING if item.default is MISSING else lambda: item.default
 
 
 def _field_reader(item: DataField[Any], hint: Any) -> Read:

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import json
 import re
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from pathlib import Path
-from typing import Any
 
 from ..core.assess import assess
 from ..core.base.errors import InputError, PlainCompassError
@@ -19,9 +17,8 @@ from ..core.practice.now import BY_KEY as SIGNS
 from ..core.practice.now import WORTH, now_truth
 from ..core.practice.scoring import NO_SENSE, Scored, scored_choice, scored_number, scored_outcome
 from ..core.practice.skills import BY_KEY
-from .built import built_from
-from .disk import JobFileError, read_text
-from .plain import plain_of
+from ..core.practice.stumps import BESIDE_DEG
+from .headed import Head, headed_text, read_headed
 from .practice_case import SetCase, case_of_set
 from .practice_set import PracticeSet
 from .practice_terms import names_of
@@ -29,10 +26,10 @@ from .practice_words import question_of, truth_of
 from .typed import parse
 from .words import Speech
 
-FORMAT, VERSION = "plain-compass-practice-answers", 1
+HEAD = Head("plain-compass-practice-answers", 1, "holds no answers")
 CUT_ACCEPTED = "[face] 9 cm; [hinge] 4 cm 4 cm; bored; [strap] 5 cm; wedges 2"
 """How a design is written, in anybody's words."""
-SIDES_DEG = ((0.0,), (50.0, -50.0), (0.0, 50.0, -50.0))
+SIDES_DEG = ((0.0,), BESIDE_DEG, (0.0, *BESIDE_DEG))
 """Where one, two or three wedges are set, from straight behind."""
 MOST = 1000
 """Answers in one file."""
@@ -120,10 +117,10 @@ def scored(kept: SetCase, answer: str, sure: float, speech: Speech) -> Scored:
     except PlainCompassError:
         return NO_SENSE
     if skill.key == "now":
-        outcomes = now_truth(case_of_set(kept), SIGNS[kept.sign]).outcomes
-        if answer not in outcomes:
+        truth = now_truth(case_of_set(kept), SIGNS[kept.sign])
+        if answer not in truth.outcomes:
             return NO_SENSE
-        return scored_outcome(outcomes[answer].worth, max(each.worth for each in outcomes.values()), sure)
+        return scored_outcome(truth.outcomes[answer].worth, truth.best, sure)
     return scored_choice(answer, str(truth_of(kept)), question_of(kept, speech).keys, sure)
 
 
@@ -169,21 +166,9 @@ def most_often_wrong(practice: PracticeSet, results: Sequence[Result]) -> tuple[
 
 def answers_text(answers: Answers) -> str:
     """As a file."""
-    return json.dumps({"format": FORMAT, "version": VERSION, **plain_of(answers)}, indent=1, ensure_ascii=False) + "\n"
+    return headed_text(HEAD, answers)
 
 
 def read_answers(path: Path) -> Answers:
     """Answers from a file. Raises JobFileError with a sentence naming what is wrong."""
-    text = read_text(path)
-    try:
-        raw: Any = json.loads(text)
-    except (ValueError, RecursionError):
-        raise JobFileError(f"{path.name} is broken: it is no JSON.") from None
-    if not isinstance(raw, dict) or raw.get("format") != FORMAT:
-        raise JobFileError(f"{path.name} holds no answers: its field “format” should say {FORMAT}.")
-    if raw.get("version") != VERSION:
-        raise JobFileError(f"{path.name}: field “version” is {raw.get('version')!r}; accepted: {VERSION}.")
-    try:
-        return built_from(Answers, {key: value for key, value in raw.items() if key not in ("format", "version")})
-    except PlainCompassError as error:
-        raise JobFileError(f"{path.name}: {error}") from None
+    return read_headed(Answers, path, HEAD)

@@ -23,13 +23,11 @@ from ..core.practice.skills import BY_KEY, SKILLS, Task, skills_of
 from ..core.practice.trees import made_tree
 from ..core.site.site import Site
 from ..core.tree.wood import Wood
-from .document import Job, TreePlan
+from .document import Job, TreePlan, case_alone
 from .person import Person
 from .practice_terms import word_questions
-from .tables import UNKNOWN, indicative, practice_of, species_table, wood_of
+from .tables import DEFAULT_PRACTICE, UNKNOWN, indicative, practice_of, species_table, wood_of
 
-PRACTICE = "fifth-and-tenth"
-"""School the made-up cuts are designed by."""
 KEYS = {skill.key: skill.key for skill in SKILLS}
 SIGN_KEYS = {"": "", **{sign.key: sign.key for sign in now.SIGNS}}
 MOST_TRIES = 400
@@ -52,7 +50,7 @@ class SetCase:
     asks: str = choice("height", KEYS, "asks for", "What is asked of it.")
     level: int = quantity(1, kind=Kind.COUNT, low=1, high=3, label="level", help="How hard it is.")
     seed: int = quantity(0, kind=Kind.COUNT, low=0, high=2**53, label="seed", help="What it was made of.")
-    practice: str = PRACTICE
+    practice: str = DEFAULT_PRACTICE
     plan: TreePlan = field(default_factory=TreePlan)
     site: Site = field(default_factory=Site)
     kit: Kit = field(default_factory=Kit)
@@ -67,21 +65,10 @@ class SetCase:
 
 def case_of_set(kept: SetCase) -> Case:
     """The core's case."""
-    plan = kept.plan
-    return Case(
-        tree=plan.tree,
-        wood=wood_of(plan.tree.species),
-        site=kept.site,
-        cut=plan.cut,
-        kit=kept.kit,
-        practice=practice_of(kept.practice),
-        constants=indicative(),
-        at=plan.at,
-        rope=plan.rope,
-    )
+    return case_alone(job_of(kept), kept.plan)
 
 
-def job_of(kept: SetCase, units: str, words: str) -> Job:
+def job_of(kept: SetCase, units: str = "metric", words: str = "hinge") -> Job:
     """The case as a job of its own: to be taken apart."""
     title = f"Practice, {kept.task} {kept.seed}" if kept.seed else f"Practice, {kept.task}"
     return Job(title, kept.practice, units, words, kept.site, kept.kit, Person(), (kept.plan,))
@@ -157,7 +144,7 @@ def _now(kept: SetCase, random: np.random.Generator) -> SetCase | None:
     found = _calm(kept, replace(plan, tree=stumps.upright(plan.tree, random)))
     planned = stumps.planned_cut(case_of_set(found), 0.0, strapped=False)
     case = sign.befalls(planned, random)
-    if case is None or not now.is_wanted(case, sign):
+    if not now.is_wanted(case, sign):
         return None
     return replace(found, plan=replace(found.plan, tree=case.tree, cut=case.cut), site=case.site, sign=sign.key)
 

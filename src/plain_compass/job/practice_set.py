@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from pathlib import Path
@@ -13,14 +12,13 @@ from ..core.base.errors import InputError, PlainCompassError
 from ..core.base.quantity import name
 from ..core.practice.skills import Task
 from ..core.stump.as_cut import AsCut
-from .built import built_from
-from .disk import JobFileError, read_text
+from .disk import JobFileError
 from .document import Job, TreePlan
-from .plain import plain_of
+from .headed import Head, headed_text, read_headed
 from .practice_case import SetCase, asked_of, case_of_set, make_case
 from .practice_words import truth_of
 
-FORMAT, VERSION = "plain-compass-practice-set", 1
+HEAD = Head("plain-compass-practice-set", 1, "is no set of practice")
 MOST = 1000
 """Cases in one set: more is no set for people."""
 SOMEBODYS = ("faller", "saw", "felt", "words", "date", "hit", "posts")
@@ -37,43 +35,36 @@ class PracticeSet:
 
 def made_set(task: str, level: int, seed: int, count: int) -> PracticeSet:
     """So many cases of one sort, their seeds one after another."""
-    if not 1 <= count <= MOST:
-        raise InputError("cases", count, reason=f"accepted: 1 to {MOST}")
-    cases = tuple(make_case(asked_of(task, place), level, seed + place) for place in range(count))
-    return PracticeSet(f"{task}, level {level}, seed {seed}", cases)
+    return _made(task, level, seed, [asked_of(task, place) for place in range(_checked(count))])
 
 
 def mixed_set(level: int, seed: int, count: int) -> PracticeSet:
     """Cases of all sorts by turns."""
     tasks = [task for task in Task for _ in range(2 if task == Task.LOOK else 1)]
+    places = range(_checked(count))
+    asks = [asked_of(tasks[place % len(tasks)], place // len(tasks) + place) for place in places]
+    return _made("mixed", level, seed, asks)
+
+
+def _checked(count: int) -> int:
     if not 1 <= count <= MOST:
         raise InputError("cases", count, reason=f"accepted: 1 to {MOST}")
-    asks = [asked_of(tasks[place % len(tasks)], place // len(tasks) + place) for place in range(count)]
+    return count
+
+
+def _made(name: str, level: int, seed: int, asks: Sequence[str]) -> PracticeSet:
     cases = tuple(make_case(each, level, seed + place) for place, each in enumerate(asks))
-    return PracticeSet(f"mixed, level {level}, seed {seed}", cases)
+    return PracticeSet(f"{name}, level {level}, seed {seed}", cases)
 
 
 def set_text(practice: PracticeSet) -> str:
     """As a file."""
-    return json.dumps({"format": FORMAT, "version": VERSION, **plain_of(practice)}, indent=1, ensure_ascii=False) + "\n"
+    return headed_text(HEAD, practice)
 
 
 def read_set(path: Path) -> PracticeSet:
     """A set from a file. Raises JobFileError with a sentence naming the case and the field that is wrong."""
-    text, file = read_text(path), path.name
-    try:
-        raw: Any = json.loads(text)
-    except (ValueError, RecursionError):
-        raise JobFileError(f"{file} is broken: it is no JSON.") from None
-    if not isinstance(raw, dict) or raw.get("format") != FORMAT:
-        raise JobFileError(f"{file} is no set of practice: its field “format” should say {FORMAT}.")
-    version = raw.get("version")
-    if not isinstance(version, int) or isinstance(version, bool) or not 1 <= version <= VERSION:
-        raise JobFileError(f"{file}: field “version” is {version!r}; this program reads up to {VERSION}.")
-    try:
-        found = built_from(PracticeSet, {k: v for k, v in raw.items() if k not in ("format", "version")})
-    except PlainCompassError as error:
-        raise JobFileError(f"{file}: {error}") from None
+    found, file = read_headed(PracticeSet, path, HEAD), path.name
     if not 1 <= len(found.cases) <= MOST:
         raise JobFileError(f"{file} has {len(found.cases)} cases; accepted: 1 to {MOST}.")
     for number, kept in enumerate(found.cases, 1):
@@ -110,8 +101,3 @@ def _nobodys(as_cut: AsCut) -> AsCut:
 def with_case(practice: PracticeSet, kept: SetCase) -> PracticeSet:
     """One more case in a set."""
     return replace(practice, cases=(*practice.cases, kept))
-
-
-def skills_in(cases: Sequence[SetCase]) -> tuple[str, ...]:
-    """What a set asks, each once."""
-    return tuple(dict.fromkeys(kept.asks for kept in cases))

@@ -11,7 +11,7 @@ from ..core.base.errors import InputError
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.quantity import Kind
 from ..core.practice import now, stumps
-from ..core.practice.look import WAYS, look_truth
+from ..core.practice.look import PERSON_M, WAYS, look_truth
 from ..core.practice.skills import BY_KEY, Task
 from ..core.tree.stem import axis_at
 from .practice_case import SetCase, case_of_set, seeded
@@ -19,8 +19,6 @@ from .practice_terms import PARTS, names_of, word_questions
 from .words import Speech
 from .words.catalogue import glossary
 
-PERSON_M = 1.75
-"""Height of the person who is drawn beside a tree."""
 OPTIONS = 4
 """Words to pick from."""
 
@@ -191,5 +189,4 @@ def _of_cut(kept: SetCase) -> list[Phrase]:
     if best is None or best.watched:
         return [Phrase("practice.told.none_clear")]
     cut = best.cut
-    thick = (cut.hinge.left_m + cut.hinge.right_m) / 2
-    return [phrase("practice.told.simplest", forms=best.words, depth=cut.face.depth_m, hinge=thick)]
+    return [phrase("practice.told.simplest", forms=best.words, depth=cut.face.depth_m, hinge=cut.hinge.mean_m)]

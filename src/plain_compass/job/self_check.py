@@ -20,7 +20,7 @@ from ..core.tree.stem import stem_body
 from ..core.tree.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk
 from .demo import demo_job
 from .document import case_of
-from .tables import DATA, indicative, practice_of, species_table, wood_of
+from .tables import DATA, DEFAULT_PRACTICE, indicative, practice_of, species_table, wood_of
 
 CLOSED, SAME = 5e-4, 1e-6
 """Relative: against closed forms of shapes drawn with 360 corners; against what the same code said elsewhere."""
@@ -63,7 +63,7 @@ def _case(lean: Lean = Lean(), lay_deg: float = 0.0) -> Case:  # noqa: B008 - fr
     cut = Cut(lay_deg=lay_deg, height_m=0.3, face=face, hinge=hinge, back=back, wedges=(WedgeSeat(0.0),))
     site = Site(wind_m_s=0.0, looked="yes")
     kit = demo_job().kit
-    return Case(tree, wood_of("oak"), site, cut, kit, practice_of("fifth-and-tenth"), indicative())
+    return Case(tree, wood_of("oak"), site, cut, kit, practice_of(DEFAULT_PRACTICE), indicative())
 
 
 def _section(result: Assessment) -> Iterator[Check]:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import sqlite3
 from datetime import date
 from pathlib import Path
@@ -12,9 +10,10 @@ from platformdirs import user_data_path
 
 from ..core.base.errors import PlainCompassError
 from ..core.practice.learner import Answer
+from ..job.csv_rows import table_text
 from ..job.tables import APP
 from .opening import reason
-from .sqlite_file import connect, damage_of, rows_of, set_aside
+from .sqlite_file import connect, damage_of, rows_of, set_aside, whole
 
 VERSION = 1
 """Of the table, kept as the file's ``user_version``."""
@@ -27,6 +26,7 @@ CREATE TABLE answers(
 """
 """An answer a row."""
 COLUMNS = ("day", "skill", "level", "seed", "near", "error", "truth", "sure", "score")
+INSERT = f"INSERT INTO answers({', '.join(COLUMNS)}) VALUES({', '.join('?' for _ in COLUMNS)})"
 
 
 class RecordError(PlainCompassError):
@@ -75,9 +75,10 @@ class AnswerLog:
     def _salvaged(self, path: Path, trouble: str) -> sqlite3.Connection:
         aside = set_aside(path)
         db, count = _prepared(connect(path)), 0
-        for row in rows_of(aside, "answers", ", ".join(COLUMNS)):
-            db.execute(f"INSERT INTO answers({', '.join(COLUMNS)}) VALUES(?, ?, ?, ?, ?, ?, ?, ?, ?)", row)
-            count += 1
+        with whole(db):
+            for row in rows_of(aside, "answers", ", ".join(COLUMNS)):
+                db.execute(INSERT, row)
+                count += 1
         told = (
             f"The record of practice was damaged ({trouble}); it was set aside as {aside.name}, {count} answers saved."
         )
@@ -90,7 +91,7 @@ class AnswerLog:
             raise RecordError("The record of practice is of a newer version; this answer is not kept.")
         row = tuple(getattr(answer, name) for name in COLUMNS)
         try:
-            self._db.execute(f"INSERT INTO answers({', '.join(COLUMNS)}) VALUES(?, ?, ?, ?, ?, ?, ?, ?, ?)", row)
+            self._db.execute(INSERT, row)
         except sqlite3.Error as error:
             raise RecordError(f"This answer could not be kept: {reason(error)}.") from None
 
@@ -105,15 +106,10 @@ class AnswerLog:
 
 
 def _prepared(db: sqlite3.Connection) -> sqlite3.Connection:
-    db.execute("BEGIN IMMEDIATE")
-    try:
+    with whole(db):
         if db.execute("PRAGMA user_version").fetchone()[0] == 0:
             db.execute(TABLE)
             db.execute(f"PRAGMA user_version={VERSION}")
-        db.execute("COMMIT")
-    except BaseException:
-        db.execute("ROLLBACK")
-        raise
     return db
 
 
@@ -124,10 +120,8 @@ def today_number() -> int:
 
 def record_csv(log: AnswerLog) -> str:
     """The record as CSV, days as people write them."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(COLUMNS)
+    rows = [[*COLUMNS]]
     for each in log.answers():
-        row = [getattr(each, name) for name in COLUMNS]
-        writer.writerow([date.fromordinal(each.day).isoformat(), *row[1:]])
-    return out.getvalue()
+        told = [getattr(each, name) for name in COLUMNS[1:]]
+        rows.append([date.fromordinal(each.day).isoformat(), *("" if value is None else str(value) for value in told)])
+    return table_text(rows)

@@ -13,7 +13,7 @@ from ..job.disk import reason_of
 from ..job.document import LogEntry
 from .rows import put, put_line, unpacked
 from .schema import VERSION, create, migrate
-from .sqlite_file import back_up, connect, damage_of, rows_of, set_aside
+from .sqlite_file import back_up, connect, damage_of, rows_of, set_aside, whole
 
 
 class Open(NamedTuple):
@@ -51,14 +51,9 @@ def opened(path: Path | None) -> Open:
 
 def _prepared(db: sqlite3.Connection) -> sqlite3.Connection:
     """The tables made where there are none; of two windows that open at once the second finds them made."""
-    db.execute("BEGIN IMMEDIATE")
-    try:
+    with whole(db):
         if db.execute("PRAGMA user_version").fetchone()[0] == 0:
             create(db)
-        db.execute("COMMIT")
-    except BaseException:
-        db.execute("ROLLBACK")
-        raise
     return db
 
 
@@ -66,10 +61,9 @@ def _salvaged(path: Path, trouble: str) -> Open:
     """Set a damaged file aside and begin a new one with every entry that can still be read."""
     aside = set_aside(path)
     db, count = _prepared(connect(path)), 0
-    db.execute("BEGIN IMMEDIATE")
-    for entry in _readable(aside):
-        count += put(db, entry)
-    db.execute("COMMIT")
+    with whole(db):
+        for entry in _readable(aside):
+            count += put(db, entry)
     saved = "entry that could be read is" if count == 1 else "entries that could be read are"
     told = f"The stump log was damaged ({trouble}); it was set aside as {aside.name}, and {count} {saved} in a new one."
     return Open(db, False, [told])

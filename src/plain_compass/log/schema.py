@@ -6,6 +6,7 @@ import sqlite3
 from collections.abc import Callable
 
 from .rows import told_anew
+from .sqlite_file import whole
 
 VERSION = 3
 """Of the tables, kept as the file's ``user_version``."""
@@ -84,12 +85,7 @@ def migrate(db: sqlite3.Connection, version: int, add: Callable[[str], bool]) ->
     Args:
         add: puts an entry, as a line of JSON, into today's tables; False where it cannot be read.
     """
-    db.execute("BEGIN IMMEDIATE")
-    try:
+    with whole(db):
         lost = sum(STEPS[step](db, add) for step in range(version, VERSION))
         db.execute(f"PRAGMA user_version={VERSION}")
-        db.execute("COMMIT")
-    except BaseException:
-        db.execute("ROLLBACK")
-        raise
     return lost

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Iterator
-from contextlib import closing
+from contextlib import closing, contextmanager
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -29,6 +29,18 @@ def connect(path: Path | None) -> sqlite3.Connection:
     # What is told as kept is on the disk, whatever happens to the machine next.
     db.execute("PRAGMA synchronous=FULL")
     return db
+
+
+@contextmanager
+def whole(db: sqlite3.Connection) -> Iterator[None]:
+    """Everything done inside is kept, or nothing of it."""
+    db.execute("BEGIN IMMEDIATE")
+    try:
+        yield
+        db.execute("COMMIT")
+    except BaseException:
+        db.execute("ROLLBACK")
+        raise
 
 
 def back_up(db: sqlite3.Connection, path: Path, version: int) -> Path:

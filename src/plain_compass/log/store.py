@@ -14,6 +14,7 @@ from ..core.base.errors import PlainCompassError
 from ..job.document import LogEntry
 from .opening import opened, reason
 from .rows import put, unpacked
+from .sqlite_file import whole
 
 
 class LogError(PlainCompassError):
@@ -93,13 +94,8 @@ class StumpLog:
         if self.read_only:
             raise LogError(self.troubles[0])
         try:
-            self._db.execute("BEGIN IMMEDIATE")
-            try:
+            with whole(self._db):
                 yield self._db
-                self._db.execute("COMMIT")
-            except BaseException:
-                self._db.execute("ROLLBACK")
-                raise
         except sqlite3.Error as error:
             raise LogError(
                 f"The stump log could not be written: {reason(error)}. What it holds is unchanged."

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QProcess
 
+from ...job.files import OTHERS, is_job_file
 from .desk import Desk
 from .job_actions import JobActions
 from .list_actions import ListActions
@@ -22,11 +23,8 @@ class Arrivals:
 
     def __init__(self, desk: Desk, jobs: JobActions, lists: ListActions, sites: SiteActions) -> None:
         self.desk, self.jobs = desk, jobs
-        self._readers: dict[str, Callable[[Path], object]] = {
-            ".csv": lists.import_trees,
-            ".geojson": sites.take_in,
-            ".jsonl": self._logs,
-        }
+        readers: tuple[Callable[[Path], object], ...] = (lists.import_trees, sites.take_in, self._logs)
+        self._readers = dict(zip(OTHERS, readers, strict=True))
 
     def _logs(self, path: Path) -> None:
         self.desk.book.take_in_file(path)
@@ -36,16 +34,15 @@ class Arrivals:
         if len(paths) > MOST:
             self.desk.message.refuse(f"{len(paths)} files at once; accepted: up to {MOST}.")
             return
-        jobs = [path for path in paths if path.suffix.lower() not in self._readers]
+        jobs = [path for path in paths if is_job_file(path)]
         for place, path in enumerate(jobs):
             if place == 0:
                 self.jobs.open(path)
             else:
                 self.open_beside(path)
         for path in paths:
-            reader = self._readers.get(path.suffix.lower())
-            if reader is not None:
-                reader(path)
+            if not is_job_file(path):
+                self._readers[path.suffix.lower()](path)
 
     def open_beside(self, path: Path) -> bool:
         """A job in a window of its own, which goes on when this one is closed."""

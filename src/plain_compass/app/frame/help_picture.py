@@ -2,21 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from PySide6.QtCore import QRectF, QSize
 from PySide6.QtGui import QColor, QImage, QPainter
 
-from ...core.assess import assess_many
 from ...core.cuts import form_of
 from ..drawing.palette import Palette
-from ..drawing.round_painter import Look, paint_round
+from ..drawing.round_painter import paint_round
 from ..drawing.shapes import Shapes
+from .form_drawn import LOOK, drawn_on
 from .store import Snapshot
 
 PICTURE_PX = QSize(520, 360)
 """Beside the list of pages in the smallest window."""
-LOOK = Look(38.0, 34.0)
 
 
 def picture_on(page: str, snapshot: Snapshot, colours: Palette) -> QImage | None:
@@ -25,8 +22,7 @@ def picture_on(page: str, snapshot: Snapshot, colours: Palette) -> QImage | None
     if kind != "form":
         return None
     part, _, key = rest.partition(".")
-    case = snapshot.result.case
-    (drawn,) = assess_many([replace(case, cut=form_of(part, key).design(case))])
+    (drawn,) = drawn_on(snapshot.result, [form_of(part, key)])
     if drawn is None:
         return None
     image = QImage(PICTURE_PX * 2, QImage.Format.Format_RGB32)

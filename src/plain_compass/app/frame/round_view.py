@@ -32,40 +32,14 @@ KEYS = {
 }
 
 
-class RoundView(PaintedView):
-    """Shows a solid that is made when it is painted.
+class TurnedView(PaintedView):
+    """Base of a drawing with something in the round in it. Subclasses paint it as ``look`` has it."""
 
-    Args:
-        solid: gives it; asked for each painting, so that nothing is made for a drawing nobody sees.
-    """
-
-    tells_of: tuple[Group, ...] = (Group.FACE, Group.HINGE, Group.WEDGE)
-    by_keys = "Arrow keys turn it; Home looks from the front again."
-
-    def __init__(self, store: Store, solid: Callable[[], Solid], parent: QWidget | None = None) -> None:
+    def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.store, self.solid = store, solid
         self.look = Look()
         self._from: QPointF | None = None
-        self._lag = Lag(self.follow, LATER_MS, self)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Stump in the round")
-        self.setToolTip("Drag or use the arrow keys to turn it; Home looks from the front again.")
-        self.setCursor(Qt.CursorShape.OpenHandCursor)
-
-    def draw(self, painter: QPainter) -> None:
-        """The stump, and what it is."""
-        palette = self.palette_in_use
-        painter.setPen(pen(palette.ink))
-        painter.setFont(font(13, strong=True, narrow=True))
-        painter.drawText(QPointF(10, 18), "In the round")
-        box = QRectF(self.rect()).adjusted(6, HEAD_PX, -6, -6)
-        paint_round(painter, box, self.solid(), self.look, palette, speech=self.store.snapshot.speech)
-
-    def follow(self) -> None:
-        """Show the plan as it is now; while something is dragged, not in every frame of it."""
-        if not self._lag.waits(self.store.dragging):
-            self.update()
 
     def turn(self, by_deg: float, up_deg: float = 0.0) -> None:
         """Look from elsewhere."""
@@ -98,3 +72,36 @@ class RoundView(PaintedView):
             self.update()
         else:
             super().keyPressEvent(event)
+
+
+class RoundView(TurnedView):
+    """Shows a solid that is made when it is painted.
+
+    Args:
+        solid: gives it; asked for each painting, so that nothing is made for a drawing nobody sees.
+    """
+
+    tells_of: tuple[Group, ...] = (Group.FACE, Group.HINGE, Group.WEDGE)
+    by_keys = "Arrow keys turn it; Home looks from the front again."
+
+    def __init__(self, store: Store, solid: Callable[[], Solid], parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.store, self.solid = store, solid
+        self._lag = Lag(self.follow, LATER_MS, self)
+        self.setAccessibleName("Stump in the round")
+        self.setToolTip("Drag or use the arrow keys to turn it; Home looks from the front again.")
+        self.setCursor(Qt.CursorShape.OpenHandCursor)
+
+    def draw(self, painter: QPainter) -> None:
+        """The stump, and what it is."""
+        palette = self.palette_in_use
+        painter.setPen(pen(palette.ink))
+        painter.setFont(font(13, strong=True, narrow=True))
+        painter.drawText(QPointF(10, 18), "In the round")
+        box = QRectF(self.rect()).adjusted(6, HEAD_PX, -6, -6)
+        paint_round(painter, box, self.solid(), self.look, palette, speech=self.store.snapshot.speech)
+
+    def follow(self) -> None:
+        """Show the plan as it is now; while something is dragged, not in every frame of it."""
+        if not self._lag.waits(self.store.dragging):
+            self.update()

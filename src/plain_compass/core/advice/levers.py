@@ -106,7 +106,7 @@ def _mm(length_m: float) -> float:
 def _taper(planned: Planned) -> Iterator[Change]:
     """More wood away from the side weight, of the same area."""
     case, hinge = planned.case, planned.case.cut.hinge
-    mean, heavy = (hinge.left_m + hinge.right_m) / 2, "left" if planned.parts.balance.left_m > 0 else "right"
+    mean, heavy = hinge.mean_m, "left" if planned.parts.balance.left_m > 0 else "right"
     side = "right" if heavy == "left" else "left"
     for share in TAPERS:
         more, less = _mm(mean * (1 + share)), _mm(mean * (1 - share))

@@ -192,6 +192,11 @@ class Hinge:
         """What its form is like."""
         return HINGES[self.form]
 
+    @property
+    def mean_m(self) -> float:
+        """Thickness half way between its ends."""
+        return (self.left_m + self.right_m) / 2
+
 
 @quickly_made
 @dataclass(frozen=True)

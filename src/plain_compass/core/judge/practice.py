@@ -70,7 +70,7 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
     usual = TWICE if case.cut.back.traits.thick_hinge else 1.0
     low, high = (usual * max(ratio * depth, least) for ratio in practice.hinge_ratio)
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
-    mean = (case.cut.hinge.left_m + case.cut.hinge.right_m) / 2
+    mean = case.cut.hinge.mean_m
     if thin < least - 1e-9 and case.tree.condition == "live":
         sentence = phrase("hinge.thickness.hinge_thinner_end", thin=thin, least=least)
         return Finding(

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from ..stump.learning import Learned, learned
-from .skills import BY_KEY, SKILLS
+from .skills import BY_KEY, LEVELS, SKILLS
 
 FIRST_DAYS = 1.0
 """A skill just answered well is asked again after a day; after every good answer more in a row twice as long."""
@@ -103,7 +103,7 @@ def level_for(skill: str, answers: Sequence[Answer]) -> int:
         return 1
     level, hits = mine[-1].level, sum(each.near for each in mine)
     if len(mine) == 5 and hits >= 4:
-        return min(level + 1, 3)
+        return min(level + 1, LEVELS[-1])
     return max(level - 1, 1) if len(mine) == 5 and hits <= 2 else level
 
 

@@ -14,6 +14,8 @@ from ..tree.crown import crown_outline
 
 WAYS = ("away", "away-right", "right", "towards-right", "towards", "towards-left", "left", "away-left")
 """Where a tree would go, seen by somebody who looks north: an eighth of a turn each, clockwise from straight away."""
+PERSON_M = 1.75
+"""Height of whoever stands beside a tree."""
 EIGHTH_DEG = 45.0
 SURE_DEG = 15.0
 """A tree that would go nearer than this to the line between two eighths is not asked of."""
@@ -26,17 +28,15 @@ class LookTruth:
     """Of a tree seen from the south, looking north.
 
     Attributes:
-        height_m, lean_deg: of it; lean_towards_deg the bearing of its lean.
-        weight_left_m: how far left of its butt the weight over the cut stands; weight_away_m how far behind it.
+        height_m, lean_deg: of it.
+        weight_left_m: how far left of its butt the weight over the cut stands.
         reach_right_m: how far the crown reaches to the right of the butt.
         goes_deg: bearing in which it would go if let; off_m how far its weight stands off.
     """
 
     height_m: float
     lean_deg: float
-    lean_towards_deg: float
     weight_left_m: float
-    weight_away_m: float
     reach_right_m: float
     goes_deg: float
     off_m: float
@@ -74,9 +74,7 @@ def look_truth(case: Case) -> LookTruth:
     return LookTruth(
         height_m=tree.height_m,
         lean_deg=tree.lean.angle_deg,
-        lean_towards_deg=tree.lean.bearing_deg,
         weight_left_m=-east,
-        weight_away_m=north,
         reach_right_m=reach,
         goes_deg=full_turn_deg(bearing_of(east, north)),
         off_m=math.hypot(east, north),

@@ -15,11 +15,13 @@ import numpy as np
 from ..assess import Assessment, assess
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.kept import kept
 from ..base.levels import Level
 from ..design.cut import WedgeSeat
 from ..judge.findings import Finding
 from ..plan.case import Case
 from ..tree.tree import Decay
+from .stumps import BESIDE_DEG
 
 WORTH = {Level.CLEAR: 1.0, Level.WATCH: 0.6, Level.STOP: 0.0, Level.UNKNOWN: 0.0}
 """What came of it, by the level of what then rules."""
@@ -47,20 +49,20 @@ class Sign:
 
     Attributes:
         key: of it; level from which on it is drawn.
-        befalls: the case in which it shows; None where it cannot be in this one.
+        befalls: the case in which it shows.
         actions: what can be done, leaving among them.
         rules: beginnings of ids of what it is about: what then rules has to be one of them.
     """
 
     key: str
     level: int
-    befalls: Callable[[Case, np.random.Generator], Case | None]
+    befalls: Callable[[Case, np.random.Generator], Case]
     actions: tuple[Action, ...]
     rules: tuple[str, ...]
 
 
 def _wedged(stacked: int) -> Callable[[Case], Case]:
-    seats = tuple(WedgeSeat(at, stacked) for at in (50.0, -50.0))
+    seats = tuple(WedgeSeat(at, stacked) for at in BESIDE_DEG)
     return lambda case: replace(case, cut=replace(case.cut, wedges=seats))
 
 
@@ -97,31 +99,31 @@ def _leans_back(case: Case, degrees: float, wedges: tuple[WedgeSeat, ...]) -> Ca
     return replace(case, tree=replace(case.tree, lean=lean), cut=replace(case.cut, wedges=wedges))
 
 
-def _kerf_shuts(case: Case, random: np.random.Generator) -> Case | None:
+def _kerf_shuts(case: Case, random: np.random.Generator) -> Case:
     return _leans_back(case, float(random.uniform(0.8, 2.5)), ())
 
 
-def _rings(case: Case, random: np.random.Generator) -> Case | None:
+def _rings(case: Case, random: np.random.Generator) -> Case:
     return _leans_back(case, float(random.uniform(3.0, 7.0)), (WedgeSeat(0.0, 1),))
 
 
-def _crack(case: Case, random: np.random.Generator) -> Case | None:
+def _crack(case: Case, random: np.random.Generator) -> Case:
     lean = replace(case.tree.lean, angle_deg=round(float(random.uniform(9.0, 18.0)), 1), bearing_deg=case.cut.lay_deg)
     return replace(case, tree=replace(case.tree, lean=lean))
 
 
-def _dust(case: Case, random: np.random.Generator) -> Case | None:
+def _dust(case: Case, random: np.random.Generator) -> Case:
     radius = case.tree.trunk.diameter_m / 2 * float(random.uniform(0.6, 0.8))
     return replace(case, tree=replace(case.tree, decay=Decay(kind="cavity", radius_m=round(radius, 3))))
 
 
-def _wind(case: Case, random: np.random.Generator) -> Case | None:
+def _wind(case: Case, random: np.random.Generator) -> Case:
     against = full_turn_deg(case.cut.lay_deg)
     site = replace(case.site, wind_m_s=round(float(random.uniform(9.0, 15.0)), 1), wind_from_deg=against)
     return replace(case, site=site)
 
 
-def _answers(case: Case, _: np.random.Generator) -> Case | None:
+def _answers(case: Case, _: np.random.Generator) -> Case:
     """Nothing is wrong: the top answers the wedge."""
     return case
 
@@ -165,6 +167,7 @@ class NowTruth:
         return max(each.worth for each in self.outcomes.values())
 
 
+@kept("truth of a moment", 64)
 def now_truth(case: Case, sign: Sign) -> NowTruth:
     """Play every action; a stem that begins to split is left, whatever else would hold."""
     found = {each.key: _played(case, each) for each in sign.actions if each.done is not None}

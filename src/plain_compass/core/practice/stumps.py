@@ -10,6 +10,7 @@ import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.kept import kept
 from ..design.first import first_design
 from ..plan.case import Case
 from ..stump.as_cut import AsCut
@@ -31,6 +32,8 @@ LEAST_MISS_DEG = 2.0
 """A top that lies nearer to its mark than this lies on it: nobody could tell."""
 LEAST_SHARE = 0.8
 """Of a miss the named fault has at least this Shapley share."""
+BESIDE_DEG = (50.0, -50.0)
+"""Where two wedges are set, from straight behind."""
 SIDES = ("left", "on-mark", "right")
 """Where a top may lie, seen along the lay."""
 
@@ -51,6 +54,7 @@ class StumpTruth:
     share: float
 
 
+@kept("truth of a stump", 64)
 def stump_truth(case: Case, as_cut: AsCut) -> StumpTruth | None:
     """What the core says of a stump: None where it shows no fault, or several.
 
@@ -86,14 +90,14 @@ def planned_cut(case: Case, lay_deg: float, *, strapped: bool) -> Case:
         back = replace(back, form="bored")
     face = replace(cut.face, depth_m=round(cut.face.depth_m, 3))
     hinge = replace(cut.hinge, left_m=round(cut.hinge.left_m, 3), right_m=round(cut.hinge.right_m, 3))
-    seats = tuple(replace(cut.wedges[0], at_deg=at) for at in (50.0, -50.0))
+    seats = tuple(replace(cut.wedges[0], at_deg=at) for at in BESIDE_DEG)
     return replace(case, cut=replace(cut, face=face, hinge=hinge, back=back, wedges=seats))
 
 
 def faulty(case: Case, fault: str, random: np.random.Generator) -> AsCut:
     """A stump of a plan with one fault put in; one other thing is off by as little as hands scatter."""
     cut, hinge = case.cut, case.cut.hinge
-    thick = (hinge.left_m + hinge.right_m) / 2
+    thick = hinge.mean_m
     scattered = ("aim", "left", "right")[int(random.integers(3))]
     by = float(np.clip(random.standard_normal(), -1.5, 1.5))
     read = AsCut(
@@ -122,7 +126,7 @@ def _fault(case: Case, fault: str, random: np.random.Generator) -> dict[str, Any
     if fault == "aim":
         return {"towards_deg": _towards_deg(case, side * (3.0 + 5.0 * drawn))}
     if fault == "uneven":
-        thick = (hinge.left_m + hinge.right_m) / 2
+        thick = hinge.mean_m
         ends = round((1.2 + 0.3 * drawn) * thick, 3), round((0.7 - 0.35 * drawn) * thick, 3)
         left, right = ends if side > 0 else ends[::-1]
         return {"hinge_left_m": left, "hinge_right_m": right}

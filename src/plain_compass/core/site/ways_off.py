@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ..base.frames import full_turn_deg
+from ..base.frames import bearing_of, full_turn_deg
 from ..base.kept import kept
 from .site import Place, Site
 
@@ -30,7 +30,7 @@ def _track_from(site: Site, at: Place) -> tuple[float, float] | None:
         far = np.hypot(*near.T)
         first = int(far.argmin())
         if far[first] < best[1]:
-            best = full_turn_deg(math.degrees(math.atan2(*near[first]))), float(far[first])
+            best = full_turn_deg(bearing_of(*near[first])), float(far[first])
     return best if best[1] < NEAR_M else None
 
 

@@ -112,7 +112,7 @@ def _of_the_cut(case: Case, as_cut: AsCut) -> dict[str, float | None]:
         "aim_deg": None if as_cut.towards_deg is None else half_turn_deg(cut.gun_deg - as_cut.towards_deg),
         "left_m": _less(as_cut.hinge_left_m, cut.hinge.left_m),
         "right_m": _less(as_cut.hinge_right_m, cut.hinge.right_m),
-        "thick_m": (cut.hinge.left_m + cut.hinge.right_m) / 2,
+        "thick_m": cut.hinge.mean_m,
         "depth_m": _less(as_cut.depth_m, cut.face.depth_m),
         "step_m": sum(steps) / len(steps) - cut.back.step_m if steps else None,
     }

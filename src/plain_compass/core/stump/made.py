@@ -53,7 +53,7 @@ def made_stump(planned: Case, told: Told, habits: Habits, random: np.random.Gene
     Raises InputError where no such stump can be: draw again.
     """
     cut = planned.cut
-    thick = (cut.hinge.left_m + cut.hinge.right_m) / 2
+    thick = cut.hinge.mean_m
 
     def drawn(habit: tuple[float, float], scale: float = 1.0) -> float:
         return habit[0] + habit[1] * scale * float(random.standard_normal())

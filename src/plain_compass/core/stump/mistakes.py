@@ -36,7 +36,7 @@ def _runs_past(which: str, cut: Cut, as_cut: AsCut) -> bool:
 def _uneven(cut: Cut, as_cut: AsCut) -> bool:
     if as_cut.hinge_left_m is None or as_cut.hinge_right_m is None:
         return False
-    thick = (cut.hinge.left_m + cut.hinge.right_m) / 2
+    thick = cut.hinge.mean_m
     off = (as_cut.hinge_left_m - as_cut.hinge_right_m) - (cut.hinge.left_m - cut.hinge.right_m)
     return abs(off) > max(UNEVEN_M, UNEVEN_SHARE * thick)
 

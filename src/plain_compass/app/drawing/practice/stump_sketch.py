@@ -62,12 +62,12 @@ def paint_stump_side(painter: QPainter, box: QRectF, result: Assessment, palette
     section, face, cut = result.parts.section, result.parts.face, result.case.cut
     back, front, apex = section.back_m, section.front_m, face.apex_forward_m
     roof, floor = (math.tan(math.radians(each)) for each in cut.face.angles_deg)
-    rear = apex - (cut.hinge.left_m + cut.hinge.right_m) / 2
+    rear = apex - cut.hinge.mean_m
     deep = 0.55 * section.depth_m
     high = max((front - apex) * roof, cut.back.step_m + KERF_M) + 0.35 * section.depth_m
     scale = Scale(
         min(box.width() / (section.depth_m * 1.3), box.height() / (deep + high)),
-        QPointF(box.center().x() - 0.0, box.top() + high * box.height() / (deep + high)),
+        QPointF(box.center().x(), box.top() + high * box.height() / (deep + high)),
     )
     step, over = cut.back.step_m, cut.face.overcut_m
     stump = [(back, -deep), (back, step), (rear, step), (rear, step + STUB_M), (apex, STUB_M), (apex, 0.0)]

@@ -10,13 +10,14 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPainterPath, QPolygonF
 
 from ....core.base.polygon import Array
+from ....core.practice.look import PERSON_M
 from ..palette import Palette, fill, font, pen
 from ..scale import Scale
 from ..shapes import Facing, TreeShapes
 
 Align = Qt.AlignmentFlag
-PERSON_M, POLE_M = 1.75, 4.0
-"""Who stands beside it, and the pole that is leaned against nothing: for scale."""
+POLE_M = 4.0
+"""The pole that is leaned against nothing, for scale, where nobody stands beside it."""
 TUFTS = 34
 """Bumps round a broadleaf's crown; a conifer's edge has a tooth for every whorl."""
 ROUGH = 0.09

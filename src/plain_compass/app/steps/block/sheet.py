@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 from html import escape
@@ -14,7 +14,7 @@ from PySide6.QtPrintSupport import QPrinter, QPrintPreviewDialog
 from PySide6.QtWidgets import QWidget
 
 from ....core.block.hours import clock_words
-from ....job.block import Block, Ordered, waits_words
+from ....job.block import Block, Ordered, left_words, waits_words
 from ....job.block_crew import crew_words, whose_of, whose_words
 from ....job.block_kit import kit_of, piece_words, without_missing
 from ....job.block_report import block_to_plain, takes_words
@@ -57,7 +57,8 @@ class DaySheet:
     def html(self, picture: str) -> str:
         """The sheet as rich text, every word of a person's escaped."""
         speech = self.job.speech
-        days = "".join(self._day(day) for day in days_of(self.found) if self._slots(day))
+        rows = self._rows()
+        days = "".join(self._day(day, rows) for day in days_of(self.found) if self._slots(day))
         lines = "".join(f"<p>{line}: _______________________________________________</p>" for line in LINES)
         cautions = "".join(f"<li>{escape(each)}</li>" for each in speech.cautions())
         crew = escape(crew_words(self.job, speech))
@@ -70,24 +71,26 @@ class DaySheet:
     def _slots(self, day: int) -> list[int]:
         return [place for place, slot in enumerate(self.found.slots) if slot.day == day]
 
-    def _day(self, day: int) -> str:
+    def _day(self, day: int, rows: Sequence[str]) -> str:
         """One day: its order, when it is done, its kit, and what lacks."""
-        ids = [self.block.trees[self.found.slots[place].tree].id for place in self._slots(day)]
+        here = self._slots(day)
+        ids = [self.block.trees[self.found.slots[place].tree].id for place in here]
         speech, pieces = self.job.speech, kit_of(self.job, self.block, self.found, day)
         kit = "<br>".join(f"☐ {escape(piece_words(piece, ids, speech))}" for piece in pieces)
         waits, _ = without_missing(self.job, self.block, self.found, day)
         put_off = f"<p>{B}As packed, to be put off: {escape(', '.join(waits))}{END_B}</p>" if waits else ""
         return (
             f"<p>{B}{escape(done_words(self.job, self.found, day))}{END_B}</p>"
-            f"<table cellspacing='4'>{HEAD}{''.join(self._rows(day))}</table>{put_off}"
+            f"<table cellspacing='4'>{HEAD}{''.join(rows[place] for place in here)}</table>{put_off}"
             f"<p>To take along:<br>{kit}</p>"
         )
 
-    def _rows(self, day: int) -> Iterator[str]:
-        speech, rows = self.job.speech, block_to_plain(self.job, self.block, self.found)["order"]
+    def _rows(self) -> list[str]:
+        """The order, a row each."""
+        speech, rows = self.job.speech, list[str]()
         waits = waits_words(self.block, self.found, speech)
-        for place in self._slots(day):
-            row, slot = rows[place], self.found.slots[place]
+        order = block_to_plain(self.job, self.block, self.found)["order"]
+        for row, slot in zip(order, self.found.slots, strict=True):
             begins, _ = clock_of(self.job, slot.begins_min, slot.ends_min)
             whose = whose_of(self.job, self.block, self.found, slot.tree)
             who = "" if whose is None else ", ".join(whose.can) or whose_words(whose, speech)
@@ -101,12 +104,11 @@ class DaySheet:
                 escape(who),
                 escape("; ".join(waits[slot.tree])),
             )
-            yield f"<tr>{''.join(f'<td>{each}</td>' for each in cells)}</tr>"
+            rows.append(f"<tr>{''.join(f'<td>{each}</td>' for each in cells)}</tr>")
+        return rows
 
     def _left(self) -> str:
-        speech = self.job.speech
-        left = [(id, speech.tell(what)) for id, what in self.block.left_out]
-        left += [(self.block.trees[at].id, speech.tell("block.no_day")) for at in self.found.late]
+        left = left_words(self.block, self.found, self.job.speech)
         items = "".join(f"<li>{escape(id)}: {escape(told)}</li>" for id, told in left)
         return f"{H3}Not in this order</h3><ul>{items}</ul>" if left else ""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ....core.fall.fan import Fan
-from ....job.block import Block, Ordered, place_reasons
+from ....job.block import Block, Ordered, left_words, place_reasons
 from ....job.block_crew import crew_words, whose_of, whose_words
 from ....job.block_kit import kit_of, piece_words
 from ....job.block_report import takes_words
@@ -34,10 +34,8 @@ def block_lines(job: Job, block: Block, found: Ordered) -> list[str]:
     speech, order = job.speech, [block.trees[slot.tree].id for slot in found.slots]
     pieces = [piece_words(piece, order, speech) for piece in kit_of(job, block, found)]
     alike: dict[str, list[str]] = {}
-    for id, what in block.left_out:
-        alike.setdefault(speech.tell(what), []).append(id)
-    for at in found.late:
-        alike.setdefault(speech.tell("block.no_day"), []).append(block.trees[at].id)
+    for id, told in left_words(block, found, speech):
+        alike.setdefault(told, []).append(id)
     out = [f"{', '.join(left)}: {told}" for told, left in alike.items()]
     days = [f"{done_words(job, found, day)}." for day in days_of(found) if any(s.day == day for s in found.slots)]
     about = [*days, crew_words(job, speech), *day_words(job, order, 0, speech), *out]

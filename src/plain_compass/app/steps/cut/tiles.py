@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QFrame, QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
-from ....core.assess import Assessment, assess_many
+from ....core.assess import Assessment
 from ....core.base.levels import Level
 from ....core.cuts.form import CutForm
 from ....job.words import Speech
 from ...drawing.marks import paint_level
 from ...drawing.palette import Palette, font, pen
-from ...drawing.round_painter import Look, paint_round
+from ...drawing.round_painter import paint_round
 from ...drawing.shapes import Shapes
+from ...frame.form_drawn import LOOK, drawn_on
 from ...frame.painted import PaintedView
 from ...frame.plain_label import PlainLabel, plain_tip
 
@@ -24,13 +23,7 @@ COLUMNS = 4
 """As many beside one another as the smallest window holds."""
 LEVELS = {"fits": Level.CLEAR, "poor": Level.WATCH, "refused": Level.STOP}
 """Whether a form fits, as a sign; its word stands beside it."""
-LOOK = Look(38.0, 34.0)
 Align = Qt.AlignmentFlag
-
-
-def drawn_on(result: Assessment, forms: list[CutForm]) -> list[Assessment | None]:
-    """The plan with each of some forms as it begins on this tree; nothing where it cannot be cut there."""
-    return list(assess_many([replace(result.case, cut=form.design(result.case)) for form in forms]))
 
 
 class FormTile(PaintedView):

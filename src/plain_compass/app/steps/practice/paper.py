@@ -15,6 +15,7 @@ from ....job.words import Speech
 from ...drawing.pages import Drawn, write_pages
 from ...drawing.palette import PRINTED, font, pen
 from ..card.pdf import draw_without_screen
+from .answering import SURE, SURE_WORDS
 from .page import CAUTION, result_of
 from .view import paint_case
 
@@ -23,8 +24,9 @@ A_PAGE, KEYS_A_PAGE = 2, 12
 QUESTION_PX, ANSWER_PX = 66.0, 96.0
 """Height of a question above its drawing, and of what may be answered below it."""
 HOW = (
-    "Write each answer beside its number, and how sure you are of it: a guess 20 %, hardly 40 %, rather 60 %, "
-    "fairly 80 %, certain 95 %. Who says how sure he is as it is scores most."
+    "Write each answer beside its number, and how sure you are of it: "
+    f"{', '.join(f'{words} {100 * share:.0f} %' for share, words in zip(SURE, SURE_WORDS, strict=True))}. "
+    "Who says how sure he is as it is scores most."
 )
 """On the first page."""
 

@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
+from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ....core.assess import Assessment
 from ....core.base.polygon import Array
+from ....core.practice.look import PERSON_M
 from ....core.practice.skills import Task
 from ....job.practice_case import SetCase
 from ....job.practice_terms import PARTS
-from ....job.practice_words import PERSON_M
 from ....job.words import Speech
 from ...drawing.marks import paint_word
 from ...drawing.palette import Palette, pen
@@ -22,22 +22,19 @@ from ...drawing.practice.tree_sketch import Sketch, paint_sketch, paint_title, s
 from ...drawing.round_painter import Look, Projection, paint_round
 from ...drawing.shapes import ACROSS, ALONG, Shapes, TreeShapes
 from ...drawing.shapes.solid import Solid, solid_of
-from ...frame.painted import PaintedView
-from ...frame.round_view import KEYS
+from ...frame.round_view import TurnedView
 
 BESIDE = {1: "pole", 2: "person", 3: "person"}
 """Level -> who stands beside a tree, for scale."""
 SWAY_DEG = {1: 0.0, 2: 0.0, 3: 2.0}
 """Level -> how far the wind bends a crown."""
-TURN_DEG_PX, UP_DEG_PX = 0.6, 0.4
-"""How far a pixel of dragging turns a stump, and lifts the eye."""
 HEAD_PX = 26.0
 """Above a drawing stands from where it is seen."""
 SIDES = ("from the south, looking north", "from the east, looking west")
 VIEWS = ("from above", "cut through along the lay", "in the round: drag to turn it")
 
 
-class CaseView(PaintedView):
+class CaseView(TurnedView):
     """Shows the case that is asked; a stump in the round is turned by dragging or by the arrow keys.
 
     Args:
@@ -50,9 +47,6 @@ class CaseView(PaintedView):
         self.case: SetCase | None = None
         self.result: Assessment | None = None
         self.truth: list[str] = []
-        self.look = Look()
-        self._from: QPointF | None = None
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.setAccessibleName("The case")
 
@@ -75,30 +69,6 @@ class CaseView(PaintedView):
             return
         box = QRectF(self.rect()).adjusted(14, 8, -14, -18)
         paint_case(painter, box, (self.case, self.result), self.palette_in_use, look=self.look, truth=self.truth)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        """Take hold of the stump."""
-        self._from = event.position()
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        """Turn it."""
-        if self._from is not None:
-            moved, self._from = event.position() - self._from, event.position()
-            self.look = self.look.turned(-moved.x() * TURN_DEG_PX, moved.y() * UP_DEG_PX)
-            self.update()
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        """Let go of it."""
-        self._from = None
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Arrow keys turn it."""
-        by = KEYS.get(Qt.Key(event.key()))
-        if by is None:
-            super().keyPressEvent(event)
-            return
-        self.look = self.look.turned(*by)
-        self.update()
 
 
 Case = tuple[SetCase, Assessment]
