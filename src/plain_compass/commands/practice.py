@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import argparse
-import json
 from pathlib import Path
 
 from ..core.base.errors import PlainCompassError
 from ..core.practice.skills import LEVELS, Task
 from ..job.disk import JobFileError, write_atomically
+from ..job.stamp import output_text
 from ..job.units import UNITS
 from ..job.words import Speech, vocabularies
 
@@ -84,7 +84,7 @@ def _score(arguments: argparse.Namespace) -> int:
             {"who": each.who, "score": each.score, "cases": [_plain(one) for one in each.scores]} for each in results
         ]
         whole = {"set": practice.name, "results": rows, "wrong": [list(each) for each in wrong], "not_read": troubles}
-        print(json.dumps(whole, indent=2, ensure_ascii=False))
+        print(output_text(whole))
         return 0
     for each in results:
         print(f"{each.who or 'somebody'}: {each.score:.1f} of {len(practice.cases)}")

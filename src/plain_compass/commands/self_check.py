@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 import argparse
-import json
 import platform
 
-from .. import __version__
 from ..job.self_check import checks
-from ..job.stamp import constants_text, fingerprint
-from ..job.tables import indicative
+from ..job.stamp import output_text, stamp
 from ..job.words import Speech
 
 
@@ -22,10 +19,9 @@ def run(arguments: argparse.Namespace) -> int:
     """Check everything; exit with 1 where anything is off."""
     found = list(checks())
     speech, bad = Speech(), [each for each in found if not each.is_good]
-    constants = fingerprint(constants_text(indicative()))
     if arguments.json:
         rows = [{"name": e.name, "found": e.found, "wanted": e.wanted, "good": e.is_good} for e in found]
-        print(json.dumps({"version": __version__, "constants": constants, "checks": rows}, indent=2))
+        print(output_text({"checks": rows}))
         return int(bool(bad))
     for each in found:
         sign = "good" if each.is_good else "OFF "
@@ -33,6 +29,7 @@ def run(arguments: argparse.Namespace) -> int:
             f"{sign}  {speech.say(each.name)}"
             + ("" if each.is_good else f": {each.found:.8g}, should be {each.wanted:.8g}")
         )
-    where = f"version {__version__}, constants {constants}, Python {platform.python_version()}"
+    by = stamp()
+    where = f"version {by['version']}, constants {by['constants']}, Python {platform.python_version()}"
     print(f"{len(found) - len(bad)} of {len(found)} good ({where}).")
     return int(bool(bad))
