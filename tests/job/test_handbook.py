@@ -7,6 +7,7 @@ import pytest
 from plain_compass.core.assess import assess
 from plain_compass.core.cuts import PARTS, forms_of
 from plain_compass.core.judge.limits import LIMITS
+from plain_compass.core.judge.places import where_of
 from plain_compass.job import handbook
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import case_of
@@ -112,3 +113,12 @@ def test_the_printed_book_holds_every_page_and_no_link() -> None:
     for id in handbook.page_ids():
         if id not in ("index", *("lessons", "groups", "findings", "forms", "fields", "terms")):
             assert f"# {handbook.title_of(id, Speech())}\n" in book, id
+
+
+def test_a_finding_and_the_field_that_settles_it_lead_to_one_another(pages: dict[str, str]) -> None:
+    settled = [id for id in handbook.finding_ids() if handbook.field_page(where_of(id).field) != "fields"]
+    assert len(settled) > 40
+    for id in settled:
+        field = handbook.field_page(where_of(id).field)
+        assert f"(help:{field})" in pages[f"finding:{id}"], id
+        assert f"(help:finding:{id})" in pages[field], id
