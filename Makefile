@@ -10,7 +10,7 @@ MINUTES ?= 3
 # The locks are complete (a test sees to it), so nothing is resolved: a resolver may want something newer than the lock.
 PIP := $(BIN)/python -m pip install --disable-pip-version-check --no-deps --require-hashes
 
-.PHONY: one demo test install screenshots bench lint lock clean kill mutants fuzz deb wheel handbook release
+.PHONY: one demo test install screenshots bench lint lock clean kill mutants fuzz deb wheel handbook release texts made
 
 demo:
 	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
@@ -97,3 +97,12 @@ release: lint
 	@test -z "$$(git status --porcelain)" || { echo "The tree has changes that are not committed; a release is made of what is committed."; exit 2; }
 	@rm -rf dist && $(MAKE) --no-print-directory wheel deb handbook
 	@$(BIN)/python tools/make_release.py
+
+# The list of every text a language file gives in another language; run it when a text was added or changed.
+texts: $(DEV)
+	@$(BIN)/python tools/make_texts.py
+
+# The window in the made language, a picture of each view: what is not said through the catalogue, and what is cut off.
+VIEWS ?= build/made
+made: $(DEV)
+	@$(BIN)/python tools/made_walk.py $(VIEWS)

@@ -129,3 +129,43 @@ def test_what_is_exported_says_by_what_it_was_reckoned() -> None:
     told = json.loads(site_geojson(demo_job()))["plain_compass"]
     assert told.items() >= stamp.stamp(demo_job().practice).items()
     assert "constants" in stamp.stamp_words("fifth-and-tenth") and "ifth" in stamp.stamp_words("fifth-and-tenth")
+
+
+def test_a_language_is_begun_checked_and_chosen(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path))
+    file = tmp_path / "de.json"
+    assert main(["language", "template", "de", "-o", str(file)]) == 0
+    content = json.loads(file.read_text(encoding="utf-8"))
+    assert set(content["texts"].values()) == {""} and "glossary.terms.hinge.hinge" in content["sentences"]
+    content["texts"]["left"], content["texts"]["said by nobody"] = "links", "x"
+    own = tmp_path / "plain-compass" / "languages"
+    own.mkdir(parents=True)
+    (own / "de.json").write_text(json.dumps(content), encoding="utf-8")
+    capsys.readouterr()
+    assert main(["language", "check", "de"]) == 1
+    told = capsys.readouterr().out
+    assert "missing, said in English:" in told and "not said by this program: 1\n  texts: said by nobody" in told
+    assert main(["language", "template", "de", "-o", str(file)]) == 0
+    assert json.loads(file.read_text(encoding="utf-8"))["texts"]["left"] == "links"
+    assert main(["language", "use", "de"]) == 0
+    assert (tmp_path / "plain-compass" / "language").read_text(encoding="utf-8") == "de\n"
+    assert main(["language"]) == 0
+    assert "* en       English\n  de       de\n" in capsys.readouterr().out.replace("\r", "")
+
+
+@pytest.mark.parametrize(
+    ("given", "told"),
+    [
+        (["use", "zz"], "There is no language “zz” here; accepted: en."),
+        (["check"], "There is no language “” here; accepted: en."),
+        (["template", "de"], "language template wants a code and -o with the file to write."),
+    ],
+)
+def test_what_is_no_language_is_refused_in_a_sentence(
+    given: list[str], told: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path))
+    assert main(["language", *given]) == 2
+    assert capsys.readouterr().err == told + "\n"

@@ -121,6 +121,36 @@ def _practice(window: Any, shot: Callable[[str], None]) -> None:
     shot("practice")
 
 
+def views(window: Any, shot: Callable[[str], None], folder: Path) -> None:
+    """Every main view in its turn; one that is a window of its own is written by itself."""
+    window.show_step("look")
+    shot("look")
+    window.show_step("ground")
+    window.page.rose.finish()
+    window.page.plan.show_read(45.0)
+    window.page.pick("site.obstacles.1")
+    shot("ground")
+    window.show_step("cut")
+    shot("cut")
+    window.side.show_face(1)
+    shot("tree-sheet")
+    window.side.show_face(0)
+    _imperial(window, shot)
+    window.show_scheme("dark")
+    shot("cut-dark")
+    window.show_scheme("light")
+    _stages_and_rope(window, shot)
+    _fall(window, shot)
+    _suggestions(window, shot)
+    _lists(window, folder)
+    _stump(window, shot)
+    window.store.look_at("WH-07")
+    window.show_step("card")
+    shot("card")
+    _block(window, shot)
+    _practice(window, shot)
+
+
 def main() -> int:
     """Write every view; a folder may be given instead of docs/screenshots."""
     folder = Path(sys.argv[1]) if len(sys.argv) > 1 else FOLDER
@@ -151,32 +181,7 @@ def main() -> int:
         app.processEvents()
         window.grab().save(str(folder / f"{name}.png"))
 
-    window.show_step("look")
-    shot("look")
-    window.show_step("ground")
-    window.page.rose.finish()
-    window.page.plan.show_read(45.0)
-    window.page.pick("site.obstacles.1")
-    shot("ground")
-    window.show_step("cut")
-    shot("cut")
-    window.side.show_face(1)
-    shot("tree-sheet")
-    window.side.show_face(0)
-    _imperial(window, shot)
-    window.show_scheme("dark")
-    shot("cut-dark")
-    window.show_scheme("light")
-    _stages_and_rope(window, shot)
-    _fall(window, shot)
-    _suggestions(window, shot)
-    _lists(window, folder)
-    _stump(window, shot)
-    window.store.look_at("WH-07")
-    window.show_step("card")
-    shot("card")
-    _block(window, shot)
-    _practice(window, shot)
+    views(window, shot, folder)
     print(f"Pictures written to {folder}.")
     return 0
 

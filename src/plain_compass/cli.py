@@ -7,11 +7,15 @@ import sys
 from collections.abc import Sequence
 
 from .commands.parsers import COMMANDS, make_parser
+from .job.language import follow_system, spoken, tr
 
 
 def main(argv: Sequence[str] | None = None) -> int:
     """Run the command line; returns the exit status."""
     given = sys.argv[1:] if argv is None else [*argv]
+    follow_system()
+    if spoken().trouble:
+        print(spoken().trouble, file=sys.stderr)
     # Only the command that is asked for is imported: a list of commands is there at once.
     arguments = make_parser([each for each in given if each in COMMANDS][:1]).parse_args(given)
     try:
@@ -23,7 +27,7 @@ def main(argv: Sequence[str] | None = None) -> int:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 0
     except RecursionError:
-        print("The file is nested too deeply to be read.", file=sys.stderr)
+        print(tr("The file is nested too deeply to be read."), file=sys.stderr)
         return 2
     except Exception as error:
         told = _told(error)

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+import locale
 import os
 import signal
 import sys
 from collections.abc import Sequence
 from pathlib import Path
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import QLibraryInfo, QLocale, QSize, Qt, QTranslator
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication, QWidget
 
 from ..core.base.errors import PlainCompassError
 from ..job.demo import demo_job
 from ..job.files import Opened, is_job_file, read_job
+from ..job.language import ENGLISH, spoken, tr, tr_mark, write_decimals_with
 from ..job.tables import DATA, table_troubles
 from .drawing.palette import FAMILY, font, load_fonts
 from .frame.commands import Command, Commands
@@ -108,7 +110,7 @@ PAGES: dict[str, PageFactory] = {
     "block": _block,
     "practice": _practice,
 }
-PANELS: dict[str, PageFactory] = {"Measure": _measure, "Stump": _as_cut}
+PANELS: dict[str, PageFactory] = {tr_mark("Measure"): _measure, tr_mark("Stump"): _as_cut}
 
 
 def application() -> QApplication:
@@ -119,10 +121,24 @@ def application() -> QApplication:
     app.setDesktopFileName("plain-compass")
     app.setWindowIcon(QIcon(str(DATA / "desktop" / "icons" / "plain-compass-64.png")))
     app.setStyle("Fusion")
+    _speak(app)
     if FAMILY not in load_fonts():
-        print("The program's own fonts could not be loaded; another is used.", file=sys.stderr)
+        print(tr("The program's own fonts could not be loaded; another is used."), file=sys.stderr)
     app.setFont(font(14))
     return app
+
+
+def _speak(app: QApplication) -> None:
+    """Numbers, and Qt's own words, as the person has them."""
+    write_decimals_with(QLocale.system().decimalPoint())
+    # Qt has set the system's settings for libraries written in C as well; those are to go on reading points.
+    locale.setlocale(locale.LC_NUMERIC, "C")
+    code = spoken().code
+    words = QTranslator(app)
+    if code != ENGLISH and words.load(
+        QLocale(code), "qtbase", "_", QLibraryInfo.path(QLibraryInfo.LibraryPath.TranslationsPath)
+    ):
+        app.installTranslator(words)
 
 
 def _step_commands(window: Window) -> list[Command]:
@@ -156,7 +172,7 @@ def _first_job(path: Path | None, demo: bool, settings: Settings) -> tuple[Opene
     try:
         return read_job(last), last, ""
     except PlainCompassError as error:
-        return Opened(demo_job()), None, f"The last job could not be opened: {error}"
+        return Opened(demo_job()), None, tr("The last job could not be opened: {error}", error=error)
 
 
 def fit_screen(window: Window) -> None:
@@ -178,7 +194,8 @@ def start(path: Path | None, settings: Settings, recovery: Recovery, *, demo: bo
     window.show()
     window.guide.offer()
     brought_back = window.kept.at_start(used, asked_for=demo or path is not None)
-    troubles = [*filter(None, [trouble]), *settings.troubles, *table_troubles(), *window.autosave.recovery.troubles]
+    troubles = [*filter(None, [trouble, spoken().trouble]), *settings.troubles, *table_troubles()]
+    troubles += window.autosave.recovery.troubles
     if troubles:
         window.message.refuse(" ".join([*troubles, *filter(None, [brought_back])]))
     elif brought_back:
@@ -193,7 +210,7 @@ def run(paths: Sequence[Path] = (), *, demo: bool = False, new_window: bool = Fa
         new_window: whether a window of its own is wanted even so.
     """
     if not has_display():
-        raise DisplayError("There is no display here, so no window can open; assess and card work without one.")
+        raise DisplayError(tr("There is no display here, so no window can open; assess and card work without one."))
     # Ctrl+C in the terminal ends the program at once; unsaved work is on disk already.
     signal.signal(signal.SIGINT, signal.SIG_DFL)
     app = application()
@@ -207,7 +224,7 @@ def run(paths: Sequence[Path] = (), *, demo: bool = False, new_window: bool = Fa
     settings = Settings()
     name = server_name(settings.file)
     if paths and not new_window and hand_over(name, paths):
-        print("Opened in the window that is there already.")
+        print(tr("Opened in the window that is there already."))
         return 0
     jobs = [path for path in paths if is_job_file(path)]
     window = start(jobs[0] if jobs else None, settings, Recovery(Settings.recovery_folder()), demo=demo)

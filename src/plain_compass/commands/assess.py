@@ -7,6 +7,7 @@ import argparse
 from ..core.base.levels import LEVELS, Level
 from ..job.document import Job, TreePlan
 from ..job.fall import judged_with_fall
+from ..job.language import tr
 from ..job.report import assessment_to_plain, table
 from ..job.stamp import output_text
 from .on_tree import about_tree
@@ -18,11 +19,11 @@ FAIL_ON = ("stop", "unknown", "watch")
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Which tree, and whether to fail."""
     about_tree(parser, run)
-    parser.add_argument("--json", action="store_true", help="print one JSON object instead of a table")
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object instead of a table"))
     parser.add_argument(
         "--fail-on",
         choices=FAIL_ON,
-        help="exit with 1 when the verdict is this bad or worse: stop, unknown or watch, in that order",
+        help=tr("exit with 1 when the verdict is this bad or worse: stop, unknown or watch, in that order"),
     )
 
 

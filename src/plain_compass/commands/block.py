@@ -16,6 +16,7 @@ from ..job.block_wind import day_words, wind_words
 from ..job.disk import JobFileError, read_text, write_atomically
 from ..job.document import Job
 from ..job.forecast_csv import import_forecast
+from ..job.language import tr
 from ..job.stamp import output_text
 from .opening import opened_job
 
@@ -25,16 +26,16 @@ def add_to(parser: argparse.ArgumentParser) -> None:
     parser.add_argument(
         "what",
         choices=("plan", "kit", "left", "wind", "sheet", "cards"),
-        help="order, kit, what is left, wind, the day sheet, or cards",
+        help=tr("order, kit, what is left, wind, the day sheet, or cards"),
     )
-    parser.add_argument("file", type=Path, help="a job file, the word demo, or - for standard input")
-    parser.add_argument("--seed", type=int, default=1, help="the same seed gives the same order")
-    parser.add_argument("--hours", type=float, help="hours of work a day")
-    parser.add_argument("--begins", default="", help="first day, as 2026-10-01")
-    parser.add_argument("--forecast", type=Path, help="CSV of hour, speed, and where known gust and direction")
-    parser.add_argument("--take-lays", action="store_true", help="cards: on the lays the order gives")
-    parser.add_argument("-o", "--output", type=Path, help="plan: a .csv, .geojson or .ics; sheet: the PDF to write")
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("file", type=Path, help=tr("a job file, the word demo, or - for standard input"))
+    parser.add_argument("--seed", type=int, default=1, help=tr("the same seed gives the same order"))
+    parser.add_argument("--hours", type=float, help=tr("hours of work a day"))
+    parser.add_argument("--begins", default="", help=tr("first day, as 2026-10-01"))
+    parser.add_argument("--forecast", type=Path, help=tr("CSV of hour, speed, and where known gust and direction"))
+    parser.add_argument("--take-lays", action="store_true", help=tr("cards: on the lays the order gives"))
+    parser.add_argument("-o", "--output", type=Path, help=tr("plan: a .csv, .geojson or .ics; sheet: the PDF to write"))
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
 
 
 def run(arguments: argparse.Namespace) -> int:
@@ -62,9 +63,13 @@ def _plan(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace)
         print(output_text(plain, job.practice))
         return 0
     for row, slot in zip(plain["order"], found.slots, strict=True):
-        turned = "" if row["lay_deg"] == row["planned_lay_deg"] else f" (planned {row['planned_lay_deg']:.0f}°)"
+        turned = (
+            ""
+            if row["lay_deg"] == row["planned_lay_deg"]
+            else tr(" (planned {planned_lay_deg:.0f}°)", planned_lay_deg=row["planned_lay_deg"])
+        )
         takes = takes_words(block, found, slot.tree, job.speech)
-        lay = f"lay {row['lay_deg']:.0f}°{turned}"
+        lay = tr("lay {lay_deg:.0f}°{turned}", lay_deg=row["lay_deg"], turned=turned)
         print(f"{row['number']:>3}  {row['day']}  {row['tree']:<10}{lay}  {takes}  {row['minutes']:.0f} min")
         for why in row["why"]:
             print(f"       {why}")
@@ -75,16 +80,18 @@ def _plan(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace)
 def _write(job: Job, block: Block, found: Ordered, path: Path) -> int:
     kind = WRITERS.get(path.suffix.lower())
     if kind is None:
-        raise JobFileError(f"{path.name}: accepted are names that end in {', '.join(WRITERS)}.")
+        raise JobFileError(
+            tr("{name}: accepted are names that end in {names}.", name=path.name, names=", ".join(WRITERS))
+        )
     write_atomically(path, kind(job, block, found))
-    print(f"Order of {len(found.slots)} trees written to {path}.")
+    print(tr("Order of {count} trees written to {path}.", count=len(found.slots), path=path))
     return 0
 
 
 def _kit(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
     for day in sorted({slot.day for slot in found.slots}):
         ids = [block.trees[slot.tree].id for slot in found.slots if slot.day == day]
-        print(f"Day {day + 1}: {', '.join(ids)}")
+        print(tr("Day {day}: {names}", day=day + 1, names=", ".join(ids)))
         for piece in kit_of(job, block, found, day):
             print(f"  {piece_words(piece, ids, job.speech)}")
     return 0
@@ -102,7 +109,11 @@ def _wind(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
 
 def _left(job: Job, block: Block, found: Ordered, _: argparse.Namespace) -> int:
     print(
-        f"{len(found.slots)} trees to fell, {sum(slot.ends_min - slot.begins_min for slot in found.slots) / 60:.1f} h."
+        tr(
+            "{count} trees to fell, {hours:.1f} h.",
+            count=len(found.slots),
+            hours=sum(slot.ends_min - slot.begins_min for slot in found.slots) / 60,
+        )
     )
     _tell_left(block, found, job)
     return 0
@@ -117,17 +128,17 @@ def _tell_left(block: Block, found: Ordered, job: Job) -> None:
 
 def _sheet(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace) -> int:
     if arguments.output is None:
-        raise JobFileError("block sheet wants -o with the PDF to write.")
+        raise JobFileError(tr("block sheet wants -o with the PDF to write."))
     from ..app.steps.block.sheet import write_day_sheet_without_screen
 
     write_day_sheet_without_screen(job, block, found, arguments.output)
-    print(f"Day sheet of {len(found.slots)} trees written to {arguments.output}.")
+    print(tr("Day sheet of {count} trees written to {output}.", count=len(found.slots), output=arguments.output))
     return 0
 
 
 def _cards(job: Job, block: Block, found: Ordered, arguments: argparse.Namespace) -> int:
     if arguments.output is None:
-        raise JobFileError("block cards wants -o with the PDF to write.")
+        raise JobFileError(tr("block cards wants -o with the PDF to write."))
     from ..app.steps.card.card_set import write_cards_without_screen
     from ..app.steps.card.paper import LayoutWanted
 

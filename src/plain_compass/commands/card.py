@@ -7,6 +7,7 @@ from pathlib import Path
 
 from ..app.steps.card.paper import MOST_SHEETS, PAPERS, SHEETS, USUAL, LayoutWanted
 from ..job.disk import JobFileError
+from ..job.language import tr, tr_count
 from ..job.words import Speech, vocabularies
 from .on_tree import add_file_and_tree, loaded
 from .opening import opened_job
@@ -15,11 +16,11 @@ from .opening import opened_job
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Which tree, on which paper."""
     add_file_and_tree(parser)
-    parser.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
-    parser.add_argument("--all", action="store_true", help="the cards of every tree of the job in one file")
-    parser.add_argument("--strip", action="store_true", help="the tape marks alone, as a strip at true scale")
+    parser.add_argument("-o", "--output", type=Path, required=True, help=tr("the PDF to write"))
+    parser.add_argument("--all", action="store_true", help=tr("the cards of every tree of the job in one file"))
+    parser.add_argument("--strip", action="store_true", help=tr("the tape marks alone, as a strip at true scale"))
     parser.add_argument("--paper", choices=tuple(PAPERS), default=USUAL)
-    parser.add_argument("--no-stump-page", action="store_true", help="without the page to fill in at the stump")
+    parser.add_argument("--no-stump-page", action="store_true", help=tr("without the page to fill in at the stump"))
     parser.set_defaults(run=run)
 
 
@@ -31,7 +32,9 @@ def run(arguments: argparse.Namespace) -> int:
     wanted = LayoutWanted(arguments.paper, not arguments.no_stump_page)
     if arguments.all:
         if arguments.tree or arguments.strip or arguments.settings:
-            raise JobFileError("--all writes the cards of every tree as they are: leave out --tree, --strip and --set.")
+            raise JobFileError(
+                tr("--all writes the cards of every tree as they are: leave out --tree, --strip and --set.")
+            )
         print(write_cards_without_screen(opened_job(arguments.file), arguments.output, wanted))
         return 0
     job, plan = loaded(arguments)
@@ -39,16 +42,27 @@ def run(arguments: argparse.Namespace) -> int:
         write_strip_without_screen(job, plan.id, arguments.output, arguments.paper)
     else:
         write_card_without_screen(job, plan.id, arguments.output, wanted)
-    print(f"{'Tape strip' if arguments.strip else 'Card'} of {plan.id} written to {arguments.output}.")
+    print(
+        tr(
+            "{what} of {id} written to {output}.",
+            what=tr("Tape strip") if arguments.strip else tr("Card"),
+            id=plan.id,
+            output=arguments.output,
+        )
+    )
     return 0
 
 
 def add_survey_to(parser: argparse.ArgumentParser) -> None:
     """For how many trees."""
-    parser.add_argument("-n", "--trees", type=int, default=SHEETS, help=f"for how many trees ({SHEETS})")
-    parser.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
+    parser.add_argument(
+        "-n", "--trees", type=int, default=SHEETS, help=tr("for how many trees ({sheets})", sheets=SHEETS)
+    )
+    parser.add_argument("-o", "--output", type=Path, required=True, help=tr("the PDF to write"))
     parser.add_argument("--paper", choices=tuple(PAPERS), default=USUAL)
-    parser.add_argument("--words", choices=tuple(vocabularies()), default="hinge", help="which trade words it speaks")
+    parser.add_argument(
+        "--words", choices=tuple(vocabularies()), default="hinge", help=tr("which trade words it speaks")
+    )
     parser.set_defaults(run=run_survey)
 
 
@@ -57,8 +71,15 @@ def run_survey(arguments: argparse.Namespace) -> int:
     from ..app.steps.card.survey_sheet import write_survey_sheet
 
     if not 1 <= arguments.trees <= MOST_SHEETS:
-        raise JobFileError(f"--trees {arguments.trees}: accepted is 1 to {MOST_SHEETS}.")
+        raise JobFileError(
+            tr("--trees {trees}: accepted is 1 to {most_sheets}.", trees=arguments.trees, most_sheets=MOST_SHEETS)
+        )
     write_survey_sheet(arguments.trees, Speech(words=arguments.words), arguments.output, arguments.paper)
-    several = "s" if arguments.trees != 1 else ""
-    print(f"Survey sheet for {arguments.trees} tree{several} written to {arguments.output}.")
+    told = tr_count(
+        "Survey sheet for {count} tree written to {output}.",
+        "Survey sheet for {count} trees written to {output}.",
+        arguments.trees,
+        output=arguments.output,
+    )
+    print(told)
     return 0

@@ -12,6 +12,7 @@ from ..job.document import VERSION, Job
 from ..job.edits import new_job
 from ..job.files import job_text
 from ..job.geojson import site_geojson
+from ..job.language import tr
 from ..job.site_files import with_site_file
 from ..job.tree_list import export_csv, import_csv
 from .opening import opened_job
@@ -26,23 +27,38 @@ WRITERS: dict[str, Callable[[Job], str]] = {
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """From what to what."""
-    parser.add_argument("source", type=Path, help="a job of any version, a tree list (.csv), a site (.geojson), or -")
-    parser.add_argument("target", type=Path, help=f"what to write: {', '.join(WRITERS)} (a job, version {VERSION})")
-    parser.add_argument("--over", action="store_true", help="write over a file that is there")
+    parser.add_argument(
+        "source", type=Path, help=tr("a job of any version, a tree list (.csv), a site (.geojson), or -")
+    )
+    parser.add_argument(
+        "target",
+        type=Path,
+        help=tr("what to write: {names} (a job, version {version})", names=", ".join(WRITERS), version=VERSION),
+    )
+    parser.add_argument("--over", action="store_true", help=tr("write over a file that is there"))
 
 
 def run(arguments: argparse.Namespace) -> int:
     """Read, write; a file that is there is left unless it may be written over."""
     writer = WRITERS.get(arguments.target.suffix.lower())
     if writer is None:
-        raise JobFileError(f"{arguments.target.name}: accepted are names that end in {', '.join(WRITERS)}.")
+        raise JobFileError(
+            tr("{name}: accepted are names that end in {names}.", name=arguments.target.name, names=", ".join(WRITERS))
+        )
     if arguments.target.exists() and not arguments.over:
-        raise JobFileError(f"{arguments.target} is there already; give another name, or --over.")
+        raise JobFileError(tr("{target} is there already; give another name, or --over.", target=arguments.target))
     job, told = _read(arguments.source)
     write_atomically(arguments.target, writer(job))
     for line in told:
         print(line)
-    print(f"{len(job.trees)} trees of {arguments.source} written to {arguments.target}.")
+    print(
+        tr(
+            "{count} trees of {source} written to {target}.",
+            count=len(job.trees),
+            source=arguments.source,
+            target=arguments.target,
+        )
+    )
     return 0
 
 

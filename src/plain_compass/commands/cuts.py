@@ -13,6 +13,7 @@ from ..core.cuts import NEVER_PLANNED, PARTS, forms_of
 from ..core.cuts.stages import Stage, stages_of, sweep_of
 from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan, assess_tree
+from ..job.language import in_words, tr
 from ..job.practice_files import practice_text
 from ..job.report import plain
 from ..job.spreads import judged_tree, spreads_of
@@ -24,15 +25,17 @@ from .opening import by_stand_ins
 
 def add_table_to(parser: argparse.ArgumentParser) -> None:
     """The table of cuts."""
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
     parser.set_defaults(run=table)
 
 
 def add_schools_to(parser: argparse.ArgumentParser) -> None:
     """The schools."""
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
-    parser.add_argument("--save", nargs=2, metavar=("KEY", "FILE"), help="write one practice to a file, to be shared")
-    parser.add_argument("--add", type=Path, metavar="FILE", help="take a practice in from a file")
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
+    parser.add_argument(
+        "--save", nargs=2, metavar=("KEY", "FILE"), help=tr("write one practice to a file, to be shared")
+    )
+    parser.add_argument("--add", type=Path, metavar="FILE", help=tr("take a practice in from a file"))
     parser.set_defaults(run=schools)
 
 
@@ -55,9 +58,9 @@ def table(arguments: argparse.Namespace) -> int:
         print(output_text({"cuts": rows, "never_planned": say(NEVER_PLANNED)}))
         return 0
     for row in rows:
-        print(f"{row['part']:<6} {row['key']:<13} {row['name']}{'  (specialist)' if row['specialist'] else ''}")
-        print(f"       fits when: {row['for']}")
-        print(f"       watch for: {row['drill']}")
+        print(f"{row['part']:<6} {row['key']:<13} {row['name']}{tr('  (specialist)') if row['specialist'] else ''}")
+        print(tr("       fits when: {what}", what=row["for"]))
+        print(tr("       watch for: {drill}", drill=row["drill"]))
     print(f"\n{say(NEVER_PLANNED)}")
     return 0
 
@@ -68,13 +71,18 @@ def stages(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     lacking = by_stand_ins(tree)
     found = [_stage(stage, speech) for stage in stages_of(result)]
     if not arguments.json:
-        print(f"{'stage':<14} {'uncut':>9} {'standing':>9} {'side':>6} {'split':>6}  bar    stop if")
+        print(_stage_row(tr("stage"), tr("uncut"), tr("standing"), tr("side"), tr("split"), tr("bar"), tr("stop if")))
         for row in found:
-            bar = "free" if row["bar_free"] else "held"
-            back = "  SITS BACK" if row["sits_back"] else ""
             print(
-                f"{row['title']:<14} {row['uncut_area_m2'] * 1e4:>5.0f} cm2 {row['standing'] * 100:>7.0f} % "
-                f"{row['side_utilisation'] * 100:>4.0f} % {row['split_index']:>6.2f}  {bar:<5}  {row['stop_if']}{back}"
+                _stage_row(
+                    row["title"],
+                    f"{row['uncut_area_m2'] * 1e4:.0f} cm2",
+                    f"{row['standing'] * 100:.0f} %",
+                    f"{row['side_utilisation'] * 100:.0f} %",
+                    in_words(f"{row['split_index']:.2f}"),
+                    tr("free") if row["bar_free"] else tr("held"),
+                    row["stop_if"] + (tr("  SITS BACK") if row["sits_back"] else ""),
+                )
             )
         return 0
     sweep = sweep_of(result)
@@ -95,6 +103,11 @@ def stages(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
     }
     print(output_text(whole, job.practice))
     return 0
+
+
+def _stage_row(title: str, *cells: str) -> str:
+    uncut, standing, side, split, bar, stop_if = cells
+    return f"{title:<14} {uncut:>9} {standing:>9} {side:>6} {split:>6}  {bar:<5}  {stop_if}"
 
 
 def _stage(stage: Stage, speech: Speech) -> dict[str, Any]:
@@ -125,16 +138,26 @@ def suggestions(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         return 0
     for number, each in enumerate(found.best, start=1):
         row = _suggestion(each, speech)
-        print(f"{number}. {row['words']}: least margin {each.margin * 100:.0f} %")
+        print(
+            tr(
+                "{number}. {words}: least margin {margin:.0f} %",
+                number=number,
+                words=row["words"],
+                margin=each.margin * 100,
+            )
+        )
         print(f"   {row['because']}")
         for text in row["gives_up"]:  # type: ignore[attr-defined]
-            print(f"   gives up: {text}")
+            print(tr("   gives up: {text}", text=text))
     if not found.best:
         print(
-            "No design of the table is good enough with this kit: a rope, a machine, another lay, or those qualified."
+            tr(
+                "No design of the table is good enough with this kit: a rope, a machine, another lay, "
+                "or those qualified."
+            )
         )
         if found.nearest is not None:
-            print(f"Nearest: {_suggestion(found.nearest, speech)['words']}; stopped by:")
+            print(tr("Nearest: {words}; stopped by:", words=_suggestion(found.nearest, speech)["words"]))
             for finding in found.nearest.stops:
                 print(f"   {speech.phrase(finding.sentence)}")
     return 0
@@ -157,12 +180,12 @@ def schools(arguments: argparse.Namespace) -> int:
     say = Speech().say
     if arguments.add is not None:
         practice = take_practice_in(arguments.add)
-        print(f"{practice.name} can be chosen now.")
+        print(tr("{name} can be chosen now.", name=practice.name))
         return 0
     if arguments.save is not None:
         key, target = arguments.save
         write_atomically(Path(target), practice_text(practice_of(key)))
-        print(f"Practice written to {target}.")
+        print(tr("Practice written to {target}.", target=target))
         return 0
     if arguments.json:
         schooled = [asdict(each) | {"note": say(each.note)} for each in practices().values()]
@@ -174,8 +197,15 @@ def schools(arguments: argparse.Namespace) -> int:
         print(output_text(whole))
         return 0
     for each in practices().values():
-        print(f"{each.key:<17} {each.name}: {say(each.note)}")
-    print("\nWhere practitioners disagree:")
+        print(f"{each.key:<17} {tr(each.name)}: {say(each.note)}")
+    print(tr("\nWhere practitioners disagree:"))
     for row in disagreements():
-        print(say(f"{row['question']}: {'; '.join(row['schools'])}\n    here: {row['choice']}. {row['reason']}"))
+        told = tr(
+            "{question}: {schools}\n    here: {choice}. {reason}",
+            question=say(row["question"]),
+            schools="; ".join(map(say, row["schools"])),
+            choice=say(row["choice"]),
+            reason=say(row["reason"]),
+        )
+        print(told)
     return 0

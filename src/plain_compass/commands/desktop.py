@@ -11,6 +11,7 @@ from datetime import date
 from pathlib import Path
 
 from ..job.disk import JobFileError, reason_of, write_atomically
+from ..job.language import tr
 from ..job.tables import DATA
 from .manual import SHELLS, completion, man_pages
 from .parsers import make_parser
@@ -33,12 +34,12 @@ AFTERWARDS = (("update-mime-database", "mime"), ("update-desktop-database", "app
 def add_to(parser: argparse.ArgumentParser) -> None:
     """What to do, where."""
     what = parser.add_mutually_exclusive_group(required=True)
-    what.add_argument("--install", action="store_true", help="put everything in its place, for this user")
-    what.add_argument("--remove", action="store_true", help="take it away again")
-    what.add_argument("--completion", choices=SHELLS, help="print what completes commands in a shell")
-    what.add_argument("--man", metavar="FOLDER", type=Path, help="write the man pages into a folder")
-    parser.add_argument("--share", type=Path, help="the share folder; your own where left out")
-    parser.add_argument("--exec", default="", help="what the desktop is to start; this program where left out")
+    what.add_argument("--install", action="store_true", help=tr("put everything in its place, for this user"))
+    what.add_argument("--remove", action="store_true", help=tr("take it away again"))
+    what.add_argument("--completion", choices=SHELLS, help=tr("print what completes commands in a shell"))
+    what.add_argument("--man", metavar="FOLDER", type=Path, help=tr("write the man pages into a folder"))
+    parser.add_argument("--share", type=Path, help=tr("the share folder; your own where left out"))
+    parser.add_argument("--exec", default="", help=tr("what the desktop is to start; this program where left out"))
 
 
 def run(arguments: argparse.Namespace) -> int:
@@ -50,7 +51,7 @@ def run(arguments: argparse.Namespace) -> int:
         pages = man_pages(make_parser(), date.today().isoformat())
         for name, page in pages.items():
             _write(arguments.man / name, page)
-        print(f"{len(pages)} man pages written to {arguments.man}.")
+        print(tr("{count} man pages written to {man}.", count=len(pages), man=arguments.man))
         return 0
     share = arguments.share or Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local/share")
     files = files_for(arguments.exec or _started_as())
@@ -61,8 +62,8 @@ def run(arguments: argparse.Namespace) -> int:
         for place in files:
             (share / place).unlink(missing_ok=True)
     _tell_desktop(share)
-    done = "put into" if arguments.install else "taken out of"
-    print(f"{len(files)} files {done} {share}.")
+    done = tr("put into") if arguments.install else tr("taken out of")
+    print(tr("{count} files {done} {share}.", count=len(files), done=done, share=share))
     return 0
 
 
@@ -103,7 +104,9 @@ def _write(path: Path, content: str | bytes) -> None:
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise JobFileError(f"{path.parent} could not be made: {reason_of(error)}.") from None
+        raise JobFileError(
+            tr("{parent} could not be made: {reason}.", parent=path.parent, reason=reason_of(error))
+        ) from None
     write_atomically(path, content)
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from ..core.base.steps import finished
 from ..core.stump.quantities import Known
 from ..core.stump.reliability import in_fan_share, reliability
+from ..job.language import tr
 from ..job.learned_words import known_words, quantity_name
 from ..job.report import plain
 from ..job.stamp import output_text
@@ -20,11 +21,11 @@ from .log import opened_log
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Whose stumps, from which log."""
-    parser.add_argument("--faller", default="", help="only this faller's; everybody's together where left out")
-    parser.add_argument("--saw", default="", help="only with this saw")
-    parser.add_argument("--log", default="", help="the log's file, or the word demo; your own where left out")
-    parser.add_argument("--back-test", action="store_true", help="tell every stump anew by the ones before it")
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--faller", default="", help=tr("only this faller's; everybody's together where left out"))
+    parser.add_argument("--saw", default="", help=tr("only with this saw"))
+    parser.add_argument("--log", default="", help=tr("the log's file, or the word demo; your own where left out"))
+    parser.add_argument("--back-test", action="store_true", help=tr("tell every stump anew by the ones before it"))
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
 
 
 def run(arguments: argparse.Namespace) -> int:
@@ -49,11 +50,18 @@ def run(arguments: argparse.Namespace) -> int:
     speech = Speech()
     for each in known:
         print(f"{quantity_name(each.key, speech)}: {known_words(each, speech)}")
-    print(f"{inside} of {told} tops lay where nine in ten were told to.")
+    print(tr("{inside} of {told} tops lay where nine in ten were told to.", inside=inside, told=told))
     if tested is not None:
         print(
-            f"Told anew, {tested.count}: {tested.before} inside by what is shipped ({tested.before_deg:.1f}° wide), "
-            f"{tested.after} by the stumps before ({tested.after_deg:.1f}°)."
+            tr(
+                "Told anew, {count}: {before} inside by what is shipped ({before_deg:.1f}° wide), "
+                "{after} by the stumps before ({after_deg:.1f}°).",
+                count=tested.count,
+                before=tested.before,
+                before_deg=tested.before_deg,
+                after=tested.after,
+                after_deg=tested.after_deg,
+            )
         )
     return 0
 

@@ -17,6 +17,7 @@ from ..core.stump.told import told_of
 from ..job.disk import JobFileError, write_atomically
 from ..job.document import Job, LogEntry, case_of
 from ..job.fall import fan_for
+from ..job.language import tr
 from ..job.log_entries import entry_of, entry_of_tree, entry_text, entry_to_words
 from ..job.stamp import output_text
 from ..job.tables import species_table
@@ -32,15 +33,17 @@ FILTERS = ("faller", "saw", "place", "cut", "species", "since", "until")
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Add what can be done, and with what."""
-    parser.add_argument("what", choices=tuple(DO), help="what to do")
-    parser.add_argument("names", nargs="*", help="job files to add from; files to export to or import; an entry's id")
-    parser.add_argument("--log", default="", help="the log's file, or the word demo; your own where left out")
-    parser.add_argument("--tree", help="add: only this tree of the job")
+    parser.add_argument("what", choices=tuple(DO), help=tr("what to do"))
+    parser.add_argument(
+        "names", nargs="*", help=tr("job files to add from; files to export to or import; an entry's id")
+    )
+    parser.add_argument("--log", default="", help=tr("the log's file, or the word demo; your own where left out"))
+    parser.add_argument("--tree", help=tr("add: only this tree of the job"))
     for name in FILTERS:
         is_day = name in ("since", "until")
-        told = "a day, as 2026-05-01" if is_day else f"only entries of this {name}"
+        told = tr("a day, as 2026-05-01") if is_day else tr("only entries of this {name}", name=name)
         parser.add_argument(f"--{name}", default="", help=told)
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
 
 
 def opened_log(where: str) -> StumpLog:
@@ -64,14 +67,14 @@ def run(arguments: argparse.Namespace) -> int:
 def _add(log: StumpLog, arguments: argparse.Namespace) -> int:
     """Every tree of the jobs whose stump was read, and what their own logs hold; each once."""
     if not arguments.names:
-        raise JobFileError("log add wants a job file to take stumps from.")
+        raise JobFileError(tr("log add wants a job file to take stumps from."))
     count = 0
     for name in arguments.names:
         job = opened_job(Path(name))
         trees = [job.plan(arguments.tree).id] if arguments.tree else [plan.id for plan in job.trees]
         count += log.add([entry for entry in job.log if entry.id and entry.tree_id in trees])
         count += log.add([_entry(job, tree_id) for tree_id in trees if _is_new(job, tree_id)])
-    print(f"{count} taken in; the log has {log.count()}.")
+    print(tr("{count} taken in; the log has {held}.", count=count, held=log.count()))
     return 0
 
 
@@ -102,14 +105,14 @@ def _list(log: StumpLog, arguments: argparse.Namespace) -> int:
         wood = kinds[row[8]][0]
         named = table[wood].name if wood in table else wood
         print(f"{row[2]:<11}{row[4]:<9}{row[5]:<12}{named:<26}{row[7]:<28}{row[1][:12]}")
-    print(f"{len(rows)} of {log.count()}.")
+    print(tr("{count} of {held}.", count=len(rows), held=log.count()))
     return 0
 
 
 def _show(log: StumpLog, arguments: argparse.Namespace) -> int:
     entry = log.entry(arguments.names[0]) if len(arguments.names) == 1 else None
     if entry is None:
-        raise InputError("id", " ".join(arguments.names), reason="no entry, or more than one, begins so")
+        raise InputError("id", " ".join(arguments.names), reason=tr("no entry, or more than one, begins so"))
     if arguments.json:
         print(json.dumps(json.loads(entry_text(entry)), indent=2, ensure_ascii=False))
     else:
@@ -119,25 +122,25 @@ def _show(log: StumpLog, arguments: argparse.Namespace) -> int:
 
 def _export(log: StumpLog, arguments: argparse.Namespace) -> int:
     if len(arguments.names) != 1:
-        raise JobFileError("log export wants one file to write: a .csv, or .jsonl with everything.")
+        raise JobFileError(tr("log export wants one file to write: a .csv, or .jsonl with everything."))
     path, entries = Path(arguments.names[0]), list(log.entries(wanted_of(arguments)))
     write_atomically(path, csv_text(entries) if path.suffix.lower() == ".csv" else lines_text(entries))
-    print(f"{len(entries)} written to {path}.")
+    print(tr("{count} written to {path}.", count=len(entries), path=path))
     return 0
 
 
 def _import(log: StumpLog, arguments: argparse.Namespace) -> int:
     if not arguments.names:
-        raise JobFileError("log import wants the files to take in.")
+        raise JobFileError(tr("log import wants the files to take in."))
     found = [entry for name in arguments.names for entry in entries_in(Path(name))]
     new = log.add(found)
-    print(f"{new} of {len(found)} were new; the log has {log.count()}.")
+    print(tr("{new} of {count} were new; the log has {held}.", new=new, count=len(found), held=log.count()))
     return 0
 
 
 def _check(log: StumpLog, _: argparse.Namespace) -> int:
     found = log.check()
-    print("\n".join(found) if found else f"The log is whole: {log.count()} entries.")
+    print("\n".join(found) if found else tr("The log is whole: {count} entries.", count=log.count()))
     return 1 if found else 0
 
 
@@ -150,14 +153,33 @@ def _stats(log: StumpLog, arguments: argparse.Namespace) -> int:
         print(output_text(plain))
         return 0
     speech = Speech()
-    print(f"{summary.count} felled; {summary.blows} blows told of, {summary.time_s / 3600:.1f} h of {summary.timed}.")
+    print(
+        tr(
+            "{count} felled; {blows} blows told of, {time_s:.1f} h of {timed}.",
+            count=summary.count,
+            blows=summary.blows,
+            time_s=summary.time_s / 3600,
+            timed=summary.timed,
+        )
+    )
     if summary.miss_deg is not None:
-        inside = f"{summary.inside} of {summary.told} lay where nine in ten were told to"
-        print(f"{inside}; half within {summary.miss_deg:.1f}° of the lay.")
+        inside = tr("{inside} of {told} lay where nine in ten were told to", inside=summary.inside, told=summary.told)
+        print(tr("{inside}; half within {miss_deg:.1f}° of the lay.", inside=inside, miss_deg=summary.miss_deg))
     for name in ("faller", "species", "cut"):
-        print(f"By {name}: " + ", ".join(f"{value or 'not said'} {count}" for value, count in summary.by[name].items()))
+        print(
+            tr("By {name}: ", name=name)
+            + ", ".join(f"{value or tr('not said')} {count}" for value, count in summary.by[name].items())
+        )
     for each in near:
-        print(f"Near miss {each.day}, {each.place}: {speech.say(', '.join(each.happened))}. {each.words}".rstrip())
+        print(
+            tr(
+                "Near miss {day}, {place}: {names}. {words}",
+                day=each.day,
+                place=each.place,
+                names=speech.say(", ".join(each.happened)),
+                words=each.words,
+            ).rstrip()
+        )
     return 0
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 
+from ..job.language import tr
 from ..job.measuring import MeasureError, describe, measure_repeated
 from ..job.stamp import output_text
 from ..job.units import UNITS
@@ -15,7 +16,7 @@ def add_to(parser: argparse.ArgumentParser) -> None:
     """Add what can be measured, by which ways, to the command's parser."""
     things = parser.add_subparsers(dest="thing", metavar="what", required=True, parser_class=type(parser))
     for thing, methods in METHODS.items():
-        one = things.add_parser(thing, help=f"measure {thing} by {', '.join(methods)}")
+        one = things.add_parser(thing, help=tr("measure {thing} by {names}", thing=thing, names=", ".join(methods)))
         one.add_argument("--by", choices=tuple(methods), default=next(iter(methods)))
         for name in dict.fromkeys(name for method in methods.values() for name in method.wants):
             one.add_argument(
@@ -23,10 +24,10 @@ def add_to(parser: argparse.ArgumentParser) -> None:
                 dest=name,
                 action="append",
                 metavar="VALUE",
-                help="a value, or a value ± its spread; again for a second reading",
+                help=tr("a value, or a value ± its spread; again for a second reading"),
             )
         one.add_argument("--units", choices=tuple(UNITS), default="metric")
-        one.add_argument("--json", action="store_true", help="print one JSON object")
+        one.add_argument("--json", action="store_true", help=tr("print one JSON object"))
 
 
 def run(arguments: argparse.Namespace) -> int:
@@ -37,7 +38,11 @@ def run(arguments: argparse.Namespace) -> int:
         plain = {a.name: _plain(a) for a in found.answers}
         print(output_text({"by": arguments.by, **plain, "left_out": left_out}))
     else:
-        out = f" (reading {', '.join(map(str, left_out))} stands off the others and is left out)" if left_out else ""
+        out = (
+            tr(" (reading {names} stands off the others and is left out)", names=", ".join(map(str, left_out)))
+            if left_out
+            else ""
+        )
         print(describe(found.answers, Speech(arguments.units)) + out)
     return 0
 
@@ -52,7 +57,12 @@ def _times(arguments: argparse.Namespace) -> list[dict[str, str]]:
     for name, texts in given.items():
         if len(texts) not in (1, count):
             raise MeasureError(
-                f"--{name} was given {len(texts)} times; accepted: once, or {count} times as the others."
+                tr(
+                    "--{name} was given {count} times; accepted: once, or {times} times as the others.",
+                    name=name,
+                    count=len(texts),
+                    times=count,
+                )
             )
     return [{name: texts[i if len(texts) > 1 else 0] for name, texts in given.items()} for i in range(count)]
 

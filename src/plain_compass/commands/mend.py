@@ -9,10 +9,12 @@ from typing import Any
 from ..core.advice.mend import Mend, Mends, mends_for, to_mend
 from ..core.judge.unmeasured import require_measured
 from ..job.document import Job, TreePlan
+from ..job.language import tr
 from ..job.report import plain
 from ..job.spreads import judged_tree, spreads_of
 from ..job.stamp import output_text
 from ..job.words import Speech
+from ..job.words.catalogue import level_word
 
 
 def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
@@ -39,10 +41,10 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         return 0
     print(f"{tree.id}: {speech.verdict(result.verdict)}")
     for finding in troubles:
-        print(f"\n{finding.level}: {speech.phrase(finding.sentence)} {speech.odds(finding)}".rstrip())
+        print(f"\n{level_word(finding.level)}: {speech.phrase(finding.sentence)} {speech.odds(finding)}".rstrip())
         _print(found[finding.id], speech)
     if not troubles:
-        print("There is nothing to mend.")
+        print(tr("There is nothing to mend."))
     return 0
 
 
@@ -50,7 +52,13 @@ def _print(mends: Mends, speech: Speech) -> None:
     for number, each in enumerate(mends.mends, start=1):
         print(f"  {number}. {speech.phrase(each.words)}")
         for finding in each.moves:
-            print(f"     then {finding.level}: {speech.phrase(finding.sentence)}")
+            print(
+                tr(
+                    "     then {level}: {sentence}",
+                    level=level_word(finding.level),
+                    sentence=speech.phrase(finding.sentence),
+                )
+            )
     if not mends.mends:
         print(f"  {speech.no_mend(mends)}")
 

@@ -12,6 +12,7 @@ from ..job.demo import demo_coupe, demo_job
 from ..job.disk import decoded
 from ..job.document import Job, TreePlan
 from ..job.files import parse_job, read_job
+from ..job.language import tr
 from ..job.words import Speech
 
 DEMOS = {"demo": demo_job, "coupe": demo_coupe}
@@ -21,7 +22,7 @@ DEMOS = {"demo": demo_job, "coupe": demo_coupe}
 def opened_job(file: Path) -> Job:
     """The job. Raises JobFileError with a sentence when it cannot be read."""
     if str(file) == "-":
-        return parse_job(decoded(sys.stdin.buffer.read(), "standard input"), "standard input").job
+        return parse_job(decoded(sys.stdin.buffer.read(), tr("standard input")), tr("standard input")).job
     if str(file) in DEMOS and not file.exists():
         return DEMOS[str(file)]()
     return read_job(file).job
@@ -39,5 +40,7 @@ def by_stand_ins(plan: TreePlan) -> list[str]:
 def whole(low: int, high: int, text: str) -> int:
     """A whole number of an option, within its bounds; argparse tells the sentence."""
     if not text.isascii() or not text.isdecimal() or len(text) > 9 or not low <= int(text) <= high:
-        raise argparse.ArgumentTypeError(f"{text[:20]!r} is not accepted; accepted: {low} to {high}")
+        raise argparse.ArgumentTypeError(
+            tr("{text!r} is not accepted; accepted: {low} to {high}", text=text[:20], low=low, high=high)
+        )
     return int(text)

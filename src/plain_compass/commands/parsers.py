@@ -11,9 +11,10 @@ from importlib import import_module
 from typing import Any, NamedTuple, NoReturn
 
 from .. import __version__
+from ..job.language import tr
 
 AddTo = Callable[[argparse.ArgumentParser], None]
-DESCRIPTION = (
+DESCRIPTION = tr(
     "Design the felling cut of a tree, its notch, what is left to hold it and the cut from behind or bored, from trunk "
     "size, lean, side weight and decay. "
     "Without a command the window opens. It is decision support: local law, site rules and the competent person on "
@@ -66,37 +67,42 @@ def _demo(parser: argparse.ArgumentParser) -> None:
 
 
 COMMANDS: dict[str, Command] = {
-    "demo": Command("open the window on the demo job", _demo),
-    "open": Command("open the window on a job file", _of("window", "add_open_to")),
-    "assess": Command("print the findings of one tree", _of("assess")),
-    "card": Command("write one tree's card as PDF", _of("card")),
-    "survey-sheet": Command("write a blank sheet to take along to trees, as PDF", _of("card", "add_survey_to")),
+    "demo": Command(tr("open the window on the demo job"), _demo),
+    "open": Command(tr("open the window on a job file"), _of("window", "add_open_to")),
+    "assess": Command(tr("print the findings of one tree"), _of("assess")),
+    "card": Command(tr("write one tree's card as PDF"), _of("card")),
+    "survey-sheet": Command(tr("write a blank sheet to take along to trees, as PDF"), _of("card", "add_survey_to")),
     "rose": Command(
-        "every bearing of one tree: margin, what rules, help needed, targets", _of_tree("rose", options=True)
+        tr("every bearing of one tree: margin, what rules, help needed, targets"), _of_tree("rose", options=True)
     ),
-    "fall": Command("where one tree goes, how it is held, and how sure that is", _of_tree("fall", options=True)),
-    "site": Command("a job's site as GeoJSON, in and out", _of("site")),
-    "measure": Command("height, lean or girth from readings, with their spread", _of("measure")),
-    "trees": Command("list a job's trees; import or export them as CSV", _of("trees")),
-    "instruments": Command("run small simulated instruments on loopback", _of("instruments")),
-    "cuts": Command("the table of cuts: when each fits, and its usual mistake", _of("cuts", "add_table_to")),
+    "fall": Command(tr("where one tree goes, how it is held, and how sure that is"), _of_tree("fall", options=True)),
+    "site": Command(tr("a job's site as GeoJSON, in and out"), _of("site")),
+    "measure": Command(tr("height, lean or girth from readings, with their spread"), _of("measure")),
+    "trees": Command(tr("list a job's trees; import or export them as CSV"), _of("trees")),
+    "instruments": Command(tr("run small simulated instruments on loopback"), _of("instruments")),
+    "cuts": Command(tr("the table of cuts: when each fits, and its usual mistake"), _of("cuts", "add_table_to")),
     "stages": Command(
-        "the cut of one tree as standing states, with usual mistakes played in", _of_tree("cuts", "stages")
+        tr("the cut of one tree as standing states, with usual mistakes played in"), _of_tree("cuts", "stages")
     ),
-    "suggest": Command("the three best designs for one tree, and what each gives up", _of_tree("cuts", "suggestions")),
-    "mend": Command("for every trouble of one tree's plan, the smallest changes that make it clear", _of_tree("mend")),
-    "why": Command("what a tree's miss is made of, by the stump as it was cut (--set as_cut.…)", _of_tree("why")),
-    "practices": Command("the schools, and where they disagree", _of("cuts", "add_schools_to")),
-    "species": Command("the table of species, each row with its source; take in your own", _of("species")),
-    "block": Command("many trees in order: plan, kit, left, sheet", _of("block")),
-    "practice": Command("cases to judge: make a set, print it, score answers", _of("practice")),
-    "log": Command("the stump log: add, list, show, export, import, check, stats", _of("log")),
-    "learn": Command("what a faller's own stumps teach", _of("learn")),
-    "watch": Command("one tree reckoned again whenever its file changes", _of("watch")),
-    "convert": Command("a job to today's version, its trees as CSV, its site as GeoJSON", _of("convert")),
-    "self-check": Command("closed forms and the demo's numbers, reckoned on this machine", _of("self_check")),
-    "desktop": Command("entry, icon, type of file, man pages and completion, for this user", _of("desktop")),
-    "schema": Command("print the JSON Schema of job files", _of("schemas")),
+    "suggest": Command(
+        tr("the three best designs for one tree, and what each gives up"), _of_tree("cuts", "suggestions")
+    ),
+    "mend": Command(
+        tr("for every trouble of one tree's plan, the smallest changes that make it clear"), _of_tree("mend")
+    ),
+    "why": Command(tr("what a tree's miss is made of, by the stump as it was cut (--set as_cut.…)"), _of_tree("why")),
+    "practices": Command(tr("the schools, and where they disagree"), _of("cuts", "add_schools_to")),
+    "species": Command(tr("the table of species, each row with its source; take in your own"), _of("species")),
+    "block": Command(tr("many trees in order: plan, kit, left, sheet"), _of("block")),
+    "practice": Command(tr("cases to judge: make a set, print it, score answers"), _of("practice")),
+    "log": Command(tr("the stump log: add, list, show, export, import, check, stats"), _of("log")),
+    "learn": Command(tr("what a faller's own stumps teach"), _of("learn")),
+    "watch": Command(tr("one tree reckoned again whenever its file changes"), _of("watch")),
+    "convert": Command(tr("a job to today's version, its trees as CSV, its site as GeoJSON"), _of("convert")),
+    "self-check": Command(tr("closed forms and the demo's numbers, reckoned on this machine"), _of("self_check")),
+    "desktop": Command(tr("entry, icon, type of file, man pages and completion, for this user"), _of("desktop")),
+    "language": Command(tr("languages there are; make the file of one, check it, choose one"), _of("language")),
+    "schema": Command(tr("print the JSON Schema of job files"), _of("schemas")),
 }
 """In the order in which they are told."""
 
@@ -106,7 +112,7 @@ class Parser(argparse.ArgumentParser):
 
     def error(self, message: str) -> NoReturn:
         """One sentence on standard error, exit status 2."""
-        self.exit(2, f"{message}; see {self.prog} --help.\n")
+        self.exit(2, tr("{message}; see {prog} --help.\n", message=message, prog=self.prog))
 
 
 def make_parser(wanted: Collection[str] = tuple(COMMANDS)) -> argparse.ArgumentParser:

@@ -8,6 +8,7 @@ from pathlib import Path
 from ..core.base.errors import PlainCompassError
 from ..core.practice.skills import LEVELS, Task
 from ..job.disk import JobFileError, write_atomically
+from ..job.language import tr
 from ..job.stamp import output_text
 from ..job.units import UNITS
 from ..job.words import Speech, vocabularies
@@ -19,24 +20,24 @@ KINDS = (*(task.value for task in Task), "mixed")
 def add_to(parser: argparse.ArgumentParser) -> None:
     """What to do."""
     parts = parser.add_subparsers(metavar="what", required=True)
-    made = parts.add_parser("make", help="a set of made-up cases as one file")
-    made.add_argument("--kind", choices=KINDS, default="mixed", help="sort of cases")
-    made.add_argument("--level", type=int, choices=LEVELS, default=1, help="how hard")
-    made.add_argument("--seed", type=int, default=1, help="the same seed gives the same cases")
-    made.add_argument("-n", "--count", type=int, default=12, help="how many cases")
-    made.add_argument("-o", "--output", type=Path, required=True, help="the set to write, as JSON")
+    made = parts.add_parser("make", help=tr("a set of made-up cases as one file"))
+    made.add_argument("--kind", choices=KINDS, default="mixed", help=tr("sort of cases"))
+    made.add_argument("--level", type=int, choices=LEVELS, default=1, help=tr("how hard"))
+    made.add_argument("--seed", type=int, default=1, help=tr("the same seed gives the same cases"))
+    made.add_argument("-n", "--count", type=int, default=12, help=tr("how many cases"))
+    made.add_argument("-o", "--output", type=Path, required=True, help=tr("the set to write, as JSON"))
     made.set_defaults(run=_make)
-    sheet = parts.add_parser("sheet", help="a set on paper, its key on pages of its own")
-    sheet.add_argument("set", type=Path, help="a set")
-    sheet.add_argument("-o", "--output", type=Path, required=True, help="the PDF to write")
-    sheet.add_argument("--units", choices=tuple(UNITS), default="metric", help="in which units")
-    sheet.add_argument("--words", choices=tuple(vocabularies()), default="hinge", help="in which trade words")
+    sheet = parts.add_parser("sheet", help=tr("a set on paper, its key on pages of its own"))
+    sheet.add_argument("set", type=Path, help=tr("a set"))
+    sheet.add_argument("-o", "--output", type=Path, required=True, help=tr("the PDF to write"))
+    sheet.add_argument("--units", choices=tuple(UNITS), default="metric", help=tr("in which units"))
+    sheet.add_argument("--words", choices=tuple(vocabularies()), default="hinge", help=tr("in which trade words"))
     sheet.set_defaults(run=_sheet)
-    scored = parts.add_parser("score", help="answers held against a set; of a class what it gets wrong most")
-    scored.add_argument("set", type=Path, help="a set")
-    scored.add_argument("answers", type=Path, nargs="+", help="answers to it, a file each")
-    scored.add_argument("--units", choices=tuple(UNITS), default="metric", help="units of bare numbers")
-    scored.add_argument("--json", action="store_true", help="print one JSON object")
+    scored = parts.add_parser("score", help=tr("answers held against a set; of a class what it gets wrong most"))
+    scored.add_argument("set", type=Path, help=tr("a set"))
+    scored.add_argument("answers", type=Path, nargs="+", help=tr("answers to it, a file each"))
+    scored.add_argument("--units", choices=tuple(UNITS), default="metric", help=tr("units of bare numbers"))
+    scored.add_argument("--json", action="store_true", help=tr("print one JSON object"))
     scored.set_defaults(run=_score)
 
 
@@ -44,13 +45,20 @@ def _make(arguments: argparse.Namespace) -> int:
     from ..job.practice_set import made_set, mixed_set, set_text
 
     if arguments.seed < 0:
-        raise JobFileError(f"--seed {arguments.seed}: accepted: 0 or more.")
+        raise JobFileError(tr("--seed {seed}: accepted: 0 or more.", seed=arguments.seed))
     if arguments.kind == "mixed":
         practice = mixed_set(arguments.level, arguments.seed, arguments.count)
     else:
         practice = made_set(arguments.kind, arguments.level, arguments.seed, arguments.count)
     write_atomically(arguments.output, set_text(practice))
-    print(f"{len(practice.cases)} cases ({practice.name}) written to {arguments.output}.")
+    print(
+        tr(
+            "{count} cases ({name}) written to {output}.",
+            count=len(practice.cases),
+            name=practice.name,
+            output=arguments.output,
+        )
+    )
     return 0
 
 
@@ -60,7 +68,7 @@ def _sheet(arguments: argparse.Namespace) -> int:
 
     practice = read_set(arguments.set)
     write_set_without_screen(practice, Speech(arguments.units, arguments.words), arguments.output)
-    print(f"{len(practice.cases)} cases and their key written to {arguments.output}.")
+    print(tr("{count} cases and their key written to {output}.", count=len(practice.cases), output=arguments.output))
     return 0
 
 
@@ -87,9 +95,18 @@ def _score(arguments: argparse.Namespace) -> int:
         print(output_text(whole))
         return 0
     for each in results:
-        print(f"{each.who or 'somebody'}: {each.score:.1f} of {len(practice.cases)}")
+        print(
+            tr("{who}: {score:.1f} of {count}", who=each.who or "somebody", score=each.score, count=len(practice.cases))
+        )
     for skill, count, asked in wrong:
-        print(f"  {speech.tell(f'practice.skill.{skill}')}: {count} of {asked} not near")
+        print(
+            tr(
+                "  {what}: {count} of {asked} not near",
+                what=speech.tell(f"practice.skill.{skill}"),
+                count=count,
+                asked=asked,
+            )
+        )
     for told in troubles:
         print(told)
     return 0

@@ -14,6 +14,7 @@ from ..core.plan.case import Case
 from ..core.plan.reach import called
 from ..core.site.site import Site
 from ..job.document import Job, TreePlan, case_of
+from ..job.language import tr
 from ..job.report import plain
 from ..job.stamp import output_text
 from ..job.words import Speech
@@ -23,9 +24,9 @@ from .opening import whole
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Add how finely, and in which form."""
     degrees = partial(whole, 1, 90)
-    told = "a bearing every so many degrees, 1 to 90"
+    told = tr("a bearing every so many degrees, 1 to 90")
     parser.add_argument("--every", type=degrees, default=1, metavar="DEGREES", help=told)
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
 
 
 def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
@@ -36,7 +37,7 @@ def run(job: Job, tree: TreePlan, arguments: argparse.Namespace) -> int:
         rows = [_row(spoke, case, job.speech) for spoke in spokes]
         print(output_text({"tree": tree.id, "rose": rows}, job.practice))
         return 0
-    table = [("bearing", "margin", "help", "what rules", "refused: why", "targets")]
+    table = [("bearing", "margin", "help", tr("what rules"), tr("refused: why"), "targets")]
     table += [_told(spoke, case.site, job.speech) for spoke in spokes]
     widths = [max(len(row[i]) for row in table) for i in range(5)]
     for row in table:
@@ -53,7 +54,7 @@ def _told(spoke: Spoke, site: Site, speech: Speech) -> tuple[str, str, str, str,
         speech.named("help", spoke.help),
         speech.ruling(spoke.ruled_by) if spoke.level == Level.STOP else speech.named("groups", spoke.group).lower(),
         speech.ruling(spoke.refused_by) if spoke.refused else "–",
-        ", ".join(called(site.obstacles[index]) for index in spoke.targets),
+        ", ".join(tr(called(site.obstacles[index])) for index in spoke.targets),
     )
 
 
@@ -62,4 +63,4 @@ def _row(spoke: Spoke, case: Case, speech: Speech) -> dict[str, object]:
     found: dict[str, object] = plain(spoke)
     why = why_refused(case, spoke)
     told = None if why is None else speech.phrase(why)
-    return found | {"why": told, "targets": [called(case.site.obstacles[index]) for index in spoke.targets]}
+    return found | {"why": told, "targets": [tr(called(case.site.obstacles[index])) for index in spoke.targets]}

@@ -5,10 +5,12 @@ from __future__ import annotations
 import argparse
 import json
 
+from ..job.language import tr
+
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Of what."""
-    parser.add_argument("--stumps", action="store_true", help="of one line of an exported stump log instead")
+    parser.add_argument("--stumps", action="store_true", help=tr("of one line of an exported stump log instead"))
     parser.set_defaults(run=run)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import platform
 
+from ..job.language import tr
 from ..job.self_check import checks
 from ..job.stamp import output_text, stamp
 from ..job.words import Speech
@@ -12,7 +13,7 @@ from ..job.words import Speech
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """How it is told."""
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
 
 
 def run(arguments: argparse.Namespace) -> int:
@@ -27,9 +28,18 @@ def run(arguments: argparse.Namespace) -> int:
         sign = "good" if each.is_good else "OFF "
         print(
             f"{sign}  {speech.say(each.name)}"
-            + ("" if each.is_good else f": {each.found:.8g}, should be {each.wanted:.8g}")
+            + (
+                ""
+                if each.is_good
+                else tr(": {found:.8g}, should be {wanted:.8g}", found=each.found, wanted=each.wanted)
+            )
         )
     by = stamp()
-    where = f"version {by['version']}, constants {by['constants']}, Python {platform.python_version()}"
-    print(f"{len(found) - len(bad)} of {len(found)} good ({where}).")
+    where = tr(
+        "version {version}, constants {constants}, Python {python_version}",
+        version=by["version"],
+        constants=by["constants"],
+        python_version=platform.python_version(),
+    )
+    print(tr("{good} of {checked} good ({where}).", good=len(found) - len(bad), checked=len(found), where=where))
     return int(bool(bad))

@@ -9,6 +9,7 @@ from pathlib import Path
 from ..job.disk import JobFileError, read_text, write_atomically
 from ..job.document import Job, TreePlan, size_words
 from ..job.files import read_job, write_job
+from ..job.language import tr
 from ..job.readings_csv import readings_csv
 from ..job.report import plain
 from ..job.spreads import judged_tree
@@ -19,10 +20,10 @@ from .opening import opened_job
 
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Add the arguments: a job file, or import or export with two files."""
-    parser.add_argument("what", help="a job file to list, or the word import, export or readings")
-    parser.add_argument("file", nargs="?", type=Path, help="the list to import, or the job to export from")
-    parser.add_argument("-o", "--output", type=Path, help="the job or list to write")
-    parser.add_argument("--json", action="store_true", help="print one JSON object")
+    parser.add_argument("what", help=tr("a job file to list, or the word import, export or readings"))
+    parser.add_argument("file", nargs="?", type=Path, help=tr("the list to import, or the job to export from"))
+    parser.add_argument("-o", "--output", type=Path, help=tr("the job or list to write"))
+    parser.add_argument("--json", action="store_true", help=tr("print one JSON object"))
 
 
 def run(arguments: argparse.Namespace) -> int:
@@ -30,7 +31,7 @@ def run(arguments: argparse.Namespace) -> int:
     if arguments.what not in ("import", "export", "readings"):
         return _list(opened_job(Path(arguments.what)), as_json=arguments.json)
     if arguments.file is None or arguments.output is None:
-        raise JobFileError(f"trees {arguments.what} wants a file and -o with the file to write.")
+        raise JobFileError(tr("trees {what} wants a file and -o with the file to write.", what=arguments.what))
     return {"import": _import, "export": _export, "readings": _readings}[arguments.what](arguments)
 
 
@@ -68,21 +69,33 @@ def _import(arguments: argparse.Namespace) -> int:
     trees = import_csv(read_text(arguments.file), arguments.file.name, job.practice)
     taken = {plan.id for plan in job.trees} & {plan.id for plan in trees}
     if taken:
-        raise JobFileError(f"{output.name} has trees called {', '.join(sorted(taken))} already; nothing was imported.")
+        raise JobFileError(
+            tr(
+                "{name} has trees called {names} already; nothing was imported.",
+                name=output.name,
+                names=", ".join(sorted(taken)),
+            )
+        )
     write_job(output, replace(job, trees=(*job.trees, *trees)), opened.raw if opened else None)
-    print(f"{len(trees)} trees written to {output}.")
+    print(tr("{count} trees written to {output}.", count=len(trees), output=output))
     return 0
 
 
 def _export(arguments: argparse.Namespace) -> int:
     job = opened_job(arguments.file)
     write_atomically(arguments.output, export_csv(job))
-    print(f"{len(job.trees)} trees written to {arguments.output}.")
+    print(tr("{count} trees written to {output}.", count=len(job.trees), output=arguments.output))
     return 0
 
 
 def _readings(arguments: argparse.Namespace) -> int:
     job = opened_job(arguments.file)
     write_atomically(arguments.output, readings_csv(job))
-    print(f"{sum(len(plan.readings) for plan in job.trees)} readings written to {arguments.output}.")
+    print(
+        tr(
+            "{readings} readings written to {output}.",
+            readings=sum(len(plan.readings) for plan in job.trees),
+            output=arguments.output,
+        )
+    )
     return 0

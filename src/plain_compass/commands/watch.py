@@ -9,6 +9,7 @@ from pathlib import Path
 from ..core.base.errors import PlainCompassError
 from ..job.disk import JobFileError
 from ..job.fall import judged_with_fall
+from ..job.language import tr
 from ..job.report import table
 from .on_tree import add_file_and_tree, loaded
 
@@ -19,13 +20,13 @@ EVERY_S = 0.5
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Which tree, how often."""
     add_file_and_tree(parser)
-    parser.add_argument("--times", type=int, default=0, help="end after it was reckoned so often; 0 for never")
+    parser.add_argument("--times", type=int, default=0, help=tr("end after it was reckoned so often; 0 for never"))
 
 
 def run(arguments: argparse.Namespace) -> int:
     """Reckon, wait for a change, reckon again, until interrupted."""
     if str(arguments.file) in ("-", "demo"):
-        raise JobFileError(f"watch wants a file that can change; {arguments.file} does not.")
+        raise JobFileError(tr("watch wants a file that can change; {file} does not.", file=arguments.file))
     seen, told = None, 0
     try:
         while not arguments.times or told < arguments.times:

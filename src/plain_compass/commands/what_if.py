@@ -10,6 +10,7 @@ from ..core.base.errors import PlainCompassError
 from ..job.document import Job, TreePlan
 from ..job.edits import depth_m, set_values
 from ..job.fields import choice_at, is_choice, quantity_at
+from ..job.language import tr
 from ..job.typed import parse
 
 
@@ -32,7 +33,9 @@ def with_settings(job: Job, tree_id: str, settings: list[str]) -> Job:
     for setting in settings:
         path, equals, text = setting.partition("=")
         if not equals:
-            raise SettingError(f"--set {setting} wants a field, an equals sign and a value: cut.hinge.left_m=4cm.")
+            raise SettingError(
+                tr("--set {setting} wants a field, an equals sign and a value: cut.hinge.left_m=4cm.", setting=setting)
+            )
         path = SHORT.get(path.strip(), path.strip())
         changes[path] = _value(job, tree_id, path, text.strip())
     return set_values(job, tree_id, changes)
@@ -43,11 +46,13 @@ def _value(job: Job, tree_id: str, path: str, text: str) -> object:
         if is_choice(path):
             _, options, _ = choice_at(path)
             if text not in options:
-                raise SettingError(f"{path} is {text}; accepted: {', '.join(options)}.")
+                raise SettingError(
+                    tr("{path} is {text}; accepted: {names}.", path=path, text=text, names=", ".join(options))
+                )
             return text
         quantity = quantity_at(path)
     except (KeyError, StopIteration, TypeError):
-        raise SettingError(f"--set {path} names {_nearest(path)}.") from None
+        raise SettingError(tr("--set {path} names {nearest}.", path=path, nearest=_nearest(path))) from None
     return parse(text, quantity.kind, job.units, depth_m(job, tree_id), job.person.pace_m)
 
 
@@ -55,7 +60,11 @@ def _nearest(path: str) -> str:
     """What a path that names no number or choice may have meant."""
     known = [*SHORT, *_paths(TreePlan), *_paths(Job)]
     near = get_close_matches(path, known, n=3, cutoff=0.4)
-    return f"no number or choice of a job; near it are {', '.join(near)}" if near else "no number or choice of a job"
+    return (
+        tr("no number or choice of a job; near it are {names}", names=", ".join(near))
+        if near
+        else tr("no number or choice of a job")
+    )
 
 
 def _paths(of: type, before: str = "") -> list[str]:

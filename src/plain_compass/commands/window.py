@@ -5,6 +5,8 @@ from __future__ import annotations
 import argparse
 from pathlib import Path
 
+from ..job.language import tr
+
 
 def run_window(_: argparse.Namespace) -> int:
     """On the last job."""
@@ -22,8 +24,8 @@ def run_demo(_: argparse.Namespace) -> int:
 
 def add_open_to(parser: argparse.ArgumentParser) -> None:
     """Which files, and in which window."""
-    parser.add_argument("files", type=Path, nargs="*", help="jobs, tree lists, sites, logs; or the word demo")
-    parser.add_argument("--new-window", action="store_true", help="in a window of its own, even where one runs")
+    parser.add_argument("files", type=Path, nargs="*", help=tr("jobs, tree lists, sites, logs; or the word demo"))
+    parser.add_argument("--new-window", action="store_true", help=tr("in a window of its own, even where one runs"))
     parser.set_defaults(run=run_open)
 
 

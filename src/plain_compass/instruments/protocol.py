@@ -19,6 +19,8 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
+from ..job.language import tr
+
 LONGEST_LINE = 16_384
 """A longer line is no reading of anything."""
 UNITS: dict[str, dict[str, float]] = {
@@ -97,20 +99,20 @@ class Decoder:
         if len(self._rest) > LONGEST_LINE:
             # A flood without line ends: keep none of it, and nothing up to its end.
             if not self._skipping:
-                found.append(Rejected("", f"A line is longer than {LONGEST_LINE} bytes."))
+                found.append(Rejected("", tr("A line is longer than {longest_line} bytes.", longest_line=LONGEST_LINE)))
             self._rest, self._skipping = b"", True
         return found
 
     def _line(self, line: bytes) -> Sample | Rejected:
         raw = line[:LONGEST_LINE].decode("utf-8", errors="replace").strip()
         if len(line) > LONGEST_LINE:
-            return Rejected("", f"A line is longer than {LONGEST_LINE} bytes.")
+            return Rejected("", tr("A line is longer than {longest_line} bytes.", longest_line=LONGEST_LINE))
         try:
             sample = _sample(json.loads(raw), raw)
         except (ValueError, TypeError, KeyError, OverflowError, RecursionError) as error:
-            return Rejected(raw, f"A line could not be read: {_reason(error)}.")
+            return Rejected(raw, tr("A line could not be read: {reason}.", reason=_reason(error)))
         if self._last.get(sample.device) == sample.seq:
-            return Rejected(raw, f"Line {sample.seq} of {sample.device} came twice.")
+            return Rejected(raw, tr("Line {seq} of {device} came twice.", seq=sample.seq, device=sample.device))
         missed = max(sample.seq - self._last.get(sample.device, sample.seq - 1) - 1, 0)
         self._last[sample.device] = sample.seq
         return replace(sample, missed=missed)
@@ -118,26 +120,28 @@ class Decoder:
 
 def _reason(error: Exception) -> str:
     if isinstance(error, json.JSONDecodeError):
-        return "it is not JSON"
-    return f"{error} is missing" if isinstance(error, KeyError) else str(error) or type(error).__name__
+        return tr("it is not JSON")
+    return tr("{error} is missing", error=error) if isinstance(error, KeyError) else str(error) or type(error).__name__
 
 
 def _sample(content: Any, raw: str) -> Sample:
     if not isinstance(content, dict):
-        raise ValueError("it is not an object")
+        raise ValueError(tr("it is not an object"))
     device, seq, kind, unit = (content[name] for name in ("device", "seq", "kind", "unit"))
     if not isinstance(device, str) or not isinstance(seq, int) or isinstance(seq, bool):
-        raise ValueError("device or seq is of the wrong kind")
+        raise ValueError(tr("device or seq is of the wrong kind"))
     if kind not in UNITS:
-        raise ValueError(f"kind {kind!r} is not known")
+        raise ValueError(tr("kind {kind!r} is not known", kind=kind))
     if unit not in UNITS[kind]:
-        raise ValueError(f"unit {unit!r} is not one of {', '.join(UNITS[kind])}")
+        raise ValueError(tr("unit {unit!r} is not one of {names}", unit=unit, names=", ".join(UNITS[kind])))
     if kind == "profile":
         return _profile(content, device, seq, unit, raw)
     value = _in_si(_number(content["value"]), kind, unit)
     low, high = LIMITS[kind]
     if not low <= value <= high:
-        raise ValueError(f"{kind} {value:g} is outside {low:g} to {high:g}")
+        raise ValueError(
+            tr("{kind} {value:g} is outside {low:g} to {high:g}", kind=kind, value=value, low=low, high=high)
+        )
     aim = content.get("aim")
     return Sample(device, seq, kind, value, raw, aim=aim if aim in ("top", "base") else "")
 
@@ -148,18 +152,18 @@ def _in_si(value: float, kind: str, unit: str) -> float:
 
 def _number(value: Any) -> float:
     if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
-        raise ValueError(f"{value!r} is not a finite number")
+        raise ValueError(tr("{value!r} is not a finite number", value=value))
     return float(value)
 
 
 def _profile(content: dict[str, Any], device: str, seq: int, unit: str, raw: str) -> Sample:
     depths, values = content["depth"], content["value"]
     if not isinstance(depths, list) or not isinstance(values, list) or len(depths) != len(values):
-        raise ValueError("a profile wants as many depths as values")
+        raise ValueError(tr("a profile wants as many depths as values"))
     if not 2 <= len(depths) <= MOST_DEPTHS:
-        raise ValueError(f"a profile wants 2 to {MOST_DEPTHS} depths")
+        raise ValueError(tr("a profile wants 2 to {most_depths} depths", most_depths=MOST_DEPTHS))
     in_m = tuple(_number(depth) * UNITS["profile"][unit] for depth in depths)
     if any(after <= before for before, after in pairwise(in_m)) or in_m[0] < 0:
-        raise ValueError("the depths of a profile must rise from zero")
+        raise ValueError(tr("the depths of a profile must rise from zero"))
     resistance = tuple(_number(value) for value in values)
     return Sample(device, seq, "profile", in_m[-1], raw, depths_m=in_m, resistance=resistance)

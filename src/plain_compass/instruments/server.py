@@ -7,6 +7,7 @@ import threading
 import time
 
 from ..core.base.errors import PlainCompassError
+from ..job.language import tr
 from .devices import DEVICES, Device, Faults, Truth, lines
 
 LOOPBACK = "127.0.0.1"
@@ -67,7 +68,13 @@ class Instruments:
         except OSError as error:
             for server in self._servers:
                 server.server_close()
-            raise PortError(f"Port {port} or the next ones are taken ({error.strerror}); choose others.") from None
+            raise PortError(
+                tr(
+                    "Port {port} or the next ones are taken ({strerror}); choose others.",
+                    port=port,
+                    strerror=error.strerror,
+                )
+            ) from None
         self.ports = {server.device.name: int(server.server_address[1]) for server in self._servers}
 
     def __enter__(self) -> Instruments:

@@ -36,6 +36,7 @@ from .block_edits import refuse_circle
 from .block_progress import goes_on_from
 from .block_wind import windy
 from .document import Job, TreePlan, case_alone
+from .language import tr
 from .words import Speech
 
 JUDGED_AT_ONCE, OWN_AT_ONCE = 3, 5
@@ -99,7 +100,7 @@ def block_in_steps(job: Job, *, own_lays: bool = False) -> Generator[None, None,
         left_out += nobodys
         yield
     if not trees:
-        raise InputError("trees", 0, reason="no tree of this job stands, is measured and may be felled now")
+        raise InputError("trees", 0, reason=tr("no tree of this job stands, is measured and may be felled now"))
     _check_places(trees)
     return Block(tuple(trees), tuple(left_out), groups_of(trees), _fixed(job, trees))
 
@@ -134,7 +135,9 @@ def _check_places(trees: list[BlockTree]) -> None:
         at = (round(tree.east_m, 1), round(tree.north_m, 1))
         if at in seen:
             raise InputError(
-                "at", tree.id, reason=f"it stands where {seen[at]} does; give it a place of its own on Ground"
+                "at",
+                tree.id,
+                reason=tr("it stands where {seen} does; give it a place of its own on Ground", seen=seen[at]),
             )
         seen[at] = tree.id
 
@@ -178,8 +181,8 @@ def _tree(job: Job, plan: TreePlan, ground_m: float, found: Judged) -> BlockTree
 def _may(job: Job, tree_id: str) -> tuple[int, int]:
     """First and last day on which a tree may be felled, counted from the block's first."""
     wanted, begins = job.block.of(tree_id), day_of(job.block.begins, "block.begins")
-    first = (day_of(wanted.not_before, "not before") - begins).days if wanted.not_before else ANY_DAY[0]
-    last = (day_of(wanted.not_after, "not after") - begins).days if wanted.not_after else ANY_DAY[1]
+    first = (day_of(wanted.not_before, tr("not before")) - begins).days if wanted.not_before else ANY_DAY[0]
+    last = (day_of(wanted.not_after, tr("not after")) - begins).days if wanted.not_after else ANY_DAY[1]
     return max(first, 0), last
 
 

@@ -15,20 +15,24 @@ from ..core.judge.who import GRADES, TRAINED, Grade, Stated
 from .block import Block, Ordered
 from .document import Job, case_alone
 from .fields import quantity_at
+from .language import in_english, tr
 from .typed import parse
 from .words import Speech
 
 MOST = 20
 """Of a crew: more are several crews."""
-ACCEPTED = "Ash, hard trees, up to 60 cm; of trees: plain, demanding, hard or specialist"
+ACCEPTED = tr("Ash, hard trees, up to 60 cm; of trees: plain, demanding, hard or specialist")
 """How one is written."""
+WORDS = (*TRAINED.values(), "up to")
+"""Words beside names and lengths."""
 
 
 def worker_of(text: str, units: str) -> Worker:
     """One of the crew as a person types it. Raises InputError."""
     head, *rest = [each.strip() for each in re.split(r"[;,]\s+|;", text.strip())]
+    rest = [in_english(each, WORDS) for each in rest]
     if not head:
-        raise InputError("crew", text, reason=f"a name comes first; accepted: {ACCEPTED}")
+        raise InputError("crew", text, reason=tr("a name comes first; accepted: {accepted}", accepted=ACCEPTED))
     check_name("crew", head)
     limits = Stated()
     for each in filter(None, rest):
@@ -45,8 +49,8 @@ def _biggest_m(text: str, units: str) -> float:
     try:
         found = parse(length, Kind.LENGTH, units)
     except PlainCompassError:
-        raise InputError("crew", text, reason=f"accepted: {ACCEPTED}") from None
-    quantity_at("person.limits.biggest_m").check("biggest stem", found)
+        raise InputError("crew", text, reason=tr("accepted: {accepted}", accepted=ACCEPTED)) from None
+    quantity_at("person.limits.biggest_m").check(tr("biggest stem"), found)
     return found
 
 
@@ -54,9 +58,9 @@ def worker_words(worker: Worker, speech: Speech) -> str:
     """One of the crew as they would be typed."""
     limits, said = worker.limits, [worker.name]
     if limits.trained != "not said":
-        said.append(TRAINED[limits.trained])
+        said.append(tr(TRAINED[limits.trained]))
     if limits.biggest_m is not None:
-        said.append(f"up to {speech.show(limits.biggest_m, Kind.LENGTH)}")
+        said.append(f"{tr('up to')} {speech.show(limits.biggest_m, Kind.LENGTH)}")
     return ", ".join(said)
 
 
@@ -70,9 +74,9 @@ def with_worker(job: Job, place: int, text: str) -> Job:
     crew[place : place + 1] = new
     names = [each.name for each in crew]
     if len(set(names)) < len(names):
-        raise InputError("crew", text, reason="that name is there already; accepted: a name of their own for each")
+        raise InputError("crew", text, reason=tr("that name is there already; accepted: a name of their own for each"))
     if len(crew) > MOST:
-        raise InputError("crew", len(crew), reason=f"accepted: up to {MOST} of them")
+        raise InputError("crew", len(crew), reason=tr("accepted: up to {most} of them", most=MOST))
     return replace(job, block=replace(job.block, crew=tuple(crew)))
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date
 
 from ..core.base.errors import InputError
+from .language import tr
 
 
 def day_of(text: str, field: str) -> date:
@@ -14,4 +15,4 @@ def day_of(text: str, field: str) -> date:
     try:
         return date.fromisoformat(text)
     except ValueError:
-        raise InputError(field, text, reason="a day is written as 2026-09-01") from None
+        raise InputError(field, text, reason=tr("a day is written as 2026-09-01")) from None

@@ -17,6 +17,7 @@ from .block_days import day_of
 from .document import Job
 from .fields import quantity_at
 from .forecast_typed import typed_forecast
+from .language import tr
 from .typed import parse
 
 
@@ -53,7 +54,7 @@ def refuse_circle(ids: Sequence[str], pairs: Sequence[tuple[int, int]]) -> None:
         check_fixed(len(ids), Fixed({}, tuple(pairs)))
     except CycleError as error:
         names = ", ".join(ids[tree] for tree in error.trees)
-        told = "each of these is to come before the next, round in a circle; let one of them go"
+        told = tr("each of these is to come before the next, round in a circle; let one of them go")
         raise InputError("order", names, reason=told) from None
 
 
@@ -81,8 +82,10 @@ def decided(job: Job, tree_id: str, key: str, day: str) -> Job:
     days = {"not_before": kept.not_before, "not_after": kept.not_after, key: day}
     now = replace(kept, id=tree_id, not_before=days["not_before"], not_after=days["not_after"])
     if now.not_before and now.not_after and now.not_after < now.not_before:
-        told = (
-            f"no day is left between {now.not_before} and {now.not_after}; accepted: not after on or behind not before"
+        told = tr(
+            "no day is left between {not_before} and {not_after}; accepted: not after on or behind not before",
+            not_before=now.not_before,
+            not_after=now.not_after,
         )
         raise InputError(label, day, reason=told)
     return _said(job, now)
@@ -92,16 +95,16 @@ def wind_limited(job: Job, tree_id: str, typed: str) -> Job:
     """The mean wind up to which a tree may be felled, as a person types it; empty for not said. Raises InputError."""
     limit = None if not typed.strip() else parse(typed, Kind.SPEED, job.units)
     if limit is not None:
-        quantity_at("block.trees.0.wind_m_s").check("wind limit", limit)
+        quantity_at("block.trees.0.wind_m_s").check(tr("wind limit"), limit)
     now = replace(job.block.of(tree_id), id=tree_id, wind_m_s=limit)
     return _said(job, now)
 
 
 def begun(job: Job, day: str) -> Job:
     """The first day of a block; empty for today. Raises InputError where it is no day, or past."""
-    if day and day_of(day, "first day") < date.today():
-        told = f"it is past; accepted: {date.today().isoformat()} or later, or nothing for today"
-        raise InputError("first day", day, reason=told)
+    if day and day_of(day, tr("first day")) < date.today():
+        told = tr("it is past; accepted: {today} or later, or nothing for today", today=date.today().isoformat())
+        raise InputError(tr("first day"), day, reason=told)
     return replace(job, block=replace(job.block, begins=day))
 
 
@@ -113,8 +116,8 @@ def worked(job: Job, typed: str) -> Job:
         hours = math.nan
     day = quantity_at("block.day_s")
     if not day.low <= 3600.0 * hours <= day.high:
-        told = f"accepted: {day.low / 3600:g} to {day.high / 3600:g} hours of work"
-        raise InputError("hours a day", typed, reason=told)
+        told = tr("accepted: {low:g} to {high:g} hours of work", low=day.low / 3600, high=day.high / 3600)
+        raise InputError(tr("hours a day"), typed, reason=told)
     return replace(job, block=replace(job.block, day_s=3600.0 * hours))
 
 
@@ -122,14 +125,14 @@ def _clock_s(field: str, typed: str) -> float:
     """Seconds after midnight of a time of day as 8, 8:30 or 08.30. Raises InputError."""
     match = re.fullmatch(r"(\d{1,2})(?:[:.](\d\d))?\s*h?", typed.strip())
     if match is None or int(match[1]) > 23 or int(match[2] or 0) > 59:
-        raise InputError(field, typed, reason="accepted: a time of day, as 8:00 or 7:30")
+        raise InputError(field, typed, reason=tr("accepted: a time of day, as 8:00 or 7:30"))
     return 3600.0 * int(match[1]) + 60.0 * int(match[2] or 0)
 
 
 def starting(job: Job, typed: str) -> Job:
     """When work begins. Raises InputError."""
-    begins = _clock_s("work begins", typed)
-    quantity_at("block.starts_s").check("work begins", begins)
+    begins = _clock_s(tr("work begins"), typed)
+    quantity_at("block.starts_s").check(tr("work begins"), begins)
     return replace(job, block=replace(job.block, starts_s=begins))
 
 
@@ -142,7 +145,7 @@ def breaking(job: Job, typed: str) -> Job:
     try:
         lasts = parse(long.strip() or "30 min", Kind.TIME, job.units)
     except PlainCompassError:
-        raise InputError("break", typed, reason="accepted: when and how long, as 12:00 30 min, or none") from None
+        raise InputError("break", typed, reason=tr("accepted: when and how long, as 12:00 30 min, or none")) from None
     quantity_at("block.break_s").check("break", lasts)
     return replace(job, block=replace(job.block, break_at_s=begins, break_s=lasts))
 

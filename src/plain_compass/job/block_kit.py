@@ -14,6 +14,7 @@ from ..core.block.kit_sets import KitSet, packed_of
 from ..core.site.ways_out import people_inside
 from .block import Block, Ordered
 from .document import Job
+from .language import in_english, tr, tr_count, tr_mark
 from .typed import parse
 from .words import Speech
 
@@ -28,8 +29,13 @@ COUNTED = {
 """Word of one -> field of how many there are."""
 MEASURED = {"bar": ("bar_m", Kind.LENGTH), "rope": ("rope_m", Kind.SPAN), "pull": ("pull_N", Kind.FORCE)}
 """Word -> (field, kind) of what has a size."""
-ACCEPTED = "name (whose): bar 45 cm, 3 wedges 25 mm, maul, lever, rope 60 m, pull 12 kN, 2 sheaves, 4 slings, 2 signs"
+ACCEPTED = tr(
+    "name (whose): bar 45 cm, 3 wedges 25 mm, maul, lever, rope 60 m, pull 12 kN, 2 sheaves, 4 slings, 2 signs"
+)
 """How a set is written."""
+WORDS = tuple(map(tr_mark, ("wedges", "wedge", "mauls", "maul", "levers", "lever", "sheaves", "sheave")))
+WORDS += tuple(map(tr_mark, ("slings", "sling", "signs", "sign", "bar", "rope", "pull")))
+"""What is in a set, many before one, so that the longer word is met first."""
 MOST = 40
 """Sets of one job."""
 
@@ -39,11 +45,13 @@ def kit_set_of(text: str, units: str) -> KitSet:
     head, colon, items = text.strip().partition(":")
     match = re.fullmatch(r"([^()]*?)\s*(?:\(([^()]*)\))?", head.strip())
     if not colon or match is None or not match[1]:
-        raise InputError("kit", text, reason=f"a name and a colon come first; accepted: {ACCEPTED}")
+        raise InputError(
+            "kit", text, reason=tr("a name and a colon come first; accepted: {accepted}", accepted=ACCEPTED)
+        )
     found = KitSet(whose=(match[2] or "").strip(), name=match[1].strip())
     for part in (found.name, found.whose):
         check_name("kit", part)
-    for item in filter(None, (each.strip() for each in re.split(r"[;,]\s+|;", items))):
+    for item in filter(None, (each.strip() for each in re.split(r"[;,]\s+|;", in_english(items, WORDS)))):
         found = _with_item(found, item, units)
     return found
 
@@ -57,19 +65,19 @@ def _with_item(found: KitSet, item: str, units: str) -> KitSet:
         if word == "wedge" and match[3]:
             found = _checked(found, "wedge_head_m", _size(match[3], Kind.FINE_LENGTH, units, item))
         elif match[3]:
-            raise InputError("kit", item, reason=f"accepted: {ACCEPTED}")
+            raise InputError("kit", item, reason=tr("accepted: {accepted}", accepted=ACCEPTED))
         return found
     if match and word in MEASURED and match[3] and not match[1]:
         name, kind = MEASURED[word]
         return _checked(found, name, _size(match[3], kind, units, item))
-    raise InputError("kit", item, reason=f"accepted: {ACCEPTED}")
+    raise InputError("kit", item, reason=tr("accepted: {accepted}", accepted=ACCEPTED))
 
 
 def _size(text: str, kind: Kind, units: str, item: str) -> float:
     try:
         return parse(text, kind, units)
     except PlainCompassError:
-        raise InputError("kit", item, reason=f"accepted: {ACCEPTED}") from None
+        raise InputError("kit", item, reason=tr("accepted: {accepted}", accepted=ACCEPTED)) from None
 
 
 def _checked(found: KitSet, name: str, value: float) -> KitSet:
@@ -83,12 +91,12 @@ def kit_set_words(kit: KitSet, speech: Speech) -> str:
     for word, name in COUNTED.items():
         count = getattr(kit, name)
         if count:
-            several = f"{count} {word}s" if count > 1 else word
+            several = f"{count} {tr(name)}" if count > 1 else tr(word)
             head = f" {speech.show(kit.wedge_head_m, Kind.FINE_LENGTH)}" if word == "wedge" else ""
             items.append(several + head)
     for word, (name, kind) in MEASURED.items():
         if getattr(kit, name):
-            items.append(f"{word} {speech.show(getattr(kit, name), kind)}")
+            items.append(f"{tr(word)} {speech.show(getattr(kit, name), kind)}")
     whose = f" ({kit.whose})" if kit.whose else ""
     return f"{kit.name}{whose}: {', '.join(items)}"
 
@@ -102,9 +110,9 @@ def with_kit_set(job: Job, place: int, text: str) -> Job:
     kits[place : place + 1] = new
     names = [(each.whose, each.name) for each in kits]
     if len(set(names)) < len(names):
-        raise InputError("kit", text, reason="that name is there already; accepted: a name of its own for each")
+        raise InputError("kit", text, reason=tr("that name is there already; accepted: a name of its own for each"))
     if len(kits) > MOST:
-        raise InputError("kit", len(kits), reason=f"accepted: up to {MOST} sets")
+        raise InputError("kit", len(kits), reason=tr("accepted: up to {most} sets", most=MOST))
     return replace(job, block=replace(job.block, kits=tuple(kits)))
 
 
@@ -130,15 +138,17 @@ def kit_of(job: Job, block: Block, found: Ordered, day: int | None = None) -> tu
 
 
 WHAT: dict[str, Callable[[Piece, Speech], str]] = {
-    "wedges": lambda each, speech: f"{each.count:.0f} wedges of {speech.show(each.head_m, Kind.FINE_LENGTH)}",
-    "maul": lambda *_: "a maul",
-    "bar": lambda each, speech: f"a bar of {speech.show(each.count, Kind.LENGTH)} or more",
-    "rope": lambda each, speech: f"a rope of {speech.show(each.count, Kind.SPAN)}",
-    "pull": lambda each, speech: f"what pulls {speech.show(each.count, Kind.FORCE)}",
-    "sheaves": lambda each, _: f"{each.count:.0f} sheave",
-    "slings": lambda each, _: f"{each.count:.0f} slings",
-    "signs": lambda each, _: f"{each.count:.0f} signs to close the way",
-    "machine": lambda *_: "a machine, or somebody trained for it",
+    "wedges": lambda each, speech: tr(
+        "{count:.0f} wedges of {head_m}", count=each.count, head_m=speech.show(each.head_m, Kind.FINE_LENGTH)
+    ),
+    "maul": lambda *_: tr("a maul"),
+    "bar": lambda each, speech: tr("a bar of {count} or more", count=speech.show(each.count, Kind.LENGTH)),
+    "rope": lambda each, speech: tr("a rope of {count}", count=speech.show(each.count, Kind.SPAN)),
+    "pull": lambda each, speech: tr("what pulls {count}", count=speech.show(each.count, Kind.FORCE)),
+    "sheaves": lambda each, _: tr("{count:.0f} sheave", count=each.count),
+    "slings": lambda each, _: tr("{count:.0f} slings", count=each.count),
+    "signs": lambda each, _: tr("{count:.0f} signs to close the way", count=each.count),
+    "machine": lambda *_: tr("a machine, or somebody trained for it"),
 }
 """What a piece is called, with how much of it."""
 
@@ -146,10 +156,12 @@ WHAT: dict[str, Callable[[Piece, Speech], str]] = {
 def piece_words(piece: Piece, ids: list[str], speech: Speech) -> str:
     """One thing to take along, with the trees it is for, and whether it is packed."""
     count = len(piece.trees)
-    without = f"without it {count} tree{'s' if count != 1 else ''} put off"
-    unsaid = "to be asked for" if piece.key == "machine" else "not listed in any kit"
-    told = {True: "packed", False: f"not packed: {without}", None: f"{unsaid}: {without}"}[piece.is_packed]
-    which = "all trees" if 1 < count == len(ids) else ", ".join(ids[at] for at in piece.trees)
+    without = tr_count("without it {count} tree put off", "without it {count} trees put off", count)
+    unsaid = tr("to be asked for") if piece.key == "machine" else tr("not listed in any kit")
+    told = {True: tr("packed"), False: tr("not packed: {without}", without=without), None: f"{unsaid}: {without}"}[
+        piece.is_packed
+    ]
+    which = tr("all trees") if 1 < count == len(ids) else ", ".join(ids[at] for at in piece.trees)
     return f"{WHAT[piece.key](piece, speech)}: {which} ({told})"
 
 

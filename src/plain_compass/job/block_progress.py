@@ -11,6 +11,7 @@ from ..core.base.quantity import check_name
 from ..core.block.progress import Progress
 from .block_days import day_of
 from .document import STATES, Job, with_tree
+from .language import tr
 from .words import Speech
 
 WRITTEN = "%Y-%m-%dT%H:%M"
@@ -29,7 +30,7 @@ def marked(job: Job, tree_id: str, state: str, now: datetime, told_min: float | 
     """
     plan = job.plan(tree_id)
     if state not in STATES:
-        raise InputError("state", state, reason=f"accepted: {', '.join(STATES)}")
+        raise InputError("state", state, reason=tr("accepted: {accepted}", accepted=", ".join(STATES)))
     check_name("tree", tree_id)
     kept = tuple(each for each in job.block.progress if each.tree != tree_id)
     if state != "standing":
@@ -67,7 +68,7 @@ def progress_words(job: Job, speech: Speech) -> list[str]:
     """What was done, newest first, and how it went against what was told."""
     lines = []
     for each in reversed(job.block.progress):
-        took = "" if each.took_min is None else f", {each.took_min:.0f} min"
+        took = "" if each.took_min is None else tr(", {took_min:.0f} min", took_min=each.took_min)
         lines.append(f"{each.at.replace('T', ' ')}  {each.tree} {STATES.get(each.state, each.state)}{took}")
     timed = [each for each in job.block.progress if each.took_min and each.told_min]
     if timed:

@@ -19,6 +19,7 @@ from .block import Block, Ordered, place_reasons
 from .block_days import day_of
 from .csv_rows import harmless, table_text
 from .document import Job, TreePlan
+from .language import tr, tr_count
 from .stamp import stamp
 from .words import Speech
 
@@ -30,12 +31,12 @@ def takes_words(block: Block, found: Ordered, tree: int, speech: Speech) -> str:
     """What a tree takes on the lay it is given."""
     lay = block.trees[tree].lays[found.plan.lays[tree]]
     if lay.takes == Takes.WEDGES:
-        return f"{lay.wedges} wedge{'s' if lay.wedges != 1 else ''}"
+        return tr_count("{count} wedge", "{count} wedges", lay.wedges)
     if lay.takes == Takes.ROPE:
-        return f"rope, {speech.show(lay.pull_N, Kind.FORCE)}"
+        return tr("rope, {pull}", pull=speech.show(lay.pull_N, Kind.FORCE))
     if lay.takes == Takes.NOTHING:
-        return "goes by itself"
-    return f"not as it is: {speech.ruling(lay.why)}" if lay.why else "not with this kit"
+        return tr("goes by itself")
+    return tr("not as it is: {ruling}", ruling=speech.ruling(lay.why)) if lay.why else tr("not with this kit")
 
 
 def block_to_plain(job: Job, block: Block, found: Ordered) -> dict[str, Any]:
@@ -90,11 +91,15 @@ def order_geojson(job: Job, block: Block, found: Ordered) -> str:
         line = [[tree.east_m, tree.north_m], [tree.east_m + east, tree.north_m + north]]
         about = {"tree": tree.id, "number": number, "lay_deg": lay.lay_deg, "takes": lay.takes}
         features.append(_feature("LineString", line, {"kind": "lay", **about}))
-        features.append(_feature("Polygon", [_zone(job, tree)], {"kind": "kept away", "tree": tree.id}))
+        features.append(_feature("Polygon", [_zone(job, tree)], {"kind": tr("kept away"), "tree": tree.id}))
     for plan in job.trees:
         if plan.state == "down" and plan.id not in {tree.id for tree in block.trees}:
             features.append(_feature("LineString", _lying(plan), {"kind": "lies", "tree": plan.id}))
-    about = {"type": "FeatureCollection", "name": f"{job.name}: order", "plain_compass": stamp(job.practice)}
+    about = {
+        "type": "FeatureCollection",
+        "name": tr("{name}: order", name=job.name),
+        "plain_compass": stamp(job.practice),
+    }
     whole = {**about, "features": features}
     return json.dumps(whole, indent=2, ensure_ascii=False) + "\n"
 
@@ -137,7 +142,7 @@ def order_calendar(job: Job, block: Block, found: Ordered) -> str:
             f"DTSTAMP:{begins:%Y%m%d}T000000Z",
             f"DTSTART;VALUE=DATE:{first:%Y%m%d}",
             f"DTEND;VALUE=DATE:{after:%Y%m%d}",
-            _folded(f"SUMMARY:{_escaped(job.name)}: {len(trees)} trees"),
+            _folded(tr("SUMMARY:{escaped}: {count} trees", escaped=_escaped(job.name), count=len(trees))),
             _folded(f"DESCRIPTION:{_escaped(', '.join(trees))}"),
             "END:VEVENT",
         ]

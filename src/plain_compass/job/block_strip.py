@@ -10,6 +10,7 @@ from ..core.plan.minutes import SPREAD_LN
 from .block import Ordered
 from .block_days import day_of
 from .document import Job
+from .language import tr
 
 
 def days_of(found: Ordered) -> range:
@@ -37,4 +38,9 @@ def done_words(job: Job, found: Ordered, day: int) -> str:
     """When a day is done, and how late it may get."""
     last = max((slot.ends_min for slot in found.slots if slot.day == day), default=0.0)
     ends = clock_words(job.block.hours.clock_min(last, is_end=True))
-    return f"{day_name(job, day)}: done about {ends}, nine times in ten by {clock_words(by_then_min(job, found, day))}"
+    return tr(
+        "{day_name}: done about {ends}, nine times in ten by {clock_words}",
+        day_name=day_name(job, day),
+        ends=ends,
+        clock_words=clock_words(by_then_min(job, found, day)),
+    )

@@ -7,6 +7,7 @@ from dataclasses import replace
 from ..core.base.errors import InputError
 from .block import Block, Ordered
 from .document import Job
+from .language import tr
 
 
 def turned_ids(block: Block, found: Ordered) -> tuple[str, ...]:
@@ -21,7 +22,9 @@ def turns_of(job: Job, block: Block, found: Ordered) -> tuple[tuple[Job, str], .
     """
     turned = turned_ids(block, found)
     if turned:
-        told = "the order lays these otherwise than planned; take its lays over first, or let them stay on their lays"
+        told = tr(
+            "the order lays these otherwise than planned; take its lays over first, or let them stay on their lays"
+        )
         raise InputError("lays", ", ".join(turned), reason=told)
     now, turns = job, list[tuple[Job, str]]()
     for slot in found.slots:

@@ -9,6 +9,7 @@ import re
 from collections.abc import Iterable, Mapping
 
 from ..core.base.errors import PlainCompassError
+from .language import tr
 
 _NUMBER = re.compile(r"[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?", re.ASCII)
 _HEADING = re.compile(r"\s*([a-z]+)\s*(?:[\[(_ ]\s*([^\])]*?)\s*[\])]?)?\s*")
@@ -25,18 +26,20 @@ def csv_rows(text: str, name: str, most: int) -> list[list[str]]:
     clean = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
     if "\0" in clean:
         line = clean[: clean.index("\0")].count("\n") + 1
-        raise TableError(f"{name} has a NUL character in line {line}, which no table of text has.")
+        raise TableError(
+            tr("{name} has a NUL character in line {line}, which no table of text has.", name=name, line=line)
+        )
     clean = clean.lstrip("\n")
     separator = max(";\t,", key=clean.split("\n", 1)[0].count)
     try:
         # Read as one stream and not line by line: a note in quotes may go over several lines.
         rows = [row for row in csv.reader(io.StringIO(clean), delimiter=separator, strict=True) if any(row)]
     except csv.Error as error:
-        raise TableError(f"{name} is not a table: {error}.") from None
+        raise TableError(tr("{name} is not a table: {error}.", name=name, error=error)) from None
     if not rows:
-        raise TableError(f"{name} is empty.")
+        raise TableError(tr("{name} is empty.", name=name))
     if len(rows) > most:
-        raise TableError(f"{name} has {len(rows)} rows; accepted: up to {most}.")
+        raise TableError(tr("{name} has {count} rows; accepted: up to {most}.", name=name, count=len(rows), most=most))
     return rows
 
 
@@ -50,7 +53,7 @@ def number_in(cell: str) -> float:
     """A cell as a number, with a point or a comma. Raises ValueError for anything else, endless numbers too."""
     clean = cell.strip()
     if len(clean) > 40 or not _NUMBER.fullmatch(clean) or not math.isfinite(value := float(clean.replace(",", "."))):
-        raise ValueError(f"“{clean[:40]}” is no number")
+        raise ValueError(tr("“{clean}” is no number", clean=clean[:40]))
     return value
 
 

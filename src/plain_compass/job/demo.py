@@ -6,16 +6,19 @@ from functools import cache
 
 from .document import Job
 from .files import parse_job
+from .language import tr
 from .tables import DATA
 
 
 @cache
 def demo_job() -> Job:
     """The demo job as it ships."""
-    return parse_job((DATA / "demo" / "withy-holm.pcjob.json").read_text(encoding="utf-8"), "the demo job").job
+    return parse_job((DATA / "demo" / "withy-holm.pcjob.json").read_text(encoding="utf-8"), tr("the demo job")).job
 
 
 @cache
 def demo_coupe() -> Job:
     """The demo's coupe: many trees, a track, a stack and a permit."""
-    return parse_job((DATA / "demo" / "withy-holm-coupe.pcjob.json").read_text(encoding="utf-8"), "the demo coupe").job
+    return parse_job(
+        (DATA / "demo" / "withy-holm-coupe.pcjob.json").read_text(encoding="utf-8"), tr("the demo coupe")
+    ).job

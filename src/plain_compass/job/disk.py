@@ -16,6 +16,7 @@ from pathlib import Path
 from typing import IO
 
 from ..core.base.errors import PlainCompassError
+from .language import tr
 
 LARGEST_BYTES = 50_000_000
 """No job is that large; a file of that size is something else."""
@@ -39,18 +40,20 @@ def read_bytes(path: Path) -> bytes:
     try:
         found = path.stat()
         if stat.S_ISDIR(found.st_mode):
-            raise JobFileError(f"{path.name} is a folder, not a file.")
+            raise JobFileError(tr("{name} is a folder, not a file.", name=path.name))
         if not stat.S_ISREG(found.st_mode):
-            raise JobFileError(f"{path.name} is a pipe or a device; a plain file is wanted.")
+            raise JobFileError(tr("{name} is a pipe or a device; a plain file is wanted.", name=path.name))
         if found.st_size > LARGEST_BYTES:
-            raise JobFileError(f"{path.name} is over 50 MB, which no file of ours is.")
+            raise JobFileError(tr("{name} is over 50 MB, which no file of ours is.", name=path.name))
         return path.read_bytes()
     except FileNotFoundError:
-        raise JobFileError(f"{path.name} is not there: nothing was found at {path}.") from None
+        raise JobFileError(tr("{name} is not there: nothing was found at {path}.", name=path.name, path=path)) from None
     except ValueError:
-        raise JobFileError(f"{str(path)!r} is no file name: it holds a character that none may hold.") from None
+        raise JobFileError(
+            tr("{path!r} is no file name: it holds a character that none may hold.", path=str(path))
+        ) from None
     except OSError as error:
-        raise JobFileError(f"{path.name} could not be read: {reason_of(error)}.") from None
+        raise JobFileError(tr("{name} could not be read: {reason}.", name=path.name, reason=reason_of(error))) from None
 
 
 def read_text(path: Path) -> str:
@@ -63,7 +66,9 @@ def decoded(content: bytes, name: str) -> str:
     try:
         text = content.decode("utf-8")
     except UnicodeDecodeError as error:
-        raise JobFileError(f"{name} is not a text file (byte {error.start} is not UTF-8).") from None
+        raise JobFileError(
+            tr("{name} is not a text file (byte {start} is not UTF-8).", name=name, start=error.start)
+        ) from None
     return text.replace("\r\n", "\n").replace("\r", "\n")
 
 
@@ -111,24 +116,34 @@ def write_atomically(path: Path, content: str | bytes, *, over_read_only: bool =
         _replace(target, encoded)
     except OSError as error:
         raise JobFileError(
-            f"{path.name} could not be written: {reason_of(error)}. What was there before is unchanged."
+            tr(
+                "{name} could not be written: {reason}. What was there before is unchanged.",
+                name=path.name,
+                reason=reason_of(error),
+            )
         ) from None
     except ValueError as error:
         raise JobFileError(
-            f"{path.name!r} could not be written: {error}. What was there before is unchanged."
+            tr(
+                "{name!r} could not be written: {error}. What was there before is unchanged.",
+                name=path.name,
+                error=error,
+            )
         ) from None
 
 
 def _target(path: Path, *, over_read_only: bool) -> Path:
     if path.is_dir():
-        raise JobFileError(f"{path.name} is a folder; a file name is wanted.")
+        raise JobFileError(tr("{name} is a folder; a file name is wanted.", name=path.name))
     target = path.resolve() if path.is_symlink() else path
     if target.exists():
         if not target.is_file():
-            raise JobFileError(f"{path.name} is a pipe or a device; a plain file is wanted.")
+            raise JobFileError(tr("{name} is a pipe or a device; a plain file is wanted.", name=path.name))
         # The mode itself is looked at: for root everything is writable, and yet the mark was set for a reason.
         if not over_read_only and not target.stat().st_mode & 0o222:
-            raise ReadOnlyFileError(f"{path.name} is read-only and has been left as it is; write under another name.")
+            raise ReadOnlyFileError(
+                tr("{name} is read-only and has been left as it is; write under another name.", name=path.name)
+            )
     return target
 
 

@@ -23,6 +23,7 @@ from ..core.stump.hand_facts import hand_facts
 from ..core.stump.told import Told
 from ..core.tree.crown import mean_radius_m
 from ..core.tree.tree import Tree
+from .language import tr
 from .person import Person
 from .readings import Taken
 from .tables import indicative, practice_of, wood_of
@@ -34,11 +35,11 @@ VERSION = 3
 """Of the job file; each step up has its own migration."""
 SUFFIX = ".pcjob.json"
 STATES = {
-    "standing": "still stands",
-    "down": "is down",
-    "hung": "hangs in another",
-    "off": "is put off",
-    "over": "was blown over",
+    "standing": tr("still stands"),
+    "down": tr("is down"),
+    "hung": tr("hangs in another"),
+    "off": tr("is put off"),
+    "over": tr("was blown over"),
 }
 STANDS = ("standing", "hung", "off")
 """States of a tree that is still in the way of the others."""
@@ -59,13 +60,16 @@ class TreePlan:
     duties: tuple[Done, ...] = ()
     as_cut: AsCut = field(default_factory=AsCut)
     state: str = choice(
-        "standing", STATES, "the tree", "One that is down is in nobody's way, but for a stem it was cut off aloft."
+        "standing",
+        STATES,
+        tr("the tree"),
+        tr("One that is down is in nobody's way, but for a stem it was cut off aloft."),
     )
 
 
 def size_words(plan: TreePlan, speech: Speech) -> tuple[str, str]:
     """(diameter, height) of a tree as people read them; what is only a stand-in is said to be not measured."""
-    tree, bare = plan.tree, "not measured"
+    tree, bare = plan.tree, tr("not measured")
     diameter = bare if "trunk.diameter_m" in tree.stand_ins else speech.show(tree.trunk.diameter_m, Kind.GIRTH)
     return diameter, bare if "height_m" in tree.stand_ins else speech.show(tree.height_m, Kind.SPAN)
 
@@ -104,8 +108,8 @@ class Job:
 
     name: str = name("New job", "name")
     practice: str = "fifth-and-tenth"
-    units: str = choice("metric", UNITS, "units", "Centimetres and metres, or inches and feet.")
-    words: str = choice("hinge", vocabularies(), "words", "Which trade words the program speaks.")
+    units: str = choice("metric", UNITS, "units", tr("Centimetres and metres, or inches and feet."))
+    words: str = choice("hinge", vocabularies(), "words", tr("Which trade words the program speaks."))
     site: Site = field(default_factory=Site)
     kit: Kit = field(default_factory=Kit)
     person: Person = field(default_factory=Person)
@@ -119,7 +123,7 @@ class Job:
         for each in self.trees:
             if each.id == tree_id:
                 return each
-        raise InputError("tree", tree_id, reason="this job's trees are " + ", ".join(t.id for t in self.trees))
+        raise InputError("tree", tree_id, reason=tr("this job's trees are ") + ", ".join(t.id for t in self.trees))
 
     @property
     def speech(self) -> Speech:

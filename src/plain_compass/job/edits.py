@@ -25,6 +25,7 @@ from ..core.tree.section import section_at
 from ..core.tree.tree import ShellReading, Tree
 from .document import Job, TreePlan, case_of, with_plan, with_tree
 from .fields import quantity_at, root_of
+from .language import tr
 from .tables import indicative, practice_of, wood_of
 from .tree_readings import typed_over
 
@@ -206,16 +207,16 @@ def add_tree(job: Job) -> tuple[Job, str]:
 def remove_tree(job: Job, tree_id: str) -> Job:
     """One tree less; the last one stays."""
     if len(job.trees) == 1:
-        raise InputError("trees", 0, kind="count", low=1, reason="a job keeps at least one tree")
+        raise InputError("trees", 0, kind="count", low=1, reason=tr("a job keeps at least one tree"))
     return replace(job, trees=tuple(tree for tree in job.trees if tree.id != tree_id))
 
 
 def rename_tree(job: Job, tree_id: str, new_id: str) -> Job:
     """The same tree under another id."""
     name = new_id.strip()
-    check_name("tree id", name)
+    check_name(tr("tree id"), name)
     if not name or (name != tree_id and any(tree.id == name for tree in job.trees)):
-        raise InputError("tree id", new_id, reason="a tree wants an id of its own")
+        raise InputError(tr("tree id"), new_id, reason=tr("a tree wants an id of its own"))
     return with_plan(job, tree_id, "id", name)
 
 

@@ -22,6 +22,7 @@ from ..core.site.site import Place
 from ..core.stump.hand import SHIPPED, Hand
 from .document import Job, TreePlan
 from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
+from .language import tr
 from .spreads import judged_tree, named_input, spreads_of
 from .stamp import stamp
 from .units import chance_words
@@ -33,26 +34,26 @@ it."""
 FIRST_SAMPLES = 512
 """What a first quick look is made from while the rest is reckoned."""
 OWN_INPUTS = {
-    "cut.aim": "aiming the [face]",
-    "cut.hinge_left": "[hinge] left, as cut",
-    "cut.hinge_right": "[hinge] right, as cut",
-    "site.wind": "the wind",
-    "wood.rupture": "strength of this tree's wood",
-    "wood.elasticity": "stiffness of this tree's wood",
-    "wood.shear": "shear strength of this tree's wood",
-    "wood.across": "how readily this tree splits",
-    "wood.density": "weight of this tree's wood",
-    "wood.fibre": "how far this tree's fibres bend",
+    "cut.aim": tr("aiming the [face]"),
+    "cut.hinge_left": tr("[hinge] left, as cut"),
+    "cut.hinge_right": tr("[hinge] right, as cut"),
+    "site.wind": tr("the wind"),
+    "wood.rupture": tr("strength of this tree's wood"),
+    "wood.elasticity": tr("stiffness of this tree's wood"),
+    "wood.shear": tr("shear strength of this tree's wood"),
+    "wood.across": tr("how readily this tree splits"),
+    "wood.density": tr("weight of this tree's wood"),
+    "wood.fibre": tr("how far this tree's fibres bend"),
 }
 
 
 WRONGS = {
-    "sits_back": "sits back",
-    "stays_up": "does not go over",
-    "splits": "splits",
-    "lost_early": "loses its [hinge] early",
-    "hangs": "hangs",
-    "breaks": "breaks on the ground",
+    "sits_back": tr("sits back"),
+    "stays_up": tr("does not go over"),
+    "splits": tr("splits"),
+    "lost_early": tr("loses its [hinge] early"),
+    "hangs": tr("hangs"),
+    "breaks": tr("breaks on the ground"),
 }
 """Each way in which a fall may go wrong, as it is said."""
 JSON_NAMES = {"lost_early": "hinge_lost_early"}
@@ -240,7 +241,7 @@ def fan_geojson(job: Job, plan: TreePlan, result: Assessment, fan: Fan, *, posit
         },
         {
             "type": "Feature",
-            "properties": {"kind": "middle of the fan", **about},
+            "properties": {"kind": tr("middle of the fan"), **about},
             "geometry": {"type": "LineString", "coordinates": [pair(*p) for p in middle]},
         },
     ]

@@ -8,6 +8,7 @@ from typing import Any, get_args, get_origin, get_type_hints
 
 from ..core.base.quantity import Quantity
 from .document import Job, TreePlan
+from .language import tr
 
 OF_A_TREE = ("tree", "cut", "notes", "id", "readings", "at", "rope", "state", "as_cut")
 """How paths within a tree's plan begin."""
@@ -49,10 +50,9 @@ def is_choice(path: str) -> bool:
 
 
 def label_of(path: str) -> str:
-    """The label of whatever stands at a path, with vocabulary words in square brackets."""
+    """The label of whatever stands at a path, in the language spoken, with vocabulary words in square brackets."""
     meta = _field(root_of(path), path).metadata
-    found: str = meta["quantity"].label if "quantity" in meta else meta.get("label", "")
-    return found
+    return tr(meta["quantity"].label if "quantity" in meta else meta.get("label", ""))
 
 
 def choice_at(path: str) -> tuple[str, dict[str, str], str]:

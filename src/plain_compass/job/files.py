@@ -13,6 +13,7 @@ from ..core.base.errors import InputError
 from .built import job_from_plain
 from .disk import JobFileError, content_hash, decoded, read_bytes, write_atomically
 from .document import FORMAT, VERSION, Job, check_plan
+from .language import tr
 from .migrate import migrated
 from .plain import DocumentError, job_to_plain
 from .reading_checks import check_readings
@@ -57,14 +58,28 @@ def parse_job(text: str, name: str) -> Opened:
     """Read a job from text; ``name`` is what the sentences call the file."""
     raw = _parsed(text, name)
     if raw.get("format") != FORMAT:
-        raise JobFileError(f"{name} is not a Plain Compass job: its field “format” should say {FORMAT}.")
+        raise JobFileError(
+            tr("{name} is not a Plain Compass job: its field “format” should say {format}.", name=name, format=FORMAT)
+        )
     version = raw.get("version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
-        raise JobFileError(f"{name}: field “version” is {version!r}; accepted: 1 to {VERSION}.")
+        raise JobFileError(
+            tr(
+                "{name}: field “version” is {version!r}; accepted: 1 to {known}.",
+                name=name,
+                version=version,
+                known=VERSION,
+            )
+        )
     if version > VERSION:
         raise JobFileError(
-            f"{name} was written by a newer Plain Compass (file version {version}, "
-            f"this program reads up to {VERSION}); it has been left as it is. Open it with the newer program."
+            tr(
+                "{name} was written by a newer Plain Compass (file version {version}, this program "
+                "reads up to {known}); it has been left as it is. Open it with the newer program.",
+                name=name,
+                version=version,
+                known=VERSION,
+            )
         )
     raw = migrated(raw)
     try:
@@ -78,11 +93,14 @@ def parse_job(text: str, name: str) -> Opened:
 def _check_job(job: Job) -> None:
     """Every tree must be assessable, so that the program never holds a document it cannot show."""
     if not job.trees:
-        raise DocumentError("trees is empty; accepted: at least one tree.")
+        raise DocumentError(tr("trees is empty; accepted: at least one tree."))
     ids = [tree.id for tree in job.trees]
     if len(set(ids)) < len(ids):
         raise DocumentError(
-            f"trees: the id {next(i for i in ids if ids.count(i) > 1)!r} is used twice; accepted: one tree each."
+            tr(
+                "trees: the id {found!r} is used twice; accepted: one tree each.",
+                found=next(i for i in ids if ids.count(i) > 1),
+            )
         )
     for index, tree in enumerate(job.trees):
         try:
@@ -107,7 +125,7 @@ def _finite(text: str) -> float:
 
 def _whole(text: str) -> int:
     if len(text) > MOST_DIGITS:
-        raise ValueError(f"{text[:12]}… ({len(text)} digits)")
+        raise ValueError(tr("{text}… ({count} digits)", text=text[:12], count=len(text)))
     return int(text)
 
 
@@ -117,7 +135,7 @@ def _check_plain(raw: Any, name: str) -> None:
     while waiting:
         value, path, depth = waiting.pop()
         if depth > DEEPEST:
-            raise JobFileError(f"{name} is nested too deeply to be a job file.")
+            raise JobFileError(tr("{name} is nested too deeply to be a job file.", name=name))
         if isinstance(value, str):
             _check_text(value, path, name)
         elif isinstance(value, dict):
@@ -131,23 +149,39 @@ def _check_plain(raw: Any, name: str) -> None:
 def _check_text(text: str, path: str, name: str) -> None:
     if _HALF.search(text):
         shown = ascii(text if len(text) <= 40 else text[:40])
-        raise JobFileError(f"{name}: {path or 'a field name'} is {shown}, half a character; accepted: whole text.")
+        raise JobFileError(
+            tr(
+                "{name}: {path} is {shown}, half a character; accepted: whole text.",
+                name=name,
+                path=path or tr("a field name"),
+                shown=shown,
+            )
+        )
 
 
 def _parsed(text: str, name: str) -> dict[str, Any]:
     if not text.strip():
-        raise JobFileError(f"{name} is empty.")
+        raise JobFileError(tr("{name} is empty.", name=name))
     try:
         raw = json.loads(text, parse_constant=_refuse_constant, parse_float=_finite, parse_int=_whole)
     except json.JSONDecodeError as error:
-        where = f"line {error.lineno}, column {error.colno}"
-        raise JobFileError(f"{name} is broken at {where}: {error.msg.lower()}. It may have been cut short.") from None
+        where = tr("line {lineno}, column {colno}", lineno=error.lineno, colno=error.colno)
+        raise JobFileError(
+            tr(
+                "{name} is broken at {where}: {msg}. It may have been cut short.",
+                name=name,
+                where=where,
+                msg=error.msg.lower(),
+            )
+        ) from None
     except ValueError as error:
-        raise JobFileError(f"{name} holds the value {error}; accepted: finite numbers only.") from None
+        raise JobFileError(
+            tr("{name} holds the value {error}; accepted: finite numbers only.", name=name, error=error)
+        ) from None
     except RecursionError:
-        raise JobFileError(f"{name} is nested too deeply to be a job file.") from None
+        raise JobFileError(tr("{name} is nested too deeply to be a job file.", name=name)) from None
     if not isinstance(raw, dict):
-        raise JobFileError(f"{name} is not a Plain Compass job: it should hold one object.")
+        raise JobFileError(tr("{name} is not a Plain Compass job: it should hold one object.", name=name))
     _check_plain(raw, name)
     return raw
 
@@ -206,4 +240,4 @@ def job_bytes(job: Job, raw: dict[str, Any] | None = None) -> bytes:
     try:
         return job_text(job, raw).encode("utf-8")
     except (ValueError, TypeError, RecursionError) as error:
-        raise JobFileError(f"The job could not be written: {error}. Its file is unchanged.") from None
+        raise JobFileError(tr("The job could not be written: {error}. Its file is unchanged.", error=error)) from None

@@ -9,12 +9,13 @@ from itertools import pairwise
 from ..core.base.errors import PlainCompassError
 from ..core.block.forecast import Hour
 from .csv_rows import TableError, csv_rows, heading_of, number_in
+from .language import tr
 from .units import SPEED_NAMES, SPEEDS
 
 MOST_ROWS = 1000
 """Hours of a forecast: six weeks, more than anybody forecasts."""
 ALIASES = {"time": "hour", "date": "hour", "wind": "speed", "mean": "speed", "gusts": "gust", "from": "direction"}
-WANTED = "hour, speed [m/s], and where known gust [m/s] and direction [deg]"
+WANTED = tr("hour, speed [m/s], and where known gust [m/s] and direction [deg]")
 WRITTEN = ("%Y-%m-%dT%H:%M", "%Y-%m-%d %H:%M", "%Y-%m-%dT%H", "%Y-%m-%d %H")
 """How an hour may be written."""
 MOST_M_S = 60.0
@@ -31,14 +32,16 @@ def import_forecast(text: str, name: str) -> tuple[tuple[Hour, ...], tuple[str, 
         try:
             hour = _hour(row, columns)
         except (PlainCompassError, ValueError) as error:
-            told.append(f"Row {number}: {str(error).rstrip('.')}.")
+            told.append(tr("Row {number}: {error}.", number=number, error=str(error).rstrip(".")))
             continue
         if hour.at in taken:
-            told.append(f"Row {number}: {_said(hour.at)} is there twice; the first is kept.")
+            told.append(
+                tr("Row {number}: {said} is there twice; the first is kept.", number=number, said=_said(hour.at))
+            )
         else:
             taken[hour.at] = hour
     if not taken:
-        raise TableError(f"{name} has no row that can be taken. {' '.join(told)}".rstrip())
+        raise TableError(tr("{name} has no row that can be taken. {names}", name=name, names=" ".join(told)).rstrip())
     hours = tuple(taken[at] for at in sorted(taken))
     return hours, (*told, *gaps(hours))
 
@@ -50,8 +53,8 @@ def gaps(hours: Iterable[Hour]) -> tuple[str, ...]:
     for one, other in pairwise(times):
         if other - one > timedelta(hours=1):
             first, last = one + timedelta(hours=1), other - timedelta(hours=1)
-            span = f"{first:%Y-%m-%d %H}:00" + (f" to {last:%Y-%m-%d %H}:00" if last > first else "")
-            told.append(f"No wind is forecast for {span}: unknown, not calm.")
+            span = f"{first:%Y-%m-%d %H}:00" + (tr(" to {last:%Y-%m-%d %H}:00", last=last) if last > first else "")
+            told.append(tr("No wind is forecast for {span}: unknown, not calm.", span=span))
     return tuple(told)
 
 
@@ -72,13 +75,26 @@ def _columns(headings: list[str], name: str) -> dict[str, tuple[int, float]]:
             unit = SPEED_NAMES.get(unit, unit) or "m/s"
             if unit not in SPEEDS:
                 raise TableError(
-                    f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: {', '.join(SPEEDS)}."
+                    tr(
+                        "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: {names}.",
+                        name=name,
+                        heading=heading,
+                        unit=unit,
+                        names=", ".join(SPEEDS),
+                    )
                 )
             found[title] = (index, SPEEDS[unit])
         elif title in ("hour", "direction"):
             found[title] = (index, 1.0)
     if not {"hour", "speed"} <= set(found):
-        raise TableError(f"{name} has the headings {', '.join(headings)}; wanted are {WANTED}.")
+        raise TableError(
+            tr(
+                "{name} has the headings {names}; wanted are {wanted}.",
+                name=name,
+                names=", ".join(headings),
+                wanted=WANTED,
+            )
+        )
     return found
 
 
@@ -86,17 +102,26 @@ def _hour(row: list[str], columns: dict[str, tuple[int, float]]) -> Hour:
     cell = row[columns["hour"][0]].strip() if columns["hour"][0] < len(row) else ""
     at = next((time for how in WRITTEN if (time := _written(cell, how)) is not None), None)
     if at is None:
-        raise ValueError(f"“{cell[:40]}” is no hour; accepted: 2026-12-01 08:00")
+        raise ValueError(tr("“{cell}” is no hour; accepted: 2026-12-01 08:00", cell=cell[:40]))
     speed, gust, turn = (_number(row, columns, name) for name in ("speed", "gust", "direction"))
     if speed is None:
-        raise ValueError("it has no speed")
+        raise ValueError(tr("it has no speed"))
     for name, value in (("speed", speed), ("gust", gust)):
         if value is not None and not 0.0 <= value <= MOST_M_S:
-            raise ValueError(f"{name} {value:.0f} m/s; accepted: 0 to {MOST_M_S:.0f} m/s")
+            raise ValueError(
+                tr(
+                    "{name} {value:.0f} m/s; accepted: 0 to {most_m_s:.0f} m/s",
+                    name=name,
+                    value=value,
+                    most_m_s=MOST_M_S,
+                )
+            )
     if gust is not None and gust < speed:
-        raise ValueError(f"a gust of {gust:.1f} m/s is less than the mean of {speed:.1f} m/s")
+        raise ValueError(
+            tr("a gust of {gust:.1f} m/s is less than the mean of {speed:.1f} m/s", gust=gust, speed=speed)
+        )
     if turn is not None and not 0.0 <= turn <= 360.0:
-        raise ValueError(f"direction {turn:.0f}; accepted: 0 to 360 degrees, whence it blows")
+        raise ValueError(tr("direction {turn:.0f}; accepted: 0 to 360 degrees, whence it blows", turn=turn))
     return Hour(f"{at:%Y-%m-%dT%H}", speed, gust, turn)
 
 

@@ -22,6 +22,7 @@ from ..core.design.checks import check_obstacle
 from ..core.site.site import COSTS, KINDS, USUAL, Obstacle, Place, Site, SpotHeight
 from .document import Job
 from .fields import quantity_at
+from .language import tr
 from .projection import Origin, origin_of
 from .site_edits import MOST_OBSTACLES, MOST_SPOTS, check_clear_of
 from .stamp import stamp
@@ -69,7 +70,7 @@ def wanted_origin(site: Site, *, positions: bool) -> Origin | None:
     origin = origin_of(site) if positions else None
     if positions and origin is None:
         raise GeoJsonError(
-            "The job states no origin, so there is no longitude and latitude; type it on the tree sheet."
+            tr("The job states no origin, so there is no longitude and latitude; type it on the tree sheet.")
         )
     return origin
 
@@ -147,8 +148,12 @@ def import_geojson(text: str, name: str, job: Job) -> Imported:
         origin = origin_of(job.site) or stated
         if origin is None:
             raise GeoJsonError(
-                f"{name} is in longitude and latitude, and neither it nor the job states an origin; type the origin on "
-                f'the tree sheet, or say in the file “plain_compass”: {{"origin": [longitude, latitude]}}.'
+                tr(
+                    "{name} is in longitude and latitude, and neither it nor the job states an origin; "
+                    'type the origin on the tree sheet, or say in the file “plain_compass”: {{"origin": '
+                    "[longitude, latitude]}}.",
+                    name=name,
+                )
             )
     taken: list[Obstacle] = []
     spots: dict[tuple[float, float], SpotHeight] = {}
@@ -157,20 +162,34 @@ def import_geojson(text: str, name: str, job: Job) -> Imported:
     for number, feature in enumerate(whole["features"], start=1):
         if len(taken) >= MOST_OBSTACLES or len(spots) >= MOST_SPOTS:
             rest = len(whole["features"]) - number + 1
-            skipped.append(f"{rest} features from number {number} on: a site holds {MOST_OBSTACLES}.")
+            skipped.append(
+                tr(
+                    "{rest} features from number {number} on: a site holds {most_obstacles}.",
+                    rest=rest,
+                    number=number,
+                    most_obstacles=MOST_OBSTACLES,
+                )
+            )
             break
         try:
             made = _taken(feature, origin)
             if isinstance(made, Obstacle):
                 check_clear_of(made, job)
         except (PlainCompassError, ValueError, TypeError, KeyError, IndexError) as error:
-            skipped.append(f"Feature {number}: {_why(error)}.")
+            skipped.append(tr("Feature {number}: {why}.", number=number, why=_why(error)))
             continue
         if isinstance(made, Obstacle):
             taken.append(made)
             if made.kind in TALL and "height_m" not in _told(feature):
-                what = f"{KINDS[made.kind]} without height_m"
-                assumed.append(f"Feature {number}: {what}, taken as {made.height_m:g} m high; measure it.")
+                what = tr("{kinds} without height_m", kinds=KINDS[made.kind])
+                assumed.append(
+                    tr(
+                        "Feature {number}: {what}, taken as {height_m:g} m high; measure it.",
+                        number=number,
+                        what=what,
+                        height_m=made.height_m,
+                    )
+                )
         elif made is not None:
             spots.setdefault((round(made.east_m, 2), round(made.north_m, 2)), made)
     return Imported(tuple(taken), tuple(skipped), tuple(spots.values()), stated, tuple(assumed))
@@ -180,9 +199,9 @@ def _read(text: str, name: str) -> dict[str, Any]:
     try:
         whole = json.loads(text)
     except (ValueError, RecursionError):
-        raise GeoJsonError(f"{name} is not JSON; accepted: a GeoJSON FeatureCollection.") from None
+        raise GeoJsonError(tr("{name} is not JSON; accepted: a GeoJSON FeatureCollection.", name=name)) from None
     if not isinstance(whole, dict) or not isinstance(whole.get("features"), list):
-        raise GeoJsonError(f"{name} has no features; accepted: a GeoJSON FeatureCollection.")
+        raise GeoJsonError(tr("{name} has no features; accepted: a GeoJSON FeatureCollection.", name=name))
     return whole
 
 
@@ -196,13 +215,15 @@ def _stated(about: dict[str, Any], name: str) -> Origin | None:
         quantity_at("site.origin_east_deg").check("origin", longitude)
         quantity_at("site.origin_north_deg").check("origin", latitude)
     except (PlainCompassError, ValueError, TypeError):
-        raise GeoJsonError(f"{name} states the origin {pair!r}; accepted: [longitude, latitude] in degrees.") from None
+        raise GeoJsonError(
+            tr("{name} states the origin {pair!r}; accepted: [longitude, latitude] in degrees.", name=name, pair=pair)
+        ) from None
     return Origin(longitude, latitude)
 
 
 def _why(error: Exception) -> str:
     if isinstance(error, KeyError):
-        return f"it has no {error.args[0]}"
+        return tr("it has no {args}", args=error.args[0])
     return str(error).rstrip(".")
 
 
@@ -210,14 +231,14 @@ def _told(feature: dict[str, Any]) -> dict[str, Any]:
     """The properties of a feature; ValueError where they are something else."""
     told = feature.get("properties") or {}
     if not isinstance(told, dict):
-        raise ValueError(f"its properties are {str(told)[:40]} and no object")
+        raise ValueError(tr("its properties are {told} and no object", told=str(told)[:40]))
     return told
 
 
 def _taken(feature: Any, origin: Origin | None) -> Obstacle | SpotHeight | None:
     """One feature as an obstacle or a spot height; None for a tree of the job itself."""
     if not isinstance(feature, dict) or not isinstance(feature.get("geometry"), dict):
-        raise ValueError("it is no feature with a geometry")
+        raise ValueError(tr("it is no feature with a geometry"))
     told = _told(feature)
     kind = told.get("kind", "rock")
     if kind == OWN:
@@ -225,12 +246,12 @@ def _taken(feature: Any, origin: Origin | None) -> Obstacle | SpotHeight | None:
     if kind == SPOT:
         return _spot(feature, origin)
     if not isinstance(kind, str) or kind not in KINDS:
-        raise ValueError(f"kind {str(kind)[:40]!r} is not one of {', '.join(KINDS)}")
+        raise ValueError(tr("kind {kind!r} is not one of {names}", kind=str(kind)[:40], names=", ".join(KINDS)))
     shape, points = _shape(feature["geometry"], origin)
     cost, _, radius, height = USUAL[kind]
     made = Obstacle(kind, str(told.get("name") or ""), told.get("cost", cost), shape, points, radius, height)
     if not isinstance(made.cost, str) or made.cost not in COSTS:
-        raise ValueError(f"cost {made.cost!r} is not one of {', '.join(COSTS)}")
+        raise ValueError(tr("cost {cost!r} is not one of {names}", cost=made.cost, names=", ".join(COSTS)))
     made = replace(made, overhead=told.get("overhead", "unknown"))
     for key in NUMBERS:
         if key in told:
@@ -243,11 +264,11 @@ def _taken(feature: Any, origin: Origin | None) -> Obstacle | SpotHeight | None:
 def _spot(feature: dict[str, Any], origin: Origin | None) -> SpotHeight:
     shape, points = _shape(feature["geometry"], origin)
     if shape != "spot":
-        raise ValueError("a spot height is a Point")
+        raise ValueError(tr("a spot height is a Point"))
     at = feature["geometry"]["coordinates"]
     told = _told(feature)
     if "height_m" not in told and len(at) < 3:
-        raise ValueError("it has no height_m and no third coordinate")
+        raise ValueError(tr("it has no height_m and no third coordinate"))
     height = _number(told["height_m"] if "height_m" in told else at[2], "height_m")
     made = SpotHeight(points[0].east_m, points[0].north_m, height)
     check_ranges(made, "spot height")
@@ -257,7 +278,9 @@ def _spot(feature: dict[str, Any], origin: Origin | None) -> SpotHeight:
 def _shape(geometry: dict[str, Any], origin: Origin | None) -> tuple[str, tuple[Place, ...]]:
     shape = SHAPES.get(geometry.get("type", ""))
     if shape is None:
-        raise ValueError(f"geometry {geometry.get('type')!r} is not one of {', '.join(SHAPES)}")
+        raise ValueError(
+            tr("geometry {geometry!r} is not one of {names}", geometry=geometry.get("type"), names=", ".join(SHAPES))
+        )
     coordinates = geometry["coordinates"]
     pairs = [coordinates] if shape == "spot" else coordinates if shape == "line" else coordinates[0]
     points = tuple(_place(pair, origin) for pair in pairs)
@@ -277,7 +300,7 @@ def _place(pair: Any, origin: Origin | None) -> Place:
 def _brief(value: Any) -> str:
     """What a file holds, short enough for a sentence; a number of thousands of digits cannot even be written out."""
     if isinstance(value, int) and abs(value) > LARGEST:
-        return "a number without end"
+        return tr("a number without end")
     return repr(value)[:40]
 
 
@@ -285,7 +308,7 @@ def _number(value: Any, name: str) -> float:
     number = isinstance(value, (int, float)) and not isinstance(value, bool)
     # A whole number too large for a float raises before it could be compared.
     if not number or abs(value) > LARGEST or not math.isfinite(value):
-        raise ValueError(f"{name} is {_brief(value)} and no number")
+        raise ValueError(tr("{name} is {brief} and no number", name=name, brief=_brief(value)))
     return float(value)
 
 

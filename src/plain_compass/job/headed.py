@@ -9,6 +9,7 @@ from typing import Any, NamedTuple, TypeVar
 from ..core.base.errors import PlainCompassError
 from .built import built_from, without_head
 from .disk import JobFileError, read_text
+from .language import tr
 from .plain import plain_of
 
 T = TypeVar("T")
@@ -38,12 +39,26 @@ def read_headed(cls: type[T], path: Path, head: Head) -> T:
     try:
         raw: Any = json.loads(text)
     except (ValueError, RecursionError):
-        raise JobFileError(f"{file} is broken: it is no JSON.") from None
+        raise JobFileError(tr("{file} is broken: it is no JSON.", file=file)) from None
     if not isinstance(raw, dict) or raw.get("format") != head.format:
-        raise JobFileError(f"{file} {head.is_none}: its field “format” should say {head.format}.")
+        raise JobFileError(
+            tr(
+                "{file} {is_none}: its field “format” should say {format}.",
+                file=file,
+                is_none=head.is_none,
+                format=head.format,
+            )
+        )
     version = raw.get("version")
     if not isinstance(version, int) or isinstance(version, bool) or not 1 <= version <= head.version:
-        raise JobFileError(f"{file}: field “version” is {version!r}; this program reads up to {head.version}.")
+        raise JobFileError(
+            tr(
+                "{file}: field “version” is {version!r}; this program reads up to {known}.",
+                file=file,
+                version=version,
+                known=head.version,
+            )
+        )
     try:
         return built_from(cls, without_head(raw))
     except PlainCompassError as error:

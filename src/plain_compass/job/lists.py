@@ -17,6 +17,7 @@ from ..core.tree.rot import reach_m
 from ..core.tree.soundness import Defect, Sounding
 from ..core.tree.tree import CrownReading, ShellReading, Tree
 from .document import Job, with_plan, with_tree
+from .language import tr
 
 MOST_ITEMS = 16
 """More of one thing than this on a tree is a slip."""
@@ -76,15 +77,15 @@ LISTS: dict[str, ItemList] = {
         lambda tree: (Lobe(_free_bearing(tree.lobes), round(0.12 * tree.trunk.diameter_m, 3)),),
     ),
     "tree.limbs": ItemList(
-        "heavy limb",
+        tr("heavy limb"),
         ("bearing_deg", "height_m", "diameter_m", "length_m"),
         lambda tree: (Limb(_free_bearing(tree.limbs), min(tree.crown.base_m + 1.0, tree.height_m / 2)),),
     ),
-    "tree.crown.readings": ItemList("crown edge", ("bearing_deg", "radius_m", "state"), _edge, least=1),
-    "tree.decay.shell": ItemList("probe hole", ("bearing_deg", "sound_m"), _probe, least=1),
-    "tree.decay.soundings": ItemList("sounded side", ("bearing_deg", "sound"), _soundings),
+    "tree.crown.readings": ItemList(tr("crown edge"), ("bearing_deg", "radius_m", "state"), _edge, least=1),
+    "tree.decay.shell": ItemList(tr("probe hole"), ("bearing_deg", "sound_m"), _probe, least=1),
+    "tree.decay.soundings": ItemList(tr("sounded side"), ("bearing_deg", "sound"), _soundings),
     "tree.defects": ItemList(
-        "thing seen",
+        tr("thing seen"),
         ("kind", "bearing_deg", "height_m", "length_m"),
         lambda tree: (Defect(height_m=min(0.5, tree.height_m)),),
     ),

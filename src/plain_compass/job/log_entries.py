@@ -16,6 +16,7 @@ from ..core.tree.wood import Indicative
 from .built import entry_from_plain, without_head
 from .document import Job, LogEntry, case_of, with_tree
 from .fields import is_choice, is_number, label_of, quantity_at
+from .language import tr
 from .plain import entry_to_plain
 from .stamp import constants_text, fingerprint
 from .tables import indicative, practice_of, wood_of
@@ -104,7 +105,14 @@ def forms_of(entry: LogEntry) -> str:
 def entry_to_words(entry: LogEntry, speech: Speech) -> tuple[str, ...]:
     """An entry in lines: which tree, what was read, what the plan was."""
     plan = entry.plan
-    head = f"{plan.id}, {wood_of(plan.tree.species).name}, {forms_of(entry)}; {entry.place}; entry {entry.id}"
+    head = tr(
+        "{id}, {name}, {forms}; {place}; entry {entry}",
+        id=plan.id,
+        name=tr(wood_of(plan.tree.species).name),
+        forms=forms_of(entry),
+        place=entry.place,
+        entry=entry.id,
+    )
     read = {path: value for path, value in read_fields(plan.as_cut).items() if not is_choice(f"as_cut.{path}")}
     lines = [f"{speech.say(label_of(f'as_cut.{name}'))}: {_shown(name, value, speech)}" for name, value in read.items()]
     return (head, *lines)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ..core.base.errors import PlainCompassError
 from ..core.measuring.estimate import Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
+from .language import tr
 from .person import Person
 from .readings import LEAN, Taken
 from .spreads import spreads
@@ -58,8 +59,10 @@ def measure(
     for name, wanted in method.wants.items():
         text = typed.get(name) or wanted.default
         if not text:
-            why = f"measuring {thing} by {way} wants " + ", ".join(f"--{each}" for each in method.wants)
-            raise MeasureError(f"--{name} is missing: {why}.")
+            why = tr("measuring {thing} by {way} wants ", thing=thing, way=way) + ", ".join(
+                f"--{each}" for each in method.wants
+            )
+            raise MeasureError(tr("--{name} is missing: {why}.", name=name, why=why))
         readings[name] = typed_reading(text, wanted, units, person)
     return method.answer(readings)
 
@@ -96,7 +99,9 @@ def describe(answers: tuple[Answer, ...], speech: Speech) -> str:
     for answer in answers:
         name = answer.name.rsplit("_", 1)[0].replace("_", " ")
         value, spread = (speech.show(v, answer.kind) for v in (answer.estimate.value, answer.estimate.spread))
-        driver = f", mostly from the {answer.estimate.driver}" if len(answer.estimate.shares) > 1 else ""
+        driver = (
+            tr(", mostly from the {driver}", driver=answer.estimate.driver) if len(answer.estimate.shares) > 1 else ""
+        )
         parts.append(f"{name} {value} ± {spread}{driver if answer.estimate.driver else ''}")
     return "; ".join(parts)
 

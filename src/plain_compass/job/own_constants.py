@@ -8,6 +8,7 @@ from typing import Any
 
 from ..core.base.errors import PlainCompassError
 from .disk import read_text
+from .language import tr
 
 Table = dict[str, Any]
 
@@ -20,7 +21,7 @@ def read_own(path: Path) -> tuple[Table, list[str]]:
         return tomllib.loads(read_text(path)), []
     except (PlainCompassError, ValueError, RecursionError) as error:
         told = str(error).rstrip(".")
-        return {}, [f"{path} is not used: {told}. The constants that ship are in force."]
+        return {}, [tr("{path} is not used: {told}. The constants that ship are in force.", path=path, told=told)]
 
 
 def overlaid(shipped: Table, own: Table, ranges: Table) -> tuple[Table, list[str]]:
@@ -29,7 +30,13 @@ def overlaid(shipped: Table, own: Table, ranges: Table) -> tuple[Table, list[str
     troubles = []
     for table, content in own.items():
         if table not in shipped or not isinstance(content, dict):
-            troubles.append(f"indicative.toml: {table} is no table of constants; accepted: {', '.join(shipped)}.")
+            troubles.append(
+                tr(
+                    "indicative.toml: {table} is no table of constants; accepted: {names}.",
+                    table=table,
+                    names=", ".join(shipped),
+                )
+            )
             continue
         for key, value in content.items():
             trouble = _trouble(table, key, value, shipped, ranges)
@@ -41,12 +48,21 @@ def overlaid(shipped: Table, own: Table, ranges: Table) -> tuple[Table, list[str
 
 
 def _trouble(table: str, key: str, value: Any, shipped: Table, ranges: Table) -> str:
-    name = f"indicative.toml: {table}.{key}"
+    name = tr("indicative.toml: {table}.{key}", table=table, key=key)
     if key not in shipped[table]:
-        return f"{name} is no constant of this program; accepted: {', '.join(shipped[table])}."
+        return tr(
+            "{name} is no constant of this program; accepted: {names}.", name=name, names=", ".join(shipped[table])
+        )
     low, high = ranges[table if table in ranges else key]
     number = isinstance(value, (int, float)) and not isinstance(value, bool)
     if number and low <= value <= high:
         return ""
     shown = repr(value) if len(repr(value)) <= 40 else repr(value)[:37] + "..."
-    return f"{name} is {shown}; accepted: {low:g} to {high:g}; {shipped[table][key]:g} is used."
+    return tr(
+        "{name} is {shown}; accepted: {low:g} to {high:g}; {shipped:g} is used.",
+        name=name,
+        shown=shown,
+        low=low,
+        high=high,
+        shipped=shipped[table][key],
+    )

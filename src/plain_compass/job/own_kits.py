@@ -13,6 +13,7 @@ from ..core.block.kit_sets import KitSet
 from .block_kit import kit_set_of, kit_set_words
 from .disk import JobFileError, read_text, reason_of, write_atomically
 from .document import Job
+from .language import tr
 from .tables import APP
 from .words import Speech
 
@@ -49,7 +50,13 @@ def keep_own_kits(path: Path, kits: Sequence[KitSet]) -> int:
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise JobFileError(f"{path.parent} could not be made: {reason_of(error)}; no kit can be kept there.") from None
+        raise JobFileError(
+            tr(
+                "{parent} could not be made: {reason}; no kit can be kept there.",
+                parent=path.parent,
+                reason=reason_of(error),
+            )
+        ) from None
     write_atomically(path, "\n".join([*lines, *odd]) + "\n")
     return len(by_name)
 

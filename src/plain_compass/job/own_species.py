@@ -10,6 +10,7 @@ from pathlib import Path
 from ..core.base.errors import InputError, PlainCompassError
 from ..core.tree.wood import GROUPS, SPLITTING_CLASSES, SUPPLENESS_CLASSES, Wood
 from .disk import JobFileError, read_text
+from .language import tr
 
 Row = dict[str, str]
 NUMBERS = {
@@ -32,18 +33,34 @@ def read_rows(text: str, name: str) -> dict[str, Wood]:
     reader = csv.DictReader(io.StringIO(text))
     missing = [column for column in COLUMNS if column not in (reader.fieldnames or ())]
     if missing:
-        raise JobFileError(f"{name} has no column {', '.join(missing)}; accepted: {', '.join(COLUMNS)}.")
+        raise JobFileError(
+            tr(
+                "{name} has no column {missing}; accepted: {accepted}.",
+                name=name,
+                missing=", ".join(missing),
+                accepted=", ".join(COLUMNS),
+            )
+        )
     try:
         rows = list(reader)
     except csv.Error as error:
-        raise JobFileError(f"{name} cannot be read as CSV: {error}.") from None
+        raise JobFileError(tr("{name} cannot be read as CSV: {error}.", name=name, error=error)) from None
     if not 0 < len(rows) <= MOST_ROWS:
-        raise JobFileError(f"{name} has {len(rows)} species; accepted: 1 to {MOST_ROWS}.")
+        raise JobFileError(
+            tr(
+                "{name} has {count} species; accepted: 1 to {most_rows}.",
+                name=name,
+                count=len(rows),
+                most_rows=MOST_ROWS,
+            )
+        )
     found: dict[str, Wood] = {}
     for line, row in enumerate(rows, start=2):
-        wood = wood_from(row, f"{name} line {line}")
+        wood = wood_from(row, tr("{name} line {line}", name=name, line=line))
         if wood.key in found:
-            raise JobFileError(f"{name} line {line} has the key {wood.key} a second time.")
+            raise JobFileError(
+                tr("{name} line {line} has the key {key} a second time.", name=name, line=line, key=wood.key)
+            )
         found[wood.key] = wood
     return found
 
@@ -52,16 +69,20 @@ def wood_from(row: Row, where: str) -> Wood:
     """One row. Raises InputError naming the column."""
     key, source = (row.get("key") or "").strip(), (row.get("source") or "").strip()
     if not key or not all(part.isalnum() for part in key.split("-")):
-        raise InputError(f"{where}: key", key, reason="letters, figures and hyphens name a species")
+        raise InputError(tr("{where}: key", where=where), key, reason=tr("letters, figures and hyphens name a species"))
     if not source:
-        raise InputError(f"{where}: source", source, reason="each row says where its values come from")
+        raise InputError(
+            tr("{where}: source", where=where), source, reason=tr("each row says where its values come from")
+        )
     for column, allowed in CHOICES.items():
         if row[column] not in allowed:
-            raise InputError(f"{where}: {column}", row[column], reason=f"one of {', '.join(allowed)}")
+            raise InputError(f"{where}: {column}", row[column], reason=tr("one of {names}", names=", ".join(allowed)))
     numbers = {column: _number(row, column, where) for column in NUMBERS}
     if numbers["basic_density_kg_m3"] >= numbers["density_kg_m3"]:
         dry, green = numbers["basic_density_kg_m3"], numbers["density_kg_m3"]
-        raise InputError(f"{where}: basic_density_kg_m3", dry, high=green, reason="green wood is wet")
+        raise InputError(
+            tr("{where}: basic_density_kg_m3", where=where), dry, high=green, reason=tr("green wood is wet")
+        )
     return Wood(
         key=key,
         name=row["name"].strip() or key,
@@ -84,7 +105,7 @@ def _number(row: Row, column: str, where: str) -> float:
     try:
         value = float(row[column])
     except (TypeError, ValueError):
-        raise InputError(f"{where}: {column}", row[column], low=low, high=high, reason="not a number") from None
+        raise InputError(f"{where}: {column}", row[column], low=low, high=high, reason=tr("not a number")) from None
     if not low <= value <= high:
         raise InputError(f"{where}: {column}", value, low=low, high=high)
     return value
@@ -125,4 +146,4 @@ def read_own_species(path: Path) -> tuple[dict[str, Wood], str]:
     try:
         return read_rows(read_text(path), path.name), ""
     except PlainCompassError as error:
-        return {}, f"Species of your own are not used: {error}"
+        return {}, tr("Species of your own are not used: {error}", error=error)

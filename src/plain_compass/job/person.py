@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 from ..core.base.quantity import name, quantity
 from ..core.judge.who import Stated
+from .language import tr
 from .units import PACE_M
 
 
@@ -18,18 +19,18 @@ class Person:
         kind="length",
         low=0.3,
         high=1.5,
-        label="own pace",
+        label=tr("own pace"),
         step=0.01,
-        help="Length of your pace: walk 20 along a tape and divide.",
+        help=tr("Length of your pace: walk 20 along a tape and divide."),
     )
     pace_spread_ratio: float = quantity(
         0.05,
         kind="ratio",
         low=0.005,
         high=0.3,
-        label="pace repeats to",
+        label=tr("pace repeats to"),
         step=0.01,
-        help="How far your paced distances lie apart, as a share of the distance.",
+        help=tr("How far your paced distances lie apart, as a share of the distance."),
     )
     limits: Stated = field(default_factory=Stated)
-    name: str = name("", "your name")
+    name: str = name("", tr("your name"))

@@ -19,6 +19,7 @@ from ..core.practice.scoring import NO_SENSE, Scored, scored_choice, scored_numb
 from ..core.practice.skills import BY_KEY
 from ..core.practice.stumps import BESIDE_DEG
 from .headed import Head, headed_text, read_headed
+from .language import tr
 from .practice_case import SetCase, case_of_set
 from .practice_set import PracticeSet
 from .practice_terms import names_of
@@ -26,8 +27,8 @@ from .practice_words import question_of, truth_of
 from .typed import parse
 from .words import Speech
 
-HEAD = Head("plain-compass-practice-answers", 1, "holds no answers")
-CUT_ACCEPTED = "[face] 9 cm; [hinge] 4 cm 4 cm; bored; [strap] 5 cm; wedges 2"
+HEAD = Head("plain-compass-practice-answers", 1, tr("holds no answers"))
+CUT_ACCEPTED = tr("[face] 9 cm; [hinge] 4 cm 4 cm; bored; [strap] 5 cm; wedges 2")
 """How a design is written, in anybody's words."""
 SIDES_DEG = ((0.0,), BESIDE_DEG, (0.0, *BESIDE_DEG))
 """Where one, two or three wedges are set, from straight behind."""
@@ -94,7 +95,7 @@ def _length(text: str, units: str, piece: str) -> float:
 
 
 def _refused(piece: str) -> InputError:
-    return InputError("cut", piece, reason=f"accepted: {CUT_ACCEPTED}")
+    return InputError("cut", piece, reason=tr("accepted: {accepted}", accepted=CUT_ACCEPTED))
 
 
 def level_of_cut(kept: SetCase, cut: Cut) -> Level:

@@ -24,6 +24,7 @@ from ..core.practice.trees import made_tree
 from ..core.site.site import Site
 from ..core.tree.wood import Wood
 from .document import Job, TreePlan, case_alone
+from .language import tr
 from .person import Person
 from .practice_terms import word_questions
 from .tables import DEFAULT_PRACTICE, UNKNOWN, indicative, practice_of, species_table, wood_of
@@ -92,7 +93,7 @@ def make_case(asks: str, level: int, seed: int) -> SetCase:
         found = maker(SetCase(asks, level, seed), random)
         if found is not None:
             return found
-    raise NoCaseError("seed", seed, reason=f"no case of {asks} was found; accepted: another seed")
+    raise NoCaseError("seed", seed, reason=tr("no case of {asks} was found; accepted: another seed", asks=asks))
 
 
 def _plan(kept: SetCase, random: np.random.Generator) -> TreePlan:

@@ -15,10 +15,11 @@ from ..core.stump.as_cut import AsCut
 from .disk import JobFileError
 from .document import Job, TreePlan
 from .headed import Head, headed_text, read_headed
+from .language import tr
 from .practice_case import SetCase, asked_of, case_of_set, make_case
 from .practice_words import truth_of
 
-HEAD = Head("plain-compass-practice-set", 1, "is no set of practice")
+HEAD = Head("plain-compass-practice-set", 1, tr("is no set of practice"))
 MOST = 1000
 """Cases in one set: more is no set for people."""
 SOMEBODYS = ("faller", "saw", "felt", "words", "date", "hit", "posts")
@@ -48,13 +49,13 @@ def mixed_set(level: int, seed: int, count: int) -> PracticeSet:
 
 def _checked(count: int) -> int:
     if not 1 <= count <= MOST:
-        raise InputError("cases", count, reason=f"accepted: 1 to {MOST}")
+        raise InputError("cases", count, reason=tr("accepted: 1 to {most}", most=MOST))
     return count
 
 
 def _made(name: str, level: int, seed: int, asks: Sequence[str]) -> PracticeSet:
     cases = tuple(make_case(each, level, seed + place) for place, each in enumerate(asks))
-    return PracticeSet(f"{name}, level {level}, seed {seed}", cases)
+    return PracticeSet(tr("{name}, level {level}, seed {seed}", name=name, level=level, seed=seed), cases)
 
 
 def set_text(practice: PracticeSet) -> str:
@@ -66,12 +67,14 @@ def read_set(path: Path) -> PracticeSet:
     """A set from a file. Raises JobFileError with a sentence naming the case and the field that is wrong."""
     found, file = read_headed(PracticeSet, path, HEAD), path.name
     if not 1 <= len(found.cases) <= MOST:
-        raise JobFileError(f"{file} has {len(found.cases)} cases; accepted: 1 to {MOST}.")
+        raise JobFileError(
+            tr("{file} has {count} cases; accepted: 1 to {most}.", file=file, count=len(found.cases), most=MOST)
+        )
     for number, kept in enumerate(found.cases, 1):
         try:
             check_case_of_set(kept)
         except PlainCompassError as error:
-            raise JobFileError(f"{file}, case {number}: {error}") from None
+            raise JobFileError(tr("{file}, case {number}: {error}", file=file, number=number, error=error)) from None
     return found
 
 

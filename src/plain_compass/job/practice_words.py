@@ -14,6 +14,7 @@ from ..core.practice import now, stumps
 from ..core.practice.look import PERSON_M, WAYS, look_truth
 from ..core.practice.skills import BY_KEY, Task
 from ..core.tree.stem import axis_at
+from .language import tr
 from .practice_case import SetCase, case_of_set, seeded
 from .practice_terms import PARTS, names_of, word_questions
 from .words import Speech
@@ -97,21 +98,25 @@ def truth_of(kept: SetCase) -> float | str:
     if skill.task == Task.STUMP:
         found = stumps.stump_truth(case, kept.plan.as_cut)
         if found is None:
-            raise InputError("stump", kept.plan.id, reason="it shows no fault, or several; accepted: a stump with one")
+            raise InputError(
+                "stump", kept.plan.id, reason=tr("it shows no fault, or several; accepted: a stump with one")
+            )
         return found.fault if kept.asks == "fault" else found.side
     if skill.task == Task.NOW:
         outcomes = now.now_truth(case, _sign_of(kept)).outcomes
         return max(outcomes, key=lambda key: outcomes[key].worth)
     if skill.task == Task.WORDS:
         if kept.word not in word_questions(3):
-            raise InputError("word", kept.word, reason=f"accepted: {', '.join(word_questions(3)[:3])} and the like")
+            raise InputError(
+                "word", kept.word, reason=tr("accepted: {names} and the like", names=", ".join(word_questions(3)[:3]))
+            )
         return kept.word.split(":", 1)[1]
     return ""
 
 
 def _sign_of(kept: SetCase) -> now.Sign:
     if kept.sign not in now.BY_KEY:
-        raise InputError("sign", kept.sign, reason=f"accepted: {', '.join(now.BY_KEY)}")
+        raise InputError("sign", kept.sign, reason=tr("accepted: {accepted}", accepted=", ".join(now.BY_KEY)))
     return now.BY_KEY[kept.sign]
 
 

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 from ..core.base.errors import PlainCompassError
 from ..core.site.site import Site
+from .language import tr
 
 if TYPE_CHECKING:
     from pyproj import Proj
@@ -32,17 +33,25 @@ class Origin:
         """(east_m, north_m) of a position. Raises ProjectionError when it is no position of this site."""
         if not abs(longitude_deg) <= 180.0 or not abs(latitude_deg) <= 90.0:
             raise ProjectionError(
-                f"longitude {longitude_deg:g}, latitude {latitude_deg:g} is no place on the earth; "
-                "longitude comes first"
+                tr(
+                    "longitude {longitude_deg:g}, latitude {latitude_deg:g} is no place on the earth; "
+                    "longitude comes first",
+                    longitude_deg=longitude_deg,
+                    latitude_deg=latitude_deg,
+                )
             )
         east, north = self._metres(longitude_deg, latitude_deg)
         if math.hypot(east, north) <= REACH_m:
             return east, north
         swapped = abs(longitude_deg) <= 90.0 and math.hypot(*self._metres(latitude_deg, longitude_deg)) <= REACH_m
-        why = "; longitude and latitude look swapped" if swapped else ""
+        why = tr("; longitude and latitude look swapped") if swapped else ""
         raise ProjectionError(
-            f"it lies {math.hypot(east, north) / 1000:.0f} km from the origin; "
-            f"accepted: up to {REACH_m / 1000:.0f} km{why}"
+            tr(
+                "it lies {far:.0f} km from the origin; accepted: up to {reach_m:.0f} km{why}",
+                far=math.hypot(east, north) / 1000,
+                reach_m=REACH_m / 1000,
+                why=why,
+            )
         )
 
     def _metres(self, longitude_deg: float, latitude_deg: float) -> tuple[float, float]:

@@ -6,6 +6,7 @@ import math
 
 from ..core.base.errors import InputError
 from .fields import quantity_at
+from .language import tr
 from .readings import EDGE, LEAN, SHELL, WIND, Taken
 
 
@@ -13,15 +14,21 @@ def check_readings(readings: tuple[Taken, ...]) -> None:
     """Raise InputError unless every reading has the values its kind wants, finite, with spreads to match."""
     for index, taken in enumerate(readings):
         if taken.what not in (LEAN, EDGE, SHELL, WIND) and not _is_dimension(taken.what):
-            raise InputError(f"readings[{index}].what", taken.what, reason="nothing of a tree is measured by that name")
+            raise InputError(
+                f"readings[{index}].what", taken.what, reason=tr("nothing of a tree is measured by that name")
+            )
         wanted = 2 if taken.what in (LEAN, EDGE, SHELL) else 1
         for name, numbers in (("values", taken.values), ("spreads", taken.spreads)):
             if len(numbers) != wanted or not all(math.isfinite(number) for number in numbers):
                 given = ", ".join(f"{number:g}" for number in numbers) or "empty"
-                raise InputError(f"readings[{index}].{name}", given, reason=f"a {taken.what} has {wanted} of them")
+                raise InputError(
+                    f"readings[{index}].{name}",
+                    given,
+                    reason=tr("a {what} has {wanted} of them", what=taken.what, wanted=wanted),
+                )
         if any(spread < 0 for spread in taken.spreads):
             raise InputError(
-                f"readings[{index}].spreads", min(taken.spreads), low=0.0, reason="a spread is never negative"
+                f"readings[{index}].spreads", min(taken.spreads), low=0.0, reason=tr("a spread is never negative")
             )
 
 

@@ -8,8 +8,9 @@ from functools import lru_cache
 from ..core.base.frames import half_turn_deg
 from ..core.measuring.estimate import Averaged, Estimate, Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
+from .language import tr_mark
 
-LEAN, EDGE, SHELL, WIND = "lean", "crown edge", "sound shell", "wind"
+LEAN, EDGE, SHELL, WIND = map(tr_mark, ("lean", "crown edge", "sound shell", "wind"))
 SAME_BEARING_DEG = 4.0
 """Readings at bearings no further apart measure the same crown edge or probe hole."""
 

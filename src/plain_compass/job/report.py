@@ -23,6 +23,7 @@ from ..core.plan.reach import better_side, called, caught, lying
 from ..core.site.landing import hits_on
 from ..core.site.ways_out import kept_away_m, ways_out
 from .document import Job, TreePlan
+from .language import tr
 from .spreads import measure_better, plan_spreads
 from .units import tape_rounded
 from .words import Speech
@@ -97,10 +98,10 @@ def _ground(result: Assessment) -> dict[str, Any]:
     case = result.case
     hits, catches = hits_on(case.site, case.at, lying(case), case.cut.lay_deg), caught(case, result.parts.mass)
     return {
-        "targets": [{"name": called(h.obstacle), "cost": h.obstacle.cost, "at_m": h.at_m} for h in hits],
+        "targets": [{"name": tr(called(h.obstacle)), "cost": h.obstacle.cost, "at_m": h.at_m} for h in hits],
         "catches": [
             {
-                "name": called(c.obstacle),
+                "name": tr(called(c.obstacle)),
                 "tilt_deg": c.tilt_deg,
                 "overlap": c.overlap,
                 "energy_J": c.energy_J,
@@ -211,7 +212,7 @@ def _finding(finding: Finding, speech: Speech) -> dict[str, Any]:
 def table(job: Job, plan: TreePlan, result: Assessment) -> str:
     """The findings as a table for a terminal, worst first, the verdict above and the cautions' gist below."""
     speech = job.speech
-    rows = [("level", "what", "value", "limit", "what the numbers say")]
+    rows = [("level", "what", "value", "limit", tr("what the numbers say"))]
     for finding in result.findings:
         about = "~" if finding.indicative else ""
         value = "–" if finding.value is None else about + speech.show(finding.value, finding.unit)
@@ -221,5 +222,5 @@ def table(job: Job, plan: TreePlan, result: Assessment) -> str:
     widths = [max(len(row[i]) for row in rows) for i in range(4)]
     lines = ["  ".join([*(cell.ljust(w) for cell, w in zip(row[:4], widths, strict=True)), row[4]]) for row in rows]
     head = f"{plan.id}: {speech.verdict(result.verdict)}"
-    foot = "~ indicative. The competent person on the spot decides."
+    foot = tr("~ indicative. The competent person on the spot decides.")
     return "\n".join([head, "", *lines, "", foot])

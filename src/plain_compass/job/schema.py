@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, create_model
 
 from ..core.base.quantity import NAME_LENGTH, NAME_PATTERN, Quantity
 from .document import FORMAT, VERSION, Job, LogEntry
+from .language import tr
 from .plain import DocumentError, dumped, names_of
 
 T = TypeVar("T")
@@ -102,9 +103,16 @@ def _sentence(error: ValidationError, root: type = Job) -> str:
     wanted = first["msg"]
     if "ge" in bounds or "le" in bounds:
         wanted = _range_of(path, root) or wanted
-    more = f" ({error.error_count() - 1} more like it)" if error.error_count() > 1 else ""
+    more = tr(" ({error_count} more like it)", error_count=error.error_count() - 1) if error.error_count() > 1 else ""
     given = "missing" if first["type"] == "missing" else f"{_brief(first['input'])}"
-    return f"{path} is {given}; accepted: {wanted[:1].lower()}{wanted[1:]}{more}."
+    return tr(
+        "{path} is {given}; accepted: {wanted}{wanted2}{more}.",
+        path=path,
+        given=given,
+        wanted=wanted[:1].lower(),
+        wanted2=wanted[1:],
+        more=more,
+    )
 
 
 def _brief(value: Any) -> str:

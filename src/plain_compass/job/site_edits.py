@@ -12,6 +12,7 @@ from ..core.base.paths import with_value
 from ..core.site.ground import ground_of
 from ..core.site.site import USUAL, Obstacle, Place, SpotHeight
 from .document import Job
+from .language import tr
 
 MOST_OBSTACLES = 200
 """More cannot be told apart on the plan."""
@@ -39,7 +40,9 @@ def check_clear_of(obstacle: Obstacle, job: Job) -> None:
     for plan in job.trees:
         away = math.hypot(place.east_m - plan.at.east_m, place.north_m - plan.at.north_m)
         if away < plan.tree.trunk.diameter_m / 2:
-            raise InputError("site.obstacles", round(away, 2), reason=f"it would lie on the stem of {plan.id}")
+            raise InputError(
+                "site.obstacles", round(away, 2), reason=tr("it would lie on the stem of {id}", id=plan.id)
+            )
 
 
 def move_obstacle(job: Job, index: int, east_m: float, north_m: float) -> Job:
@@ -79,7 +82,7 @@ def add_corner(job: Job, index: int) -> Job:
     """One more corner in the longest side of a line or area. Raises InputError for a spot."""
     obstacle = job.site.obstacles[index]
     if obstacle.shape == "spot":
-        raise InputError("site.obstacles", obstacle.shape, reason="a spot has no corners")
+        raise InputError("site.obstacles", obstacle.shape, reason=tr("a spot has no corners"))
     points = obstacle.points
     last = len(points) if obstacle.shape == "area" else len(points) - 1
 

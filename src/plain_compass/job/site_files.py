@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from .document import Job
 from .geojson import import_geojson, with_imported
+from .language import tr
 from .projection import origin_of
 from .spot_heights import import_spots
 
@@ -17,9 +18,9 @@ def with_site_file(job: Job, text: str, name: str) -> tuple[Job, str, tuple[str,
     """
     if name.lower().endswith(".csv"):
         spots, skipped = import_spots(text, name, origin_of(job.site))
-        return replace(job, site=replace(job.site, spots=spots)), f"{len(spots)} spot heights", skipped
+        return replace(job, site=replace(job.site, spots=spots)), tr("{count} spot heights", count=len(spots)), skipped
     found = import_geojson(text, name, job)
-    told = f"{len(found.obstacles)} obstacles"
+    told = tr("{count} obstacles", count=len(found.obstacles))
     if found.spots:
-        told += f" and {len(found.spots)} spot heights"
+        told += tr(" and {count} spot heights", count=len(found.spots))
     return with_imported(job, found), told, found.skipped + found.assumed

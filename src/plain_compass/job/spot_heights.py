@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..core.base.errors import PlainCompassError
 from ..core.site.site import SpotHeight
 from .csv_rows import TableError, csv_rows, heading_of, number_in
+from .language import tr
 from .projection import Origin
 from .site_edits import MOST_SPOTS
 from .units import METRES, NAMED
@@ -25,24 +26,32 @@ def import_spots(text: str, name: str, origin: Origin | None) -> tuple[tuple[Spo
     pair = LOCAL if set(LOCAL) <= set(columns) else GLOBAL
     if pair == GLOBAL and origin is None:
         raise TableError(
-            f"{name} is in longitude and latitude, and the job states no origin; type it on the tree sheet."
+            tr(
+                "{name} is in longitude and latitude, and the job states no origin; type it on the tree sheet.",
+                name=name,
+            )
         )
     taken: dict[tuple[float, float], SpotHeight] = {}
     skipped: list[str] = []
     for number, row in enumerate(rows[1:], start=2):
         if len(taken) >= MOST_SPOTS:
             skipped.append(
-                f"{len(rows) - number + 1} rows from number {number} on: a site holds {MOST_SPOTS} spot heights."
+                tr(
+                    "{count} rows from number {number} on: a site holds {most_spots} spot heights.",
+                    count=len(rows) - number + 1,
+                    number=number,
+                    most_spots=MOST_SPOTS,
+                )
             )
             break
         try:
             spot = _spot(row, columns, pair, origin)
         except (PlainCompassError, ValueError) as error:
-            skipped.append(f"Row {number}: {str(error).rstrip('.')}.")
+            skipped.append(tr("Row {number}: {error}.", number=number, error=str(error).rstrip(".")))
             continue
         place = (round(spot.east_m, 2), round(spot.north_m, 2))
         if place in taken:
-            skipped.append(f"Row {number}: another height is given for the same place.")
+            skipped.append(tr("Row {number}: another height is given for the same place.", number=number))
         else:
             taken[place] = spot
     return tuple(taken.values()), tuple(skipped)
@@ -56,14 +65,25 @@ def _columns(headings: list[str], name: str) -> dict[str, tuple[int, float]]:
         if title in ("east", "north", "height"):
             unit = unit or "m"
             if unit not in NAMED:
-                raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: m, ft.")
+                raise TableError(
+                    tr(
+                        "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: m, ft.",
+                        name=name,
+                        heading=heading,
+                        unit=unit,
+                    )
+                )
             found[title] = (index, METRES[NAMED[unit]])
         elif title in GLOBAL:
             found[title] = (index, 1.0)
     if "height" not in found or not (set(LOCAL) <= set(found) or set(GLOBAL) <= set(found)):
         raise TableError(
-            f"{name} has the headings {', '.join(headings)}; wanted are east [m], north [m], height [m], "
-            "or longitude, latitude, height [m]."
+            tr(
+                "{name} has the headings {names}; wanted are east [m], north [m], height [m], or "
+                "longitude, latitude, height [m].",
+                name=name,
+                names=", ".join(headings),
+            )
         )
     return found
 
@@ -80,7 +100,9 @@ def _spot(
         ("height", height, -500, 9000),
     ):
         if not low <= value <= high:
-            raise ValueError(f"{name} is {value:g} m; accepted: {low} to {high} m")
+            raise ValueError(
+                tr("{name} is {value:g} m; accepted: {low} to {high} m", name=name, value=value, low=low, high=high)
+            )
     return SpotHeight(round(one, 3), round(other, 3), round(height, 3))
 
 
@@ -90,4 +112,4 @@ def _number(row: list[str], columns: dict[str, tuple[int, float]], name: str) ->
     try:
         return number_in(cell) * factor
     except ValueError:
-        raise ValueError(f"{name} is “{cell[:40]}”; accepted: a number") from None
+        raise ValueError(tr("{name} is “{cell}”; accepted: a number", name=name, cell=cell[:40])) from None

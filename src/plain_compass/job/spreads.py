@@ -24,6 +24,7 @@ from ..core.tree.moved import ACROSS
 from ..core.tree.tree import Tree
 from .document import Job, TreePlan, assess_tree
 from .fields import quantity_at
+from .language import tr
 from .tables import DATA, spread_between
 from .tree_readings import height_way, reading_spreads
 from .words import Speech
@@ -197,7 +198,7 @@ COMPASS_NAMES = {0.0: "north", 90.0: "east", 180.0: "south", 270.0: "west"}
 def named_input(tree: Tree, path: str, speech: Speech) -> str:
     """What a person calls an input of the tree."""
     if path == f"tree.{ACROSS}":
-        return "lean across its bearing"
+        return tr("lean across its bearing")
     if any(char.isdigit() for char in path):
         bearing = value_at(tree, path.removeprefix("tree.").rsplit(".", 1)[0]).bearing_deg
         return f"{speech.label(quantity_at(path))} {COMPASS_NAMES.get(bearing, speech.show(bearing, Kind.BEARING))}"

@@ -9,6 +9,7 @@ from typing import Any
 
 from .. import __version__
 from ..core.tree.wood import Indicative
+from .language import tr
 from .tables import indicative, practices
 
 OUTPUT = 1
@@ -39,8 +40,8 @@ def stamp_words(practice: str = "") -> str:
     """The same in a line, for paper."""
     told = stamp(practice)
     named = practices()[practice].name if practice in practices() else practice
-    line = f"Plain Compass {told['version']} · constants {told['constants']}"
-    return f"{line} · practice: {named}" if named else line
+    line = tr("Plain Compass {version} · constants {constants}", version=told["version"], constants=told["constants"])
+    return tr("{line} · practice: {named}", line=line, named=named) if named else line
 
 
 def output_text(whole: dict[str, Any], practice: str = "") -> str:

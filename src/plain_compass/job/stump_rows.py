@@ -10,6 +10,7 @@ from ..core.assess import Assessment
 from ..core.base.quantity import Kind
 from .document import TreePlan
 from .fields import label_of
+from .language import tr
 from .words import Speech
 from .words.catalogue import glossary
 
@@ -104,7 +105,9 @@ def _strap(of: Planned) -> str:
 
 def _rope(of: Planned) -> str:
     rigging = of.result.parts.rigging
-    return of.speech.show(rigging.pull_N, Kind.FORCE) if of.plan.rope.use == "set" and rigging is not None else "none"
+    return (
+        of.speech.show(rigging.pull_N, Kind.FORCE) if of.plan.rope.use == "set" and rigging is not None else tr("none")
+    )
 
 
 PLANNED: dict[str, Callable[[Planned], str]] = {

@@ -20,6 +20,7 @@ from ..core.base.errors import InputError, PlainCompassError
 from ..core.design.practice import Practice
 from ..core.tree.wood import Indicative, Wood
 from .disk import JobFileError, read_text, reason_of, write_atomically
+from .language import tr
 from .own_constants import overlaid, read_own
 from .own_species import read_own_species, read_rows, rows_text
 from .practice_files import PracticeError, practice_from, practice_text
@@ -103,7 +104,7 @@ def take_species_in(path: Path) -> tuple[Wood, ...]:
     new, kept, shipped = read_rows(read_text(path), path.name), own_species(), _shipped_species()
     for key in new:
         if key in shipped:
-            raise InputError("species", key, reason="the key of a species that ships; give yours another")
+            raise InputError("species", key, reason=tr("the key of a species that ships; give yours another"))
     before, trouble = read_own_species(kept)
     if trouble:
         raise JobFileError(trouble)
@@ -111,7 +112,9 @@ def take_species_in(path: Path) -> tuple[Wood, ...]:
         kept.parent.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         why = reason_of(error)
-        raise JobFileError(f"{kept.parent} could not be made: {why}; no species can be kept there.") from None
+        raise JobFileError(
+            tr("{parent} could not be made: {why}; no species can be kept there.", parent=kept.parent, why=why)
+        ) from None
     write_atomically(kept, rows_text((before | new).values()))
     forget_tables()
     return tuple(new.values())
@@ -122,7 +125,7 @@ def wood_of(species: str) -> Wood:
     found = species_table().get(species)
     if found is None:
         raise InputError(
-            "tree.species", species, reason="not in the species table; use unknown-broadleaf or unknown-conifer"
+            "tree.species", species, reason=tr("not in the species table; use unknown-broadleaf or unknown-conifer")
         )
     return found
 
@@ -173,7 +176,7 @@ def _practices() -> tuple[dict[str, Practice], tuple[str, ...]]:
         try:
             practice = practice_from(read_text(path), path.name)
         except PlainCompassError as error:
-            troubles.append(f"A practice of your own is not used: {error}")
+            troubles.append(tr("A practice of your own is not used: {error}", error=error))
             continue
         found.setdefault(practice.key, practice)
     ordered = sorted(found, key=lambda key: (key != DEFAULT_PRACTICE, key))
@@ -198,11 +201,17 @@ def take_practice_in(path: Path) -> Practice:
     practice, folder = practice_from(read_text(path), path.name), own_practices()
     kept = folder / f"{practice.key}.json"
     if practice.key in practices() and not kept.exists():
-        raise PracticeError(f"{practice.key} is the key of a practice that ships; give yours another.")
+        raise PracticeError(tr("{key} is the key of a practice that ships; give yours another.", key=practice.key))
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise PracticeError(f"{folder} could not be made: {reason_of(error)}; no practice can be kept there.") from None
+        raise PracticeError(
+            tr(
+                "{folder} could not be made: {reason}; no practice can be kept there.",
+                folder=folder,
+                reason=reason_of(error),
+            )
+        ) from None
     write_atomically(kept, practice_text(practice))
     forget_tables()
     return practice
@@ -223,5 +232,5 @@ def practice_of(key: str) -> Practice:
     """A practice by key; InputError when there is no such practice."""
     found = practices().get(key)
     if found is None:
-        raise InputError("job.practice", key, reason="known practices: " + ", ".join(practices()))
+        raise InputError("job.practice", key, reason=tr("known practices: ") + ", ".join(practices()))
     return found

@@ -10,6 +10,7 @@ from ..core.base.paths import value_at
 from ..core.tree.tree import CrownReading, Decay, ShellReading
 from .document import Job, TreePlan, with_plan
 from .edits import set_values
+from .language import tr
 from .readings import EDGE, LEAN, SHELL, WIND, Group, Taken, groups_of, same_bearing
 
 LEAN_BY = {"plumb": "plumb", "faces": "clinometer", "sighting": "plumb", "eye": "eye"}
@@ -58,7 +59,9 @@ def _targets(plan: TreePlan, about: Taken, group: Group) -> dict[str, Any]:
         value_at(plan, about.what)
     except (LookupError, AttributeError):
         # A file may hold readings of something that is no longer listed; they stay as they are.
-        raise InputError(about.what, values[0], reason="what this was a reading of is not listed any more") from None
+        raise InputError(
+            about.what, values[0], reason=tr("what this was a reading of is not listed any more")
+        ) from None
     return {about.what: values[0]}
 
 

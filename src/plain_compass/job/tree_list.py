@@ -37,6 +37,7 @@ from ..core.tree.tree import LEAN_METHODS, CrownReading, Tree
 from .csv_rows import TableError, as_written, csv_rows, harmless, number_in, table_text
 from .document import Job, TreePlan, check_plan
 from .fields import quantity_at
+from .language import tr
 from .spreads import COMPASS_NAMES
 from .tables import indicative, practice_of, species_table, wood_of
 from .units import METRES, NAMED
@@ -114,14 +115,18 @@ def import_in_steps(text: str, name: str, practice: str) -> Iterator[Progress]:
     plans: list[TreePlan] = []
     for number, row in enumerate(rows[1:], start=2):
         if any(cell.strip() for cell in row):
-            plans.append(_plan(row, columns, f"{name}, row {number}", practice))
+            plans.append(_plan(row, columns, tr("{name}, row {number}", name=name, number=number), practice))
             yield Progress(number - 1, len(rows) - 1)
     ids = [plan.id for plan in plans]
     if not plans:
-        raise TableError(f"{name} has headings but no trees.")
+        raise TableError(tr("{name} has headings but no trees.", name=name))
     if len(set(ids)) < len(ids):
         raise TableError(
-            f"{name}: the id {next(i for i in ids if ids.count(i) > 1)!r} is used twice; accepted: one row a tree."
+            tr(
+                "{name}: the id {found!r} is used twice; accepted: one row a tree.",
+                name=name,
+                found=next(i for i in ids if ids.count(i) > 1),
+            )
         )
     yield Progress(len(rows) - 1, len(rows) - 1, tuple(plans))
 
@@ -142,10 +147,24 @@ def _column(heading: str, name: str) -> Column | None:
     usual = NUMBERS[known][1]
     if usual == "deg":
         if unit not in ("", "deg", "°", "degrees"):
-            raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: deg.")
+            raise TableError(
+                tr(
+                    "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: deg.",
+                    name=name,
+                    heading=heading,
+                    unit=unit,
+                )
+            )
         return Column(known, 1.0)
     if unit and unit not in NAMED:
-        raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
+        raise TableError(
+            tr(
+                "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.",
+                name=name,
+                heading=heading,
+                unit=unit,
+            )
+        )
     return Column(known, METRES[NAMED[unit or usual]] / (math.pi if "girth" in title else 1.0))
 
 
@@ -155,10 +174,22 @@ def _crown_column(side: str, unit: str, name: str, heading: str) -> Column:
         bearing = CROWN_SIDES[side] if side in CROWN_SIDES else full_turn_deg(number_in(side))
     except ValueError:
         raise TableError(
-            f"{name}, heading “{heading}”: {side!r} is no bearing; accepted: north, east, south, west, or degrees."
+            tr(
+                "{name}, heading “{heading}”: {side!r} is no bearing; accepted: north, east, south, west, or degrees.",
+                name=name,
+                heading=heading,
+                side=side,
+            )
         ) from None
     if unit and unit not in NAMED:
-        raise TableError(f"{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.")
+        raise TableError(
+            tr(
+                "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.",
+                name=name,
+                heading=heading,
+                unit=unit,
+            )
+        )
     return Column(f"crown {bearing:g}", METRES[NAMED[unit or "m"]], bearing)
 
 
@@ -167,23 +198,34 @@ def _check_headings(columns: list[Column | None], name: str) -> None:
     for wanted in ("id", "diameter"):
         if wanted not in known:
             raise TableError(
-                f"{name} has no column “{wanted}”; wanted are at least id and diameter [cm] or girth [cm]."
+                tr(
+                    "{name} has no column “{wanted}”; wanted are at least id and diameter [cm] or girth [cm].",
+                    name=name,
+                    wanted=wanted,
+                )
             )
     if len(set(known)) < len(known):
         twice = next(k for k in known if known.count(k) > 1)
-        raise TableError(f"{name} has two columns for “{twice}”; accepted: one.")
+        raise TableError(tr("{name} has two columns for “{twice}”; accepted: one.", name=name, twice=twice))
 
 
 def _plan(row: list[str], columns: list[Column | None], where: str, practice: str) -> TreePlan:
     if len(row) > len(columns):
-        raise TableError(f"{where} has {len(row)} cells for {len(columns)} headings; accepted: one cell a heading.")
+        raise TableError(
+            tr(
+                "{where} has {count} cells for {headings} headings; accepted: one cell a heading.",
+                where=where,
+                count=len(row),
+                headings=len(columns),
+            )
+        )
     plan = TreePlan(id="", tree=replace(Tree(), crown=replace(Tree().crown, readings=_crown())))
     lay_deg = 0.0
     edges: list[CrownReading] = []
     for column, cell in zip(columns, row, strict=False):
         if column is None or not cell.strip():
             continue
-        value = _value(column, cell.strip(), f"{where}, column {column.name}")
+        value = _value(column, cell.strip(), tr("{where}, column {name}", where=where, name=column.name))
         if column.name == "lay":
             lay_deg = value
         elif column.bearing_deg is not None:
@@ -194,7 +236,7 @@ def _plan(row: list[str], columns: list[Column | None], where: str, practice: st
         plan = with_value(plan, "tree.crown.readings", tuple(edges))
     plan = with_value(plan, "tree.stand_ins", _stand_ins(row, columns))
     if not plan.id:
-        raise TableError(f"{where}, column id is empty; accepted: a name.")
+        raise TableError(tr("{where}, column id is empty; accepted: a name.", where=where))
     return _designed(plan, lay_deg, where, practice)
 
 
@@ -229,7 +271,7 @@ def _value(column: Column, cell: str, where: str) -> Any:
     try:
         value = number_in(cell) * column.factor
     except ValueError:
-        raise TableError(f"{where} is “{cell}”; accepted: a number.") from None
+        raise TableError(tr("{where} is “{cell}”; accepted: a number.", where=where, cell=cell)) from None
     try:
         is_edge = column.bearing_deg is not None
         quantity_at("tree.crown.readings.0.radius_m" if is_edge else NUMBERS[column.name][0]).check(where, value)
@@ -248,10 +290,16 @@ def _id(cell: str, where: str) -> str:
 
 def _species(cell: str, where: str) -> str:
     table = species_table()
-    by_name = {wood.name.lower(): key for key, wood in table.items()}
+    by_name = {name.lower(): key for key, wood in table.items() for name in (wood.name, tr(wood.name))}
     found = cell.lower() if cell.lower() in table else by_name.get(cell.lower())
     if found is None:
-        raise TableError(f"{where} is “{cell}”, which is not in the species table; accepted: its keys or names.")
+        raise TableError(
+            tr(
+                "{where} is “{cell}”, which is not in the species table; accepted: its keys or names.",
+                where=where,
+                cell=cell,
+            )
+        )
     return found
 
 
@@ -259,7 +307,9 @@ def _lean_method(cell: str, where: str) -> str:
     by_words = {words: key for key, words in LEAN_METHODS.items()} | {key: key for key in LEAN_METHODS}
     found = by_words.get(cell.lower())
     if found is None:
-        raise TableError(f"{where} is “{cell}”; accepted: {', '.join(LEAN_METHODS)}.")
+        raise TableError(
+            tr("{where} is “{cell}”; accepted: {names}.", where=where, cell=cell, names=", ".join(LEAN_METHODS))
+        )
     return found
 
 

@@ -14,6 +14,7 @@ from fractions import Fraction
 
 from ..core.base.errors import InputError
 from ..core.base.frames import full_turn_deg
+from .language import in_english, tr, tr_mark
 from .units import (
     ANGLE_KINDS,
     COMPASS,
@@ -41,6 +42,8 @@ _PLUS_MINUS = re.compile(r"\s*(?:±|\+-|\+/-)\s*")
 _NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
 _PIECE = re.compile(rf"({_NUMBER})(?![.,\d/])\s*([a-zA-Z°%\"'″′]*)\s*")
 _QUADRANT = re.compile(r"([NS])\s*(\d+(?:[.,]\d+)?)\s*°?\s*([EW])")
+WORDS = (tr_mark("left"), tr_mark("right"), tr_mark("beside"), tr_mark("paces"), tr_mark("girth"))
+"""Words that are understood beside numbers and units."""
 _FRACTIONS = {"½": " 1/2", "¼": " 1/4", "¾": " 3/4"}
 Piece = tuple[float, str]
 
@@ -50,14 +53,21 @@ class TypedError(InputError):
 
     def __init__(self, text: str, kind: str, why: str = "") -> None:
         self.text = text
-        self.why = why or f"it is not read as {'an angle' if kind in ANGLE_KINDS else 'a measure'}"
+        self.why = why or tr(
+            "it is not read as {what}", what=tr("an angle") if kind in ANGLE_KINDS else tr("a measure")
+        )
         super().__init__(kind, text, kind=kind, reason=self.why)
 
     def sentence(self) -> str:
         """What was typed and what can be typed instead."""
         clean = "".join(letter if letter.isprintable() else " " for letter in self.text).strip()
         shown = clean if len(clean) <= LONGEST else f"{clean[:LONGEST]}…"
-        return f"“{shown or 'nothing'}”: {self.why}; type for example {EXAMPLES.get(self.kind, '1')}."
+        return tr(
+            "“{shown}”: {why}; type for example {examples}.",
+            shown=shown or "nothing",
+            why=self.why,
+            examples=EXAMPLES.get(self.kind, "1"),
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +111,7 @@ def parse(text: str, kind: str, units: str, depth_m: float | None = None, pace_m
     """
     entry = _Entry(text, kind, units, depth_m, pace_m)
     if len(text) > LONGEST:
-        raise entry.refused(f"it is longer than {LONGEST} characters")
+        raise entry.refused(tr("it is longer than {longest} characters", longest=LONGEST))
     clean = _clean(text)
     if kind == "bearing" and (bearing := _named_bearing(clean)) is not None:
         return bearing
@@ -119,7 +129,7 @@ def parse(text: str, kind: str, units: str, depth_m: float | None = None, pace_m
     if kind == "time":
         return sign * _time(pieces, entry)
     if len(pieces) != 1:
-        raise entry.refused("it is more than one number")
+        raise entry.refused(tr("it is more than one number"))
     return sign * _single(*pieces[0], entry)
 
 
@@ -135,7 +145,8 @@ def parse_typed(text: str, kind: str, units: str, depth_m: float | None = None, 
 
 
 def _clean(text: str) -> str:
-    """One sort of space, of minus and of fraction, and no full stop behind a unit."""
+    """One sort of space, of minus and of fraction, English words, and no full stop behind a unit."""
+    text = in_english(text, WORDS)
     for sign, plain in (("−", "-"), *_FRACTIONS.items()):
         text = text.replace(sign, plain)
     text = " ".join(text.split())
@@ -176,7 +187,7 @@ def _time(pieces: list[Piece], entry: _Entry) -> float:
     for number, unit in pieces:
         seconds = TIMES.get(unit)
         if seconds is None or seconds >= before:
-            raise entry.refused("accepted are hours, minutes and seconds, in that order")
+            raise entry.refused(tr("accepted are hours, minutes and seconds, in that order"))
         total, before = total + number * seconds, seconds
     return total
 
@@ -201,7 +212,7 @@ def _pieces(clean: str, entry: _Entry) -> list[Piece]:
 
 def _why(clean: str, at: int) -> str:
     if re.match(r"[\d.,/]*[.,][\d.,]*[.,]", clean[at:]):
-        return "it has more than one separator, and only one can be the decimal sign"
+        return tr("it has more than one separator, and only one can be the decimal sign")
     return ""
 
 
@@ -210,9 +221,9 @@ def _number(text: str, entry: _Entry) -> float:
     try:
         fraction = Fraction(part.replace(",", "."))
     except ZeroDivisionError:
-        raise entry.refused("a fraction over zero has no value") from None
+        raise entry.refused(tr("a fraction over zero has no value")) from None
     if whole and fraction >= 1:
-        raise entry.refused(f"{part} is no part of one")
+        raise entry.refused(tr("{part} is no part of one", part=part))
     return float(fraction + (int(whole) if whole else 0))
 
 
@@ -220,7 +231,7 @@ def _length(pieces: list[Piece], entry: _Entry) -> float:
     number, unit = pieces[-1]
     if unit.endswith("girth"):
         if entry.kind != "girth":
-            raise entry.refused("a girth is not wanted here")
+            raise entry.refused(tr("a girth is not wanted here"))
         pieces = [*pieces[:-1], (number, unit.removesuffix("girth"))]
         return _added(pieces, entry) / math.pi
     return _added(pieces, entry)
@@ -234,9 +245,9 @@ def _added(pieces: list[Piece], entry: _Entry) -> float:
     for index, (number, unit) in enumerate(pieces):
         name = NAMED.get(unit) or _next_down(pieces, index, entry)
         if METRES[name] >= before:
-            raise entry.refused("only pieces of falling unit add up")
+            raise entry.refused(tr("only pieces of falling unit add up"))
         if index < len(pieces) - 1 and number != int(number):
-            raise entry.refused("only the last piece can have a fraction")
+            raise entry.refused(tr("only the last piece can have a fraction"))
         total, before = total + number * METRES[name], METRES[name]
     return total
 
@@ -245,23 +256,23 @@ def _next_down(pieces: list[Piece], index: int, entry: _Entry) -> str:
     """The unit of a bare number behind one with a unit, where that can only be one thing."""
     number, unit = pieces[index]
     if unit:
-        raise entry.refused(f"“{unit}” does not add up with other pieces")
+        raise entry.refused(tr("“{unit}” does not add up with other pieces", unit=unit))
     name, most = NEXT_DOWN.get(NAMED.get(pieces[index - 1][1], ""), ("", 0)) if index else ("", 0)
     if not name or index < len(pieces) - 1 or not number < most:
-        raise entry.refused("it is more than one number, and the units do not say how they add up")
+        raise entry.refused(tr("it is more than one number, and the units do not say how they add up"))
     return name
 
 
 def _one_length(number: float, unit: str, entry: _Entry) -> float:
     if unit in ("%d", "%"):
         if entry.depth_m is None:
-            raise entry.refused("there is no diameter to take a percentage of here")
+            raise entry.refused(tr("there is no diameter to take a percentage of here"))
         return number / 100 * entry.depth_m
     if unit in PACES and entry.kind == "span":
         return number * entry.pace_m
     name = NAMED.get(unit or DEFAULT_UNIT[entry.units][entry.kind])
     if name is None:
-        raise entry.refused(f"“{unit}” is not a unit of length here")
+        raise entry.refused(tr("“{unit}” is not a unit of length here", unit=unit))
     return number * METRES[name]
 
 
@@ -271,7 +282,7 @@ def _speed(clean: str, entry: _Entry) -> float:
     typed = (match[2].lower() if match else "") or SPEED_UNIT[entry.units]
     unit = SPEED_NAMES.get(typed, typed)
     if match is None or unit not in SPEEDS:
-        raise entry.refused(f"accepted units: {', '.join(SPEEDS)}")
+        raise entry.refused(tr("accepted units: {names}", names=", ".join(SPEEDS)))
     return float(match[1].replace(",", ".")) * SPEEDS[unit]
 
 

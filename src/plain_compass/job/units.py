@@ -6,8 +6,9 @@ import math
 from fractions import Fraction
 
 from ..core.base.frames import full_turn_deg
+from .language import in_words, tr
 
-UNITS = {"metric": "metric (cm, m)", "imperial": "imperial (in, ft)"}
+UNITS = {"metric": tr("metric (cm, m)"), "imperial": tr("imperial (in, ft)")}
 
 METRES = {"mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "ft": 0.3048, "yd": 0.9144}
 """Metres in one of each; the inch is 25.4 mm by definition."""
@@ -42,23 +43,23 @@ DEFAULT_UNIT = {
 }
 COMPASS = ["N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW"]
 EXAMPLES = {
-    "length": "55, 12.5 cm, 2 1/4 in, 10 %D",
-    "fine_length": "8, 8 mm, 3/8 in",
-    "girth": "52, 163 cm girth, 20 1/2 in",
-    "beside": "2 m left, 3 paces R, 7 ft left",
-    "time": "25 min, 1 h 10, 90 s",
-    "span": "17.5, 17.5 m, 57 ft 5 in, 20 yd, 12 paces",
-    "angle": "70, 70°, 35 % (a slope)",
-    "bearing": "214, 214°, SW, south-west, S45W",
+    "length": tr("55, 12.5 cm, 2 1/4 in, 10 %D"),
+    "fine_length": tr("8, 8 mm, 3/8 in"),
+    "girth": tr("52, 163 cm girth, 20 1/2 in"),
+    "beside": tr("2 m left, 3 paces R, 7 ft left"),
+    "time": tr("25 min, 1 h 10, 90 s"),
+    "span": tr("17.5, 17.5 m, 57 ft 5 in, 20 yd, 12 paces"),
+    "angle": tr("70, 70°, 35 % (a slope)"),
+    "bearing": tr("214, 214°, SW, south-west, S45W"),
     "degrees": "-2.31745, 54.0021",
-    "offset_angle": "20 L, R20, -20",
+    "offset_angle": tr("20 L, R20, -20"),
     "ratio": "2, 250 %",
     "count": "2",
-    "energy": "80, 80 J",
+    "energy": tr("80, 80 J"),
     "number": "1500",
-    "speed": "4, 4 m/s, 15 km/h, 9 mph",
-    "force": "3.5, 3.5 kN, 400 N",
-    "mass": "350, 350 kg, 1.2 t, 800 lb",
+    "speed": tr("4, 4 m/s, 15 km/h, 9 mph"),
+    "force": tr("3.5, 3.5 kN, 400 N"),
+    "mass": tr("350, 350 kg, 1.2 t, 800 lb"),
 }
 
 
@@ -73,11 +74,11 @@ def shown(value: float | None, kind: str, units: str) -> str:
     if value is None:
         return "–"
     if math.isinf(value):
-        return "no limit" if value > 0 else "none"
+        return tr("no limit") if value > 0 else tr("none")
     if kind in LENGTH_KINDS:
         return _shown_length(value, kind, units)
     if kind == "beside":
-        side = "left" if value > 0 else "right" if value < 0 else "beside"
+        side = tr("left") if value > 0 else tr("right") if value < 0 else tr("beside")
         return f"{_shown_length(abs(value), 'span', units)} {side}"
     if kind == "speed":
         unit = SPEED_UNIT[units]
@@ -85,20 +86,20 @@ def shown(value: float | None, kind: str, units: str) -> str:
     if kind == "mass":
         return f"{value:.0f} kg" if units == "metric" else f"{value / MASSES['lb']:.0f} lb"
     if kind == "offset_angle":
-        return f"{abs(value):.0f}° {'L' if value >= 0.5 else 'R' if value <= -0.5 else ''}".strip()
+        return f"{abs(value):.0f}° {tr('L') if value >= 0.5 else tr('R') if value <= -0.5 else ''}".strip()
     return {
         "angle": f"{_trim(value, 1)}°",
         "bearing": f"{_trim(full_turn_deg(value) if value != 360 else 360, 1)}°",
-        "degrees": f"{value:.6f}°",
+        "degrees": in_words(f"{value:.6f}°"),
         "ratio": f"{value * 100:.0f} %",
         "count": f"{value:.0f}",
         "energy": f"{value:.0f} J",
-        "time": f"{value:.1f} s" if value < MINUTES_FROM_s else f"{value / 60:.0f} min",
-        "force": f"{value / 1000:.1f} kN",
+        "time": in_words(f"{value:.1f} s") if value < MINUTES_FROM_s else f"{value / 60:.0f} min",
+        "force": in_words(f"{value / 1000:.1f} kN"),
         "chance": chance_words(value),
         "times": times_words(value),
-        "aside": f"{_trim(abs(value), 1)}° {'left' if value > 0 else 'right'}",
-    }.get(kind, f"{value:.2f}")
+        "aside": f"{_trim(abs(value), 1)}° {tr('left') if value > 0 else tr('right')}",
+    }.get(kind, in_words(f"{value:.2f}"))
 
 
 NEVER = 0.0005
@@ -108,25 +109,25 @@ NEVER = 0.0005
 def chance_words(share: float) -> str:
     """A chance as people say it: about 1 time in 12."""
     if share < 0.001:
-        return "fewer than 1 time in 1,000"
+        return tr("fewer than 1 time in 1,000")
     if share >= 0.95:
-        return "nearly always"
+        return tr("nearly always")
     if share > 0.5:
-        return f"about {round(share * 10)} times in 10"
+        return tr("about {share} times in 10", share=round(share * 10))
     times = 1 / share
     step = 1 if times < 20 else 5 if times < 100 else 50
-    return f"about 1 time in {round(times / step) * step:,}"
+    return tr("about 1 time in {times:,}", times=round(times / step) * step)
 
 
 def times_words(share: float) -> str:
     """How often something comes out well, as people say it: 19 times in 20."""
     if share >= 0.99:
-        return "nearly always"
+        return tr("nearly always")
     if share > 0.925:
-        return "19 times in 20"
+        return tr("19 times in 20")
     if share >= 0.15:
-        return f"about {max(round(share * 10), 2)} times in 10"
-    return f"1 time in {round(1 / max(share, 0.001))}"
+        return tr("about {share} times in 10", share=max(round(share * 10), 2))
+    return tr("1 time in {what}", what=round(1 / max(share, 0.001)))
 
 
 def _shown_length(value: float, kind: str, units: str) -> str:
@@ -140,14 +141,14 @@ def _shown_length(value: float, kind: str, units: str) -> str:
     if kind == "span":
         return _feet(value)
     if kind == "fine_length":
-        return f"{value / 0.0254:.2f} in"
+        return in_words(f"{value / 0.0254:.2f} in")
     return f"{_eighths(value / 0.0254)} in"
 
 
 def _trim(value: float, digits: int) -> str:
     text = f"{value:.{digits}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
-    return "0" if text == "-0" else text
+    return "0" if text == "-0" else in_words(text)
 
 
 def _eighths(inches: float) -> str:

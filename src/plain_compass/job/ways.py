@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ..core.measuring import girth, height, lean
 from ..core.measuring.estimate import Estimate, Reading, propagated, require_positive, tan_deg
+from .language import tr, tr_mark
 
 EYE = "lean class"
 """Kind of a wanted word that stands for a lean judged by eye."""
@@ -49,6 +50,25 @@ class Method:
     wants: Mapping[str, Wanted]
     answer: Callable[[Mapping[str, Reading]], tuple[Answer, ...]]
     how: str
+
+
+BY_HAND = {"typed": tr_mark("typed"), "paced": tr_mark("paced")}
+"""How a value came that was put in without one of the ways."""
+
+
+def thing_name(thing: str) -> str:
+    """What is measured, as a person reads it."""
+    return tr(thing.capitalize())
+
+
+def way_name(way: str) -> str:
+    """A way of measuring, as a person reads it; a value may also be typed, or paced."""
+    return tr(BY_HAND.get(way) or way.replace("-", " "))
+
+
+def input_name(name: str) -> str:
+    """What is typed for a way of measuring, as a person reads it."""
+    return tr(name.replace("-2", ", second place").replace("-", " "))
 
 
 TAPE, HAND = ("length", "tape"), ("length", "hand")
@@ -99,17 +119,17 @@ HEIGHT = {
             "slope": Wanted("angle", ANGLE, "0"),
         },
         lambda r: _height(height.height_by_clinometer(r["distance"], r["top"], r["base"], r["slope"])),
-        "Stand a tree's length off. Sight top and base; below level is negative. Angles in degrees or %.",
+        tr("Stand a tree's length off. Sight top and base; below level is negative. Angles in degrees or %."),
     ),
     "stick": Method(
         {"distance": Wanted("span", DISTANCE), "stick": Wanted("length", HAND), "reach": Wanted("length", HAND)},
         lambda r: _height(height.height_by_stick(r["distance"], r["stick"], r["reach"])),
-        "Hold a stick upright at arm's reach; step back until it just covers the tree from base to top.",
+        tr("Hold a stick upright at arm's reach; step back until it just covers the tree from base to top."),
     ),
     "shadow": Method(
         {"shadow": Wanted("span", DISTANCE), "stick": Wanted("length", TAPE), "stick-shadow": Wanted("length", HAND)},
         lambda r: _height(height.height_by_shadow(r["shadow"], r["stick"], r["stick-shadow"])),
-        "On level ground: the tree's shadow, an upright stick, and the stick's shadow at the same time.",
+        tr("On level ground: the tree's shadow, an upright stick, and the stick's shadow at the same time."),
     ),
     "two-sightings": Method(
         {
@@ -123,7 +143,7 @@ HEIGHT = {
             )
         },
         _two_sightings,
-        "A leaning tree: sight from two places at right angles; aside: how far the top stands towards the other.",
+        tr("A leaning tree: sight from two places at right angles; aside: how far the top stands towards the other."),
     ),
 }
 
@@ -131,12 +151,12 @@ LEAN = {
     "plumb": Method(
         {"offset": Wanted("length", HAND), "drop": Wanted("span", TAPE), "bearing": AT, "height": TEN},
         lambda r: _lean(lean.lean_by_plumb(r["offset"], r["drop"], r["bearing"]), r["height"]),
-        "Hang a line beside the stem, square to the lean: how far the stem leaves it over the line's drop.",
+        tr("Hang a line beside the stem, square to the lean: how far the stem leaves it over the line's drop."),
     ),
     "faces": Method(
         {"first": Wanted("angle", ANGLE), "second": Wanted("angle", ANGLE), "bearing": AT, "height": TEN},
         lambda r: _lean(lean.lean_by_faces(r["first"], r["second"], r["bearing"].value), r["height"]),
-        "Hold the clinometer on the stem along a bearing, then along the bearing a quarter turn right of it.",
+        tr("Hold the clinometer on the stem along a bearing, then along the bearing a quarter turn right of it."),
     ),
     "sighting": Method(
         {
@@ -146,14 +166,14 @@ LEAN = {
             "bearing": AT,
         },
         lambda r: _lean(lean.lean_by_sighting(r["first"], r["second"], r["height"], r["bearing"].value), r["height"]),
-        "From two places at right angles, against a hung line: how far the top stands off the base.",
+        tr("From two places at right angles, against a hung line: how far the top stands off the base."),
     ),
     "eye": Method(
         {"class": Wanted(EYE, ("", "")), "bearing": AT, "height": TEN},
         lambda r: _lean(
             lean.lean_by_eye(lean.EyeClass("", r["class"].value, r["class"].spread), r["bearing"]), r["height"]
         ),
-        "By eye: upright, slight, marked or strong. Its spread is large.",
+        tr("By eye: upright, slight, marked or strong. Its spread is large."),
     ),
 }
 
@@ -161,22 +181,22 @@ GIRTH = {
     "tape": Method(
         {"girth": Wanted("length", TAPE)},
         lambda r: (Answer("diameter_m", "length", girth.diameter_from_girth(r["girth"])),),
-        "Pull the tape level and tight at breast height; round buttresses it measures their hull.",
+        tr("Pull the tape level and tight at breast height; round buttresses it measures their hull."),
     ),
     "calliper": Method(
         {"diameter": Wanted("length", TAPE)},
         lambda r: (Answer("girth_m", "length", girth.girth_from_diameter(r["diameter"])),),
-        "One diameter, and the girth it would have.",
+        tr("One diameter, and the girth it would have."),
     ),
     "two-diameters": Method(
         {"first": Wanted("length", TAPE), "second": Wanted("length", TAPE)},
         lambda r: (Answer("diameter_m", "length", girth.mean_diameter(r["first"], r["second"])),),
-        "Two diameters at right angles: that of the circle of the same area.",
+        tr("Two diameters at right angles: that of the circle of the same area."),
     ),
     "under-bark": Method(
         {"diameter": Wanted("length", TAPE), "bark": Wanted("length", HAND)},
         lambda r: (Answer("wood_m", "length", girth.under_bark(r["diameter"], r["bark"])),),
-        "What is left of a diameter under bark on both sides.",
+        tr("What is left of a diameter under bark on both sides."),
     ),
 }
 
@@ -188,14 +208,14 @@ METHODS: dict[str, dict[str, Method]] = {
         "middle": Method(
             {"middle": Wanted("span", ("length", "sighted"))},
             lambda r: (Answer("sweep_m", "span", lean.sweep_from_middle_m(r["middle"])),),
-            "Sight up the lower stem: how far it stands off that line half way up; the top, four times that.",
+            tr("Sight up the lower stem: how far it stands off that line half way up; the top, four times that."),
         )
     },
     "room": {
         "top": Method(
             {"height": Wanted("span", ("tree", "height")), "room": Wanted("span", DISTANCE)},
             _room,
-            "How high the cut must be for the top to lie within the room there is.",
+            tr("How high the cut must be for the top to lie within the room there is."),
         )
     },
 }

@@ -11,6 +11,7 @@ from platformdirs import user_data_path
 from ..core.base.errors import PlainCompassError
 from ..core.practice.learner import Answer
 from ..job.csv_rows import table_text
+from ..job.language import tr
 from ..job.tables import APP
 from .opening import reason
 from .sqlite_file import connect, damage_of, rows_of, set_aside, whole
@@ -50,7 +51,10 @@ class AnswerLog:
         try:
             self._db = self._opened(path)
         except (OSError, sqlite3.Error) as error:
-            told = f"The record of practice cannot be opened: {reason(error)}. Answers are not kept this time."
+            told = tr(
+                "The record of practice cannot be opened: {reason}. Answers are not kept this time.",
+                reason=reason(error),
+            )
             self.troubles.append(told)
             self._db = _prepared(connect(None))
 
@@ -67,7 +71,7 @@ class AnswerLog:
         if version > VERSION:
             self.read_only = True
             self.troubles.append(
-                "The record of practice was written by a newer Plain Compass: it is read, not written."
+                tr("The record of practice was written by a newer Plain Compass: it is read, not written.")
             )
             return db
         return _prepared(db)
@@ -79,8 +83,11 @@ class AnswerLog:
             for row in rows_of(aside, "answers", ", ".join(COLUMNS)):
                 db.execute(INSERT, row)
                 count += 1
-        told = (
-            f"The record of practice was damaged ({trouble}); it was set aside as {aside.name}, {count} answers saved."
+        told = tr(
+            "The record of practice was damaged ({trouble}); it was set aside as {name}, {count} answers saved.",
+            trouble=trouble,
+            name=aside.name,
+            count=count,
         )
         self.troubles.append(told)
         return db
@@ -88,12 +95,12 @@ class AnswerLog:
     def add(self, answer: Answer) -> None:
         """Keep an answer; when this returns it is on the disk. Raises RecordError."""
         if self.read_only:
-            raise RecordError("The record of practice is of a newer version; this answer is not kept.")
+            raise RecordError(tr("The record of practice is of a newer version; this answer is not kept."))
         row = tuple(getattr(answer, name) for name in COLUMNS)
         try:
             self._db.execute(INSERT, row)
         except sqlite3.Error as error:
-            raise RecordError(f"This answer could not be kept: {reason(error)}.") from None
+            raise RecordError(tr("This answer could not be kept: {reason}.", reason=reason(error))) from None
 
     def answers(self) -> tuple[Answer, ...]:
         """All of them, in order."""

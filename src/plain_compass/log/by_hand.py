@@ -16,6 +16,7 @@ from ..core.tree.tree import Tree
 from ..job.csv_rows import TableError, number_in
 from ..job.document import LogEntry, TreePlan
 from ..job.fields import choice_at, is_choice, is_number, quantity_at
+from ..job.language import tr
 from ..job.tables import DEFAULT_PRACTICE, indicative, practice_of, wood_of
 
 READ = tuple(f"as_cut.{each.name}" for each in fields(AsCut))
@@ -37,7 +38,14 @@ def written_by_hand(cells: dict[str, str], where: str) -> LogEntry:
     """A row that says what was planned and read, but not the whole plan: what it does not say is a stand-in."""
     lacking = [column for column in WANTED if not cells.get(column)]
     if lacking:
-        raise TableError(f"{where} says nothing of {', '.join(lacking)}; wanted are {', '.join(WANTED)}, or entry.")
+        raise TableError(
+            tr(
+                "{where} says nothing of {lacking}; wanted are {wanted}, or entry.",
+                where=where,
+                lacking=", ".join(lacking),
+                wanted=", ".join(WANTED),
+            )
+        )
     try:
         as_cut = AsCut(
             **{path.removeprefix("as_cut."): _read(path, cells[path], where) for path in READ if cells.get(path)}
@@ -88,7 +96,15 @@ def _read(path: str, cell: str, where: str) -> Any:
     if is_choice(path):
         options = choice_at(path)[1]
         if cell not in options:
-            raise TableError(f"{where}, {path} is “{cell}”; accepted: {', '.join(options)}.")
+            raise TableError(
+                tr(
+                    "{where}, {path} is “{cell}”; accepted: {lacking}.",
+                    where=where,
+                    path=path,
+                    cell=cell,
+                    lacking=", ".join(options),
+                )
+            )
         return cell
     if not is_number(path):
         return cell

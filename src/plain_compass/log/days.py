@@ -6,6 +6,7 @@ from collections.abc import Mapping
 
 from ..core.tree.wood import Wood
 from ..job.csv_rows import harmless, table_text
+from ..job.language import tr
 from ..job.tables import species_table
 from ..job.words import Speech
 from .stats import NearMiss, Summary, near_misses, summary_of
@@ -18,16 +19,34 @@ Rows = list[tuple[str, str]]
 
 def totals(summary: Summary, speech: Speech) -> Rows:
     """(what, how much) of everything together."""
-    rows = [("trees felled", str(summary.count)), ("days worked", str(len(summary.by["day"])))]
+    rows = [(tr("trees felled"), str(summary.count)), (tr("days worked"), str(len(summary.by["day"])))]
     if summary.timed:
-        hours = f"{summary.time_s / 3600:.1f} h, {summary.time_s / summary.timed / 60:.0f} min a tree"
-        rows.append(("time", f"{hours} (of {summary.timed} that say)"))
-    rows.append(("blows of the maul", str(summary.blows)))
+        hours = tr(
+            "{hours:.1f} h, {minutes:.0f} min a tree",
+            hours=summary.time_s / 3600,
+            minutes=summary.time_s / summary.timed / 60,
+        )
+        rows.append(("time", tr("{hours} (of {timed} that say)", hours=hours, timed=summary.timed)))
+    rows.append((tr("blows of the maul"), str(summary.blows)))
     if summary.miss_deg is not None:
-        rows.append(("half lay within", f"{speech.show(summary.miss_deg, 'angle')} of the lay ({summary.read} read)"))
+        rows.append(
+            (
+                tr("half lay within"),
+                tr(
+                    "{miss_deg} of the lay ({read} read)",
+                    miss_deg=speech.show(summary.miss_deg, "angle"),
+                    read=summary.read,
+                ),
+            )
+        )
     if summary.told:
-        rows.append(("within the fan told", f"{summary.inside} of {summary.told}; nine in ten should"))
-    rows.append(("too close", str(len(summary.near))))
+        rows.append(
+            (
+                tr("within the fan told"),
+                tr("{inside} of {told}; nine in ten should", inside=summary.inside, told=summary.told),
+            )
+        )
+    rows.append((tr("too close"), str(len(summary.near))))
     return rows
 
 
@@ -44,7 +63,7 @@ def counted(summary: Summary) -> dict[str, Rows]:
 def _named(key: str, value: str, table: Mapping[str, Wood]) -> str:
     if key == "species" and value in table:
         return table[value].name
-    return value or "not said"
+    return value or tr("not said")
 
 
 def by_day(summary: Summary) -> Rows:
@@ -67,5 +86,5 @@ def days_csv(log: StumpLog, wanted: Filter, speech: Speech) -> str:
     rows += [["Day", day, value] for day, value in by_day(summary)]
     for each in near_misses(log, summary):
         where, what = told_near(each, speech)
-        rows.append(["Too close", harmless(where), harmless(what)])
+        rows.append([tr("Too close"), harmless(where), harmless(what)])
     return table_text(rows)

@@ -13,6 +13,7 @@ from ..core.base.paths import value_at
 from ..job.csv_rows import as_written, csv_rows, harmless, table_text
 from ..job.disk import JobFileError, read_text
 from ..job.document import LogEntry
+from ..job.language import tr
 from ..job.log_entries import FORMAT, VERSION, entry_from, entry_text, facts_of_entry, forms_of
 from ..job.tables import wood_of
 from .by_hand import PLANNED_AT, READ, written_by_hand
@@ -77,9 +78,9 @@ def _from_lines(text: str, name: str) -> list[LogEntry]:
     found = []
     for number, line in enumerate(text.splitlines(), 1):
         if line.strip():
-            found.append(_entry(line, f"{name}, line {number}"))
+            found.append(_entry(line, tr("{name}, line {number}", name=name, number=number)))
     if not found:
-        raise JobFileError(f"{name} holds no stumps.")
+        raise JobFileError(tr("{name} holds no stumps.", name=name))
     return found
 
 
@@ -87,19 +88,28 @@ def _entry(line: str, where: str) -> LogEntry:
     try:
         raw = json.loads(line)
     except (ValueError, RecursionError):
-        raise JobFileError(f"{where} is broken: it is no JSON.") from None
+        raise JobFileError(tr("{where} is broken: it is no JSON.", where=where)) from None
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:
-        raise JobFileError(f"{where} is no stump of ours: its field “format” should say {FORMAT}.")
+        raise JobFileError(
+            tr("{where} is no stump of ours: its field “format” should say {format}.", where=where, format=FORMAT)
+        )
     version = raw.get("version")
     if not isinstance(version, int) or not 1 <= version <= VERSION:
-        raise JobFileError(f"{where}: field “version” is {version!r}; this program reads up to {VERSION}.")
+        raise JobFileError(
+            tr(
+                "{where}: field “version” is {version!r}; this program reads up to {known}.",
+                where=where,
+                version=version,
+                known=VERSION,
+            )
+        )
     try:
         entry = entry_from(raw)
         wood_of(entry.plan.tree.species)
     except PlainCompassError as error:
         raise JobFileError(f"{where}: {error}") from None
     if not entry.id:
-        raise JobFileError(f"{where}: field “id” is empty; every stump has one of its own.")
+        raise JobFileError(tr("{where}: field “id” is empty; every stump has one of its own.", where=where))
     return entry
 
 
@@ -109,8 +119,8 @@ def _from_csv(text: str, name: str) -> list[LogEntry]:
     found = []
     for number, row in enumerate(rows, 2):
         cells = dict(zip(head, (as_written(cell.strip()) for cell in row), strict=False))
-        where = f"{name}, row {number}"
+        where = tr("{name}, row {number}", name=name, number=number)
         found.append(_entry(cells["entry"], where) if cells.get("entry") else written_by_hand(cells, where))
     if not found:
-        raise JobFileError(f"{name} holds no stumps.")
+        raise JobFileError(tr("{name} holds no stumps.", name=name))
     return found

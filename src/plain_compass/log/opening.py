@@ -11,6 +11,7 @@ from typing import NamedTuple
 from ..core.base.errors import PlainCompassError
 from ..job.disk import reason_of
 from ..job.document import LogEntry
+from ..job.language import tr
 from .rows import put, put_line, unpacked
 from .schema import VERSION, create, migrate
 from .sqlite_file import back_up, connect, damage_of, rows_of, set_aside, whole
@@ -37,14 +38,20 @@ def opened(path: Path | None) -> Open:
     (version,) = db.execute("PRAGMA user_version").fetchone()
     if version > VERSION:
         db.close()
-        newer = f"version {version}, this program knows up to {VERSION}"
-        told = f"The stump log was written by a newer Plain Compass ({newer}): it can be read, not written."
+        newer = tr("version {version}, this program knows up to {known}", version=version, known=VERSION)
+        told = tr(
+            "The stump log was written by a newer Plain Compass ({newer}): it can be read, not written.", newer=newer
+        )
         return Open(sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, isolation_level=None), True, [told])
     if 0 < version < VERSION:
         kept = back_up(db, path, version)
         lost = migrate(db, version, lambda document: put_line(db, document))
-        told = f"The stump log was brought up to version {VERSION}; as it was it is kept as {kept.name}."
-        told += f" {lost} of its entries could not be read and stand only there." if lost else ""
+        told = tr(
+            "The stump log was brought up to version {version}; as it was it is kept as {name}.",
+            version=VERSION,
+            name=kept.name,
+        )
+        told += tr(" {lost} of its entries could not be read and stand only there.", lost=lost) if lost else ""
         return Open(db, False, [told])
     return Open(_prepared(db), False, [])
 
@@ -64,8 +71,14 @@ def _salvaged(path: Path, trouble: str) -> Open:
     with whole(db):
         for entry in _readable(aside):
             count += put(db, entry)
-    saved = "entry that could be read is" if count == 1 else "entries that could be read are"
-    told = f"The stump log was damaged ({trouble}); it was set aside as {aside.name}, and {count} {saved} in a new one."
+    saved = tr("entry that could be read is") if count == 1 else tr("entries that could be read are")
+    told = tr(
+        "The stump log was damaged ({trouble}); it was set aside as {name}, and {count} {saved} in a new one.",
+        trouble=trouble,
+        name=aside.name,
+        count=count,
+        saved=saved,
+    )
     return Open(db, False, [told])
 
 

@@ -13,6 +13,7 @@ from ..core.base.polygon import Array
 from ..core.stump.facts import NAMES
 from ..core.stump.reliability import in_fan_share
 from ..core.stump.told import lost_early
+from ..job.language import tr
 from ..job.log_entries import forms_of
 from .records import records_of
 from .store import Filter, Listed, StumpLog
@@ -107,9 +108,9 @@ def near_misses(log: StumpLog, summary: Summary) -> tuple[NearMiss, ...]:
         as_cut = entry.plan.as_cut
         happened = [
             *(["hit: " + as_cut.hit] if as_cut.has_hit else []),
-            *(["sat back"] if as_cut.sat_back == "yes" else []),
+            *([tr("sat back")] if as_cut.sat_back == "yes" else []),
             *(["split"] if as_cut.has_split else []),
-            *(["[hinge] lost early"] if lost_early(as_cut) else []),
+            *([tr("[hinge] lost early")] if lost_early(as_cut) else []),
         ]
         words = "; ".join(filter(None, (as_cut.felt, as_cut.words)))
         day = as_cut.date or entry.made[:10]

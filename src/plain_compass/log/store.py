@@ -12,6 +12,7 @@ from typing import NamedTuple
 
 from ..core.base.errors import PlainCompassError
 from ..job.document import LogEntry
+from ..job.language import tr
 from .opening import opened, reason
 from .rows import put, unpacked
 from .sqlite_file import whole
@@ -84,7 +85,9 @@ class StumpLog:
         try:
             self._db, self.read_only, self.troubles = opened(path)
         except (OSError, sqlite3.Error) as error:
-            raise LogError(f"The stump log at {path} cannot be opened: {reason(error)}.") from None
+            raise LogError(
+                tr("The stump log at {path} cannot be opened: {reason}.", path=path, reason=reason(error))
+            ) from None
 
     # Writing -------------------------------------------------------------------------------------------
 
@@ -98,7 +101,7 @@ class StumpLog:
                 yield self._db
         except sqlite3.Error as error:
             raise LogError(
-                f"The stump log could not be written: {reason(error)}. What it holds is unchanged."
+                tr("The stump log could not be written: {reason}. What it holds is unchanged.", reason=reason(error))
             ) from None
 
     def add(self, entries: Iterable[LogEntry]) -> int:
@@ -185,10 +188,11 @@ class StumpLog:
         """Sentences on what is wrong with the file; none when all is well."""
         found = [row[0] for row in self._read("PRAGMA integrity_check") if row[0] != "ok"]
         found += [
-            f"row {row[1]} of {row[0]} has lost what it belongs to" for row in self._read("PRAGMA foreign_key_check")
+            tr("row {row} of {table} has lost what it belongs to", row=row[1], table=row[0])
+            for row in self._read("PRAGMA foreign_key_check")
         ]
         lost = self._read("SELECT COUNT(*) FROM entries LEFT JOIN documents USING(number) WHERE content IS NULL")[0][0]
-        return [*found, *([f"{lost} entries have no document"] if lost else [])]
+        return [*found, *([tr("{lost} entries have no document", lost=lost)] if lost else [])]
 
     def _read(self, sql: str, values: Iterable[str | int] = ()) -> list[tuple]:  # type: ignore[type-arg]
         collects = gc.isenabled()
@@ -197,7 +201,7 @@ class StumpLog:
         try:
             return self._db.execute(sql, tuple(values)).fetchall()
         except sqlite3.Error as error:
-            raise LogError(f"The stump log could not be read: {reason(error)}.") from None
+            raise LogError(tr("The stump log could not be read: {reason}.", reason=reason(error))) from None
         finally:
             if collects:
                 gc.enable()

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ...core.assess import Assessment
+from ...job.language import tr
 from ...job.words import Speech
 from .marks import paint_hatch
 from .palette import Palette, fill, font, pen
@@ -46,7 +47,10 @@ def paint_curve(
     painter.setPen(pen(palette.ink, 2.2 * size))
     shown = [(t, u) for t, u in zip(use.tilt_deg.tolist()[::3], use.use.tolist()[::3], strict=True) if u <= MOST]
     painter.drawPolyline(QPolygonF([at(t, u) for t, u in shown]))
-    needed, shuts = f"needed to {use.needed_tilt_deg:.0f}°", f"shuts at {closing:.0f}°"
+    needed, shuts = (
+        tr("needed to {needed_tilt_deg:.0f}°", needed_tilt_deg=use.needed_tilt_deg),
+        tr("shuts at {closing:.0f}°", closing=closing),
+    )
     paint_label(painter, plot, QPointF(need, plot.top() + 2), needed, (palette.lay, palette.sheet), size)
     paint_label(painter, plot, QPointF(shut, plot.bottom() - 20 * size), shuts, (palette.ink, palette.sheet), size)
 

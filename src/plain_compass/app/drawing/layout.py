@@ -11,6 +11,7 @@ from PySide6.QtCore import QPointF
 from ...core.assess import Assessment
 from ...core.base.frames import full_turn_deg
 from ...core.mechanics.hinge import ends_back_m
+from ...job.language import tr
 from .scale import Scale, towards
 
 FIELD_GAP = 49.0
@@ -100,13 +101,13 @@ def plan_layout(result: Assessment, scale: Scale, gap: float = RING_GAP) -> Layo
         return FieldPlace(path, QPointF(left_x if is_left else right_x, y), "right" if is_left else "left", tag, leader)
 
     lefts = [
-        side("cut.face.depth_m", "[face]", face.apex_forward_m, section.front_m, True),
-        side("cut.hinge.left_m", "[hinge] left", back_left, face.hinge_front_m, True),
+        side("cut.face.depth_m", tr("[face]"), face.apex_forward_m, section.front_m, True),
+        side("cut.hinge.left_m", tr("[hinge] left"), back_left, face.hinge_front_m, True),
     ]
-    rights = [side("cut.hinge.right_m", "[hinge] right", back_right, face.hinge_front_m, False)]
+    rights = [side("cut.hinge.right_m", tr("[hinge] right"), back_right, face.hinge_front_m, False)]
     if cut.back.strapped:
-        rights.append(side("cut.back.strap_m", "[strap]", section.back_m, section.back_m + cut.back.strap_m, False))
-    lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", "lay")
+        rights.append(side("cut.back.strap_m", tr("[strap]"), section.back_m, section.back_m + cut.back.strap_m, False))
+    lay = FieldPlace("cut.lay_deg", scale.origin + QPointF(0, -ring - 44), "centre", tr("lay"))
     grips = _plan_grips(result, scale)
     wedges = [grip.at for grip in grips if grip.path.startswith("cut.wedges")]
     columns = (*_over(spread(lefts), wedges), *_over(spread(rights), wedges))
@@ -132,7 +133,7 @@ def _wedge_fields(result: Assessment, scale: Scale, ring: float) -> list[FieldPl
         at = scale.origin + QPointF(-math.sin(turn) * (ring + 64), math.cos(turn) * (ring + 26))
         foot = scale.origin + QPointF(-math.sin(turn) * (ring - 10), math.cos(turn) * (ring - 10))
         at = _below(at, north)
-        tag = "2 wedges" if seat.stacked == 2 else "wedge"
+        tag = tr("2 wedges") if seat.stacked == 2 else tr("wedge")
         found.append(FieldPlace(f"cut.wedges.{index}.at_deg", at, "centre", tag, foot))
     return found
 
@@ -150,31 +151,34 @@ def _plan_grips(result: Assessment, scale: Scale) -> tuple[Grip, ...]:
     front, hinge_front = section.front_m, face.hinge_front_m
     inset = 0.06 * face.hinge_length_m
     grips = [
-        Grip("cut.face.depth_m", scale.point(0, face.apex_forward_m), lambda _, up: front - up, "drag the apex"),
+        Grip("cut.face.depth_m", scale.point(0, face.apex_forward_m), lambda _, up: front - up, tr("drag the apex")),
         Grip(
             "cut.hinge.left_m",
             scale.point(-face.end_left_m + inset, back_left),
             lambda _, up: hinge_front - up,
-            "drag the left end of the [hinge]",
+            tr("drag the left end of the [hinge]"),
         ),
         Grip(
             "cut.hinge.right_m",
             scale.point(-face.end_right_m - inset, back_right),
             lambda _, up: hinge_front - up,
-            "drag the right end of the [hinge]",
+            tr("drag the right end of the [hinge]"),
         ),
     ]
     if cut.back.strapped:
         back = section.back_m
         grips.append(
             Grip(
-                "cut.back.strap_m", scale.point(0, back + cut.back.strap_m), lambda _, up: up - back, "drag the [strap]"
+                "cut.back.strap_m",
+                scale.point(0, back + cut.back.strap_m),
+                lambda _, up: up - back,
+                tr("drag the [strap]"),
             )
         )
     for index, seat in enumerate(result.parts.wedging.seats):
         outside = 1 + 20 / scale.px_per_m / max(math.hypot(seat.edge_forward_m, seat.edge_left_m), 1e-3)
         at = scale.point(-seat.edge_left_m * outside, seat.edge_forward_m * outside)
-        grips.append(Grip(f"cut.wedges.{index}.at_deg", at, _round_the_back, "drag the wedge round the back"))
+        grips.append(Grip(f"cut.wedges.{index}.at_deg", at, _round_the_back, tr("drag the wedge round the back")))
     grips.append(_ring_grip(result, scale))
     return tuple(grips)
 
@@ -196,7 +200,7 @@ def _ring_grip(result: Assessment, scale: Scale) -> Grip:
         aimed = result.case.cut.aim_off_deg
         return full_turn_deg(round(-math.degrees(math.atan2(right_m, up_m)) * 2) / 2 + aimed)
 
-    return Grip("cut.lay_deg", at, turned, "turn the ring: north goes round, the lay stays up the page")
+    return Grip("cut.lay_deg", at, turned, tr("turn the ring: north goes round, the lay stays up the page"))
 
 
 def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float = 40.0) -> Layout:
@@ -214,7 +218,7 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
     height_y = (ground + scale.point(0, level - face.floor_drop_m).y()) / 2
     rights = [
         *_slopes(result, scale, right_x),
-        FieldPlace("cut.height_m", QPointF(right_x, height_y), "left", "height"),
+        FieldPlace("cut.height_m", QPointF(right_x, height_y), "left", tr("height")),
     ]
     slopes = _slope_grips(result, scale)
     # In a stem narrower than they are they stand out of its back rather than on a handle of the face.
@@ -225,14 +229,14 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
             "cut.back.step_m",
             QPointF(inside, scale.point(0, kerf_up).y() - lift),
             "left",
-            "step",
+            tr("step"),
             scale.point(section.back_m, kerf_up),
         ),
         FieldPlace(
             "cut.face.overcut_m",
             QPointF(inside, scale.point(0, level).y() + lift + 14),
             "left",
-            "[overcut]",
+            tr("[overcut]"),
             scale.point(face.apex_forward_m, level),
         ),
     ]
@@ -243,13 +247,13 @@ def side_layout(result: Assessment, scale: Scale, bottom_px: float, lift: float 
             "cut.height_m",
             scale.point(bark_front + 24 / scale.px_per_m, level),
             lambda _, up: up,
-            "drag the cut height",
+            tr("drag the cut height"),
         ),
         Grip(
             "cut.back.step_m",
             scale.point(bark_back - 12 / scale.px_per_m, kerf_up + half_kerf),
             lambda _, up: up - level - half_kerf,
-            "drag the step",
+            tr("drag the step"),
         ),
     ]
     return Layout((*_raised(spread(rights), bottom_px), *_raised(lefts, bottom_px)), tuple(grips))
@@ -267,8 +271,8 @@ def _slopes(result: Assessment, scale: Scale, right_x: float) -> list[FieldPlace
     near = result.parts.section.front_m - 0.1 * cut.face.depth_m
     found = []
     for path, tag, level, is_used in (
-        ("cut.face.roof_deg", "roof", cut.height_m + 0.9 * face.roof_height_m, "roof" in cut.face.traits.slopes),
-        ("cut.face.floor_deg", "floor", cut.height_m - 0.9 * face.floor_drop_m, "floor" in cut.face.traits.slopes),
+        ("cut.face.roof_deg", tr("roof"), cut.height_m + 0.9 * face.roof_height_m, "roof" in cut.face.traits.slopes),
+        ("cut.face.floor_deg", tr("floor"), cut.height_m - 0.9 * face.floor_drop_m, "floor" in cut.face.traits.slopes),
     ):
         if is_used:
             found.append(
@@ -283,10 +287,10 @@ def _slope_grips(result: Assessment, scale: Scale) -> list[Grip]:
     found = []
     if "roof" in cut.face.traits.slopes:
         at = scale.point(front, level + face.roof_height_m)
-        found.append(Grip("cut.face.roof_deg", at, _slope(face.apex_forward_m, level, 1), "drag the roof"))
+        found.append(Grip("cut.face.roof_deg", at, _slope(face.apex_forward_m, level, 1), tr("drag the roof")))
     if "floor" in cut.face.traits.slopes:
         at = scale.point(front, level - face.floor_drop_m)
-        found.append(Grip("cut.face.floor_deg", at, _slope(face.apex_forward_m, level, -1), "drag the floor"))
+        found.append(Grip("cut.face.floor_deg", at, _slope(face.apex_forward_m, level, -1), tr("drag the floor")))
     return found
 
 

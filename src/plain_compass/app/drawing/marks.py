@@ -70,8 +70,8 @@ def paint_measure(painter: QPainter, start: QPointF, end: QPointF, tick: float =
 def paint_word(painter: QPainter, at: QPointF, text: str, palette: Palette, size: float = 1.0) -> None:
     """A word on a patch of paper, so that it reads over hatching."""
     painter.setFont(font(12 * size, narrow=True))
-    wide = QRectF(at.x() - 100, at.y() - 9 * size, 200, 18 * size)
-    box = painter.boundingRect(wide, Qt.AlignmentFlag.AlignCenter, text)
+    wide = painter.fontMetrics().horizontalAdvance(text)
+    box = QRectF(at.x() - wide / 2, at.y() - 9 * size, wide, 18 * size)
     painter.fillRect(box.adjusted(-3, 0, 3, 0), fill(palette.cut))
     painter.setPen(pen(palette.ink))
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)

@@ -7,15 +7,16 @@ import math
 from PySide6.QtCore import QLineF, QPointF, QRectF
 
 from ...core.base.quantity import Kind
+from ...job.language import tr
 from .canvas import Canvas
 from .labels import about
 from .layout import ring_radius
 from .scale import polygon, towards
 from .words import Word, placed_words, square
 
-CENTRE, OFF = "centre of weight", "weight, off the stump"
+CENTRE, OFF = tr("centre of weight"), tr("weight, off the stump")
 """What is said at the mark of the weight, over the stump and off it."""
-UNSOUNDED = "not sounded: rot unknown"
+UNSOUNDED = tr("not sounded: rot unknown")
 CENTRE_PX = 7.0
 """Radius of the mark of the weight."""
 OUTSIDE_PX, LEADER_FROM_PX = 16.0, 50.0
@@ -70,7 +71,7 @@ def _rot(c: Canvas) -> list[Word]:
     rot, section = c.result.parts.section.rot, c.result.parts.section
     if len(rot):
         middle = polygon(c.scale.plan(rot)).boundingRect().center()
-        return [_word(c, "rot", middle, *_around(c, "rot", middle, AWAY_PX))]
+        return [_word(c, tr("rot"), middle, *_around(c, "rot", middle, AWAY_PX))]
     if section.shell_ratio is not None:
         return []
     radius = section.diameter_m / 2
@@ -114,7 +115,7 @@ def _aimed_off(c: Canvas) -> list[Word]:
     if not aimed:
         return []
     radius, out = ring_radius(c.result, c.scale, c.gap), towards(aimed)
-    return [_word(c, "lay", *(c.scale.origin + out * (radius + by * c.size) for by in (-48, 24, 34)))]
+    return [_word(c, tr("lay"), *(c.scale.origin + out * (radius + by * c.size) for by in (-48, 24, 34)))]
 
 
 def _quarters(c: Canvas) -> list[Word]:
@@ -137,7 +138,9 @@ def _quarters(c: Canvas) -> list[Word]:
 def _length(c: Canvas) -> list[Word]:
     """Length of the hinge, read off rather than typed, in the room the face leaves."""
     face = c.result.parts.face
-    text = c.speech.say(f"[hinge] {c.speech.show(face.hinge_length_m, Kind.LENGTH)} long")
+    text = c.speech.say(
+        tr("[hinge] {hinge_length_m} long", hinge_length_m=c.speech.show(face.hinge_length_m, Kind.LENGTH))
+    )
     word = _word(c, text)
     if c.stump.face is None or word.box_size.width() > 0.9 * face.hinge_length_m * c.scale.px_per_m:
         return []

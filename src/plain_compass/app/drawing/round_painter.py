@@ -13,6 +13,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ...core.base.frames import full_turn_deg
 from ...core.base.polygon import Array
+from ...job.language import tr
 from ...job.words import Speech
 from .labels import Label, about, placed
 from .marks import paint_arrow, paint_hatch, paint_word
@@ -189,14 +190,15 @@ def _names(painter: QPainter, box: QRectF, solid: Solid, told: tuple[Projection,
     """Each part by name with a line to it, kept apart."""
     to, speech = told
     anchors = {speech.say(name): to.point(at) for name, at in solid.places.items()}
-    anchors["lay"] = to.point(solid.lay[1])
+    lay = tr("lay")
+    anchors[lay] = to.point(solid.lay[1])
     labels = []
     for name, at in anchors.items():
         size = QSizeF(QFontMetricsF(font(12, narrow=True)).horizontalAdvance(name) + 8, 18.0)
-        labels.append(Label(name, size, _outside(box, at, size) if name != "lay" else about(at, size, 4.0)))
+        labels.append(Label(name, size, _outside(box, at, size) if name != lay else about(at, size, 4.0)))
     for name, place in placed(labels, (), box).items():
         painter.setPen(pen(palette.ink, 0.9))
-        if name != "lay":
+        if name != lay:
             near = QPointF(place.right() if place.right() < anchors[name].x() else place.left(), place.center().y())
             painter.drawLine(near, anchors[name])
         paint_word(painter, place.center(), name, palette)

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ...core.assess import Assessment
+from ...job.language import tr
 from .canvas import Canvas
 from .marks import paint_arrow, paint_measure
 from .palette import fill, pen
@@ -187,7 +188,7 @@ def side_words(c: Canvas) -> list[tuple[Word, QRectF]]:
     lay = _over_front(c) + QPointF(58 * c.size, 0)
     handles = square(c.scale.point(face.hinge_front_m, cut.height_m), 4.0)
     words = [
-        Word("lay", (lay, lay - QPointF(36, 14) * c.size), c.palette.lay, size=12 * c.size),
+        Word(tr("lay"), (lay, lay - QPointF(36, 14) * c.size), c.palette.lay, size=12 * c.size),
         Word(opening, places, c.palette.quiet, c.palette.cut, size=12 * c.size),
     ]
     return placed_words(words, [*c.taken, handles], c.page)

@@ -6,10 +6,16 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ...core.cuts.stages import Sweep
+from ...job.language import tr
 from .palette import Palette, fill, font, pen
 
 Align = Qt.AlignmentFlag
-NAMES = {"standing": "on what holds", "side": "side weight", "split": "splitting ~", "kerf": "kerf shutting"}
+NAMES = {
+    "standing": tr("on what holds"),
+    "side": tr("side weight"),
+    "split": tr("splitting ~"),
+    "kerf": tr("kerf shutting"),
+}
 STYLES = {
     "standing": Qt.PenStyle.SolidLine,
     "side": Qt.PenStyle.DashLine,
@@ -43,7 +49,7 @@ def paint_sweep(
     painter.setPen(pen(palette.load, 1.4))
     painter.drawLine(QPointF(chart.left(), limit), QPointF(chart.right(), limit))
     painter.setFont(font(12, narrow=True))
-    painter.drawText(QRectF(chart.left() + 4, limit - 17, 80, 16), Align.AlignLeft, "limit")
+    painter.drawText(QRectF(chart.left() + 4, limit - 17, 80, 16), Align.AlignLeft, tr("limit"))
     _steps(painter, chart, sweep, titles, palette)
     for number, (name, curve) in enumerate(sweep.states.uses.items()):
         painter.setPen(pen(palette.ink, 1.8, STYLES[name]))

@@ -9,6 +9,7 @@ from PySide6.QtGui import QPainter
 
 from ...core.base.quantity import Kind
 from ...core.mechanics.tape import TapeMark
+from ...job.language import tr
 from ...job.units import tape_rounded
 from ...job.words import Speech
 from .palette import Palette, font, pen
@@ -54,12 +55,14 @@ def paint_tape(
     painter.setPen(pen(palette.ink))
     painter.setFont(font(13 * size, strong=True, narrow=True))
     painter.drawText(
-        QRectF(box.left(), box.top(), box.width(), 18 * size), Align.AlignLeft, "Tape round the bark from the lay mark"
+        QRectF(box.left(), box.top(), box.width(), 18 * size),
+        Align.AlignLeft,
+        tr("Tape round the bark from the lay mark"),
     )
     head = box.top() + HEAD_PX * size
     step = min((box.height() - 40 * size) / max(len(rows), 1), ROW_PX * size)
     whole = min(box.width(), 390 * size)
-    for number, row in enumerate((("left", "", "right"), *rows)):
+    for number, row in enumerate(((tr("left"), "", tr("right")), *rows)):
         line = QRectF(box.left(), head + number * step, whole, step)
         _row(painter, line, row, palette, size, is_head=number == 0)
 

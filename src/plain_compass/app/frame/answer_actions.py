@@ -8,6 +8,7 @@ from ...core.assess import is_question
 from ...core.judge.findings import Finding
 from ...job import edits
 from ...job.document import Job
+from ...job.language import tr
 from .commands import Command
 from .desk import Room
 from .view_actions import go_to
@@ -22,12 +23,14 @@ class AnswerActions:
     def commands(self) -> list[Command]:
         """All of the group ``answer``."""
         return [
-            self._answer("answer.round", "All looked at: nothing above, no life", "Alt+N", edits.nothing_seen),
-            self._answer("answer.sound", "Sounded and looked for cracks: sound", "Alt+S", edits.sounds_sound),
-            self._answer("answer.leave", "Leave and season settled, people told", "Alt+L", edits.leave_given),
-            self._answer("answer.ground", "Ground looked at: what counts is drawn", "Alt+G", edits.all_drawn),
-            Command("answer.species", "Say what tree it is", "Alt+Y", self.say_species),
-            Command("answer.next", "Next open question", "F3", self.settle_next, lambda: bool(self.open_questions())),
+            self._answer("answer.round", tr("All looked at: nothing above, no life"), "Alt+N", edits.nothing_seen),
+            self._answer("answer.sound", tr("Sounded and looked for cracks: sound"), "Alt+S", edits.sounds_sound),
+            self._answer("answer.leave", tr("Leave and season settled, people told"), "Alt+L", edits.leave_given),
+            self._answer("answer.ground", tr("Ground looked at: what counts is drawn"), "Alt+G", edits.all_drawn),
+            Command("answer.species", tr("Say what tree it is"), "Alt+Y", self.say_species),
+            Command(
+                "answer.next", tr("Next open question"), "F3", self.settle_next, lambda: bool(self.open_questions())
+            ),
         ]
 
     def _answer(self, name: str, title: str, keys: str, how: Callable[[Job, str], Job]) -> Command:

@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtCore import QProcess
 
 from ...job.files import OTHERS, is_job_file
+from ...job.language import tr
 from .desk import Desk
 from .job_actions import JobActions
 from .list_actions import ListActions
@@ -32,7 +33,7 @@ class Arrivals:
     def take(self, paths: Sequence[Path]) -> None:
         """Each file to its reader by its name."""
         if len(paths) > MOST:
-            self.desk.message.refuse(f"{len(paths)} files at once; accepted: up to {MOST}.")
+            self.desk.message.refuse(tr("{count} files at once; accepted: up to {most}.", count=len(paths), most=MOST))
             return
         jobs = [path for path in paths if is_job_file(path)]
         for place, path in enumerate(jobs):
@@ -49,5 +50,5 @@ class Arrivals:
         command = ["-m", "plain_compass.cli", "open", "--new-window", str(path)]
         started, _ = QProcess.startDetached(sys.executable, command)
         if not started:
-            self.desk.message.refuse(f"No window of its own could be opened for {path.name}.")
+            self.desk.message.refuse(tr("No window of its own could be opened for {name}.", name=path.name))
         return bool(started)

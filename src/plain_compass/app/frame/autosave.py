@@ -9,6 +9,7 @@ from PySide6.QtCore import QObject, QTimer
 
 from ...core.base.errors import PlainCompassError
 from ...job.document import Job
+from ...job.language import tr
 from .recovery import Recovery
 from .store import Store
 
@@ -63,7 +64,7 @@ class Autosave(QObject):
         try:
             self.recovery.keep(job, store.raw, store.path, store.hash, becoming)
         except (PlainCompassError, ValueError, RecursionError) as error:
-            self._failed(f"Your latest changes are not on disk yet: {error}")
+            self._failed(tr("Your latest changes are not on disk yet: {error}", error=error))
             return False
         self._kept, self._told = job, ""
         return True

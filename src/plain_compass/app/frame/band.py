@@ -11,7 +11,9 @@ from PySide6.QtWidgets import QWidget
 from ...core.assess import RECKONING
 from ...core.base.levels import GROUPS, FindingKind, Level
 from ...core.judge.findings import Finding
+from ...job.language import tr
 from ...job.words import Speech
+from ...job.words.catalogue import level_word
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, level_colour, pen
 
@@ -53,11 +55,11 @@ def strip_of(findings: tuple[Finding, ...], group: str) -> Strip:
     ruling = judged[0] if judged else next(iter(mine), None)
     peg = next((f for f in judged if f.kind == FindingKind.LIMIT and f.margin is not None), None)
     level = Level.UNKNOWN if ruling is None else ruling.level
-    word = "not judged" if ruling is None else level.value
+    word = tr("not judged") if ruling is None else level_word(level)
     if any(f.is_pending or f.id.startswith(RECKONING) for f in judged[:1]):
-        word = "reckoning"
+        word = tr("reckoning")
     elif level == Level.CLEAR and any(f.is_open for f in mine):
-        word = "to do"
+        word = tr("to do")
     return Strip(group, ruling, peg, level, word)
 
 
@@ -131,7 +133,7 @@ class MarginBand(QWidget):
         self.palette_in_use: Palette = LIGHT
         self._strips = [strip_of((), group) for group in GROUPS]
         self._speech = Speech()
-        self.setAccessibleName("Margins")
+        self.setAccessibleName(tr("Margins"))
         self.setFixedHeight(62)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
 

@@ -6,18 +6,19 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from ...job.fields import choice_at
+from ...job.language import tr
 from ...job.tables import practices, species_table
 from ..drawing.palette import font
 from .field_names import own_name
 from .store import Snapshot, Store
 
 TABLES = {
-    "tree.species": lambda: {key: wood.name for key, wood in species_table().items()},
-    "practice": lambda: {key: practice.name for key, practice in practices().items()},
+    "tree.species": lambda: {key: tr(wood.name) for key, wood in species_table().items()},
+    "practice": lambda: {key: tr(practice.name) for key, practice in practices().items()},
 }
 LABELS = {
-    "tree.species": ("species", "Sets density, strength and readiness to split."),
-    "practice": ("practice", "The school whose ranges the design is held against."),
+    "tree.species": (tr("species"), tr("Sets density, strength and readiness to split.")),
+    "practice": (tr("practice"), tr("The school whose ranges the design is held against.")),
 }
 
 

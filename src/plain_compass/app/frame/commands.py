@@ -9,6 +9,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QMenu, QToolButton, QWidget
 
+from .fitted_button import FittedButton
+
 
 def always() -> bool:
     """Can be done at any time."""
@@ -75,7 +77,7 @@ class Commands:
 
     def button(self, name: str, text: str = "") -> QToolButton:
         """A button for a command; it follows the command's title and enablement."""
-        button = QToolButton()
+        button = FittedButton()
         action = self._actions[name]
         command = self._commands[name]
         button.setObjectName(f"button:{name}")

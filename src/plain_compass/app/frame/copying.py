@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QBuffer, QByteArray, QMimeData, QSize, Qt
 from PySide6.QtGui import QGuiApplication, QPainter, QPixmap
 
+from ...job.language import tr
 from .desk import Desk
 from .page import Picture
 
@@ -49,7 +50,7 @@ def svg_of(pictures: tuple[Picture, ...]) -> bytes:
 def copy_picture(desk: Desk) -> None:
     """Copy as a picture."""
     QGuiApplication.clipboard().setPixmap(picture_of(desk.page.pictures()))
-    desk.message.tell("The drawing is on the clipboard as a picture.")
+    desk.message.tell(tr("The drawing is on the clipboard as a picture."))
 
 
 def copy_svg(desk: Desk) -> None:
@@ -59,4 +60,4 @@ def copy_svg(desk: Desk) -> None:
     mime.setData("image/svg+xml", content)
     mime.setText(content.decode("utf-8"))
     QGuiApplication.clipboard().setMimeData(mime)
-    desk.message.tell("The drawing is on the clipboard as SVG.")
+    desk.message.tell(tr("The drawing is on the clipboard as SVG."))

@@ -10,6 +10,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QRegion
 from PySide6.QtWidgets import QToolTip, QWidget
 
 from ...core.base.levels import Group
+from ...job.language import tr
 from ..drawing.canvas import Canvas
 from ..drawing.dimensions import paint_dimensions
 from ..drawing.layout import Grip, Layout
@@ -206,7 +207,7 @@ class DrawingView(QWidget):
             path, self._dragged = self._dragged.path, None
             field = self.fields.edits.get(path)
             name = field.accessibleName() if field else path
-            self.store.finish(f"{name} dragged")
+            self.store.finish(tr("{name} dragged", name=name))
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         """Zoom about the pointer."""

@@ -11,6 +11,7 @@ from ...core.base.errors import PlainCompassError
 from ...core.judge.unmeasured import lacking_of
 from ...job import edits
 from ...job.document import Job
+from ...job.language import tr
 from ...job.units import UNITS
 from ...job.words import vocabularies
 from .commands import Command
@@ -44,27 +45,29 @@ class EditActions:
         return [
             Command(
                 "edit.undo",
-                lambda: f"Undo {store.history.undo_title}".strip(),
+                lambda: tr("Undo {undo_title}", undo_title=store.history.undo_title).strip(),
                 "Ctrl+Z",
                 store.undo,
                 lambda: bool(store.history.undo_title),
             ),
             Command(
                 "edit.redo",
-                lambda: f"Redo {store.history.redo_title}".strip(),
+                lambda: tr("Redo {redo_title}", redo_title=store.history.redo_title).strip(),
                 "Ctrl+Shift+Z",
                 store.redo,
                 lambda: bool(store.history.redo_title),
             ),
-            Command("tree.add", "Add a tree", "Ctrl+T", self.add_tree),
-            Command("tree.rename", "Rename this tree…", "", self.rename_tree),
-            Command("tree.remove", "Remove this tree", "", self.remove_tree, lambda: len(store.snapshot.job.trees) > 1),
-            Command("tree.redesign", "Begin this cut afresh from the practice", "Ctrl+R", self.redesign),
-            Command("cut.suggest", "Suggest…", "Ctrl+G", self.suggest),
-            Command("practice.read", "Practices…", "", self.read_practices),
-            Command("wedge.add", "Add wedge", "Alt+W", self.add_wedge, lambda: len(self._seats()) < MOST_WEDGES),
-            Command("wedge.remove", "Remove wedge", "Alt+R", self.remove_wedge, lambda: bool(self._seats())),
-            Command("wedge.stack", "Two on each other", "Alt+D", self.stack_wedge, lambda: bool(self._seats())),
+            Command("tree.add", tr("Add a tree"), "Ctrl+T", self.add_tree),
+            Command("tree.rename", tr("Rename this tree…"), "", self.rename_tree),
+            Command(
+                "tree.remove", tr("Remove this tree"), "", self.remove_tree, lambda: len(store.snapshot.job.trees) > 1
+            ),
+            Command("tree.redesign", tr("Begin this cut afresh from the practice"), "Ctrl+R", self.redesign),
+            Command("cut.suggest", tr("Suggest…"), "Ctrl+G", self.suggest),
+            Command("practice.read", tr("Practices…"), "", self.read_practices),
+            Command("wedge.add", tr("Add wedge"), "Alt+W", self.add_wedge, lambda: len(self._seats()) < MOST_WEDGES),
+            Command("wedge.remove", tr("Remove wedge"), "Alt+R", self.remove_wedge, lambda: bool(self._seats())),
+            Command("wedge.stack", tr("Two on each other"), "Alt+D", self.stack_wedge, lambda: bool(self._seats())),
         ]
 
     def suggest(self) -> Any:
@@ -73,7 +76,9 @@ class EditActions:
         lacking = lacking_of(snapshot.plan.tree)
         if lacking:
             words = snapshot.speech.tell(lacking)
-            self.desk.message.refuse(f"No cut is suggested for a tree that is not measured: {words} first.")
+            self.desk.message.refuse(
+                tr("No cut is suggested for a tree that is not measured: {words} first.", words=words)
+            )
             return None
         self.desk.show_step("cut")
         return cast(Suggesting, self.desk.page).suggest()
@@ -104,31 +109,33 @@ class EditActions:
 
     def add_wedge(self) -> None:
         """One more wedge."""
-        self._edit("wedge added", edits.add_wedge(self.store.snapshot.job, self.store.tree_id))
+        self._edit(tr("wedge added"), edits.add_wedge(self.store.snapshot.job, self.store.tree_id))
 
     def remove_wedge(self) -> None:
         """One wedge less."""
         self._edit(
-            "wedge removed", edits.remove_wedge(self.store.snapshot.job, self.store.tree_id, self._picked_wedge())
+            tr("wedge removed"), edits.remove_wedge(self.store.snapshot.job, self.store.tree_id, self._picked_wedge())
         )
 
     def stack_wedge(self) -> None:
         """One wedge in the seat, or two on each other."""
         self._edit(
-            "wedges on each other",
+            tr("wedges on each other"),
             edits.toggle_stacked(self.store.snapshot.job, self.store.tree_id, self._picked_wedge()),
         )
 
     def add_tree(self) -> None:
         """One more tree, and look at it: what is to be measured first has the keyboard."""
         job, tree_id = edits.add_tree(self.store.snapshot.job)
-        self._edit(f"tree {tree_id} added", job, tree_id)
+        self._edit(tr("tree {tree_id} added", tree_id=tree_id), job, tree_id)
         self.desk.show_step("look")
         to_measure(self.desk.frame)
 
     def ask_name(self) -> str:
         """A new name for the tree; empty for none."""
-        name, ok = QInputDialog.getText(self.desk.frame, "Rename tree", "Name of the tree", text=self.store.tree_id)
+        name, ok = QInputDialog.getText(
+            self.desk.frame, tr("Rename tree"), tr("Name of the tree"), text=self.store.tree_id
+        )
         return name if ok else ""
 
     def rename_tree(self) -> None:
@@ -138,7 +145,9 @@ class EditActions:
             return
         try:
             self._edit(
-                f"tree called {name}", edits.rename_tree(self.store.snapshot.job, self.store.tree_id, name), name
+                tr("tree called {name}", name=name),
+                edits.rename_tree(self.store.snapshot.job, self.store.tree_id, name),
+                name,
             )
         except PlainCompassError as error:
             self.desk.message.refuse(self.store.snapshot.speech.error(error))
@@ -147,11 +156,11 @@ class EditActions:
         """This tree out of the job; undo brings it back."""
         gone = self.store.tree_id
         job = edits.remove_tree(self.store.snapshot.job, gone)
-        self._edit(f"tree {gone} removed", job, job.trees[0].id)
+        self._edit(tr("tree {gone} removed", gone=gone), job, job.trees[0].id)
 
     def redesign(self) -> None:
         """The cut begun afresh."""
-        self._edit("cut begun afresh", edits.redesigned(self.store.snapshot.job, self.store.tree_id))
+        self._edit(tr("cut begun afresh"), edits.redesigned(self.store.snapshot.job, self.store.tree_id))
 
     def next_units(self) -> None:
         """Metric to imperial and back."""

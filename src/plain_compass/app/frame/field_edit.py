@@ -11,11 +11,13 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...core.judge.unmeasured import STAND_INS
 from ...job.fields import quantity_at
+from ...job.language import tr
 from ...job.stump_rows import Planned, planned_words
 from ...job.tree_readings import path_taken
 from ...job.typed import Typed, TypedError, parse_typed
 from ...job.units import EXAMPLES
 from ...job.words import Speech
+from ...job.words.catalogue import capital
 from ..drawing.palette import font
 from .field_names import own_name
 from .store import Snapshot, Store, now
@@ -73,7 +75,7 @@ class FieldEdit(QLineEdit):
             self._unmeasured = bare
             self.setFont(font(11, narrow=True) if bare else font(14))
             self._mark("unmeasured", bare)
-            self.setPlaceholderText("not measured" if bare else "not taken" if self.quantity.optional else "")
+            self.setPlaceholderText(tr("not measured") if bare else tr("not taken") if self.quantity.optional else "")
 
     def _show_planned(self, snapshot: Snapshot) -> None:
         """Where a stump was not read yet: what was planned, pale."""
@@ -83,7 +85,7 @@ class FieldEdit(QLineEdit):
             self.setFont(font(11, narrow=True) if bare else font(14))
             self._mark("unmeasured", bare)
         planned = planned_words(self.path.removeprefix(READ), Planned(snapshot.plan, snapshot.result, snapshot.speech))
-        self.setPlaceholderText(f"plan {planned}" if planned else "not read")
+        self.setPlaceholderText(tr("plan {planned}", planned=planned) if planned else tr("not read"))
 
     def _formatted(self, snapshot: Snapshot) -> str:
         value = snapshot.value(self.path)
@@ -93,19 +95,26 @@ class FieldEdit(QLineEdit):
 
     def _explain(self, speech: Speech) -> None:
         self._speech, quantity = speech, self.quantity
-        name = "girth" if self._as_girth else speech.label(quantity)
+        name = tr("girth") if self._as_girth else speech.label(quantity)
         scale = math.pi if self._as_girth else 1.0
         low, high = (speech.show(bound * scale, quantity.kind) for bound in (quantity.low, quantity.high))
-        more = ", or a value ± its spread" if self.path.startswith("tree.") else ""
+        more = tr(", or a value ± its spread") if self.path.startswith("tree.") else ""
         self.setToolTip(
-            f"{name[:1].upper()}{name[1:]}: {speech.say(quantity.help)}\n"
-            f"Type for example {EXAMPLES[quantity.kind]}{more}. Accepted: {low} to {high}. Arrow keys move it."
+            tr(
+                "{name}: {help}\nType for example {examples}{more}. Accepted: {low} to {high}. Arrow keys move it.",
+                name=capital(name),
+                help=speech.say(quantity.help),
+                examples=EXAMPLES[quantity.kind],
+                more=more,
+                low=low,
+                high=high,
+            )
             + "".join(f"\n{meaning}" for meaning in speech.meanings(quantity.label))
         )
         self._label = name
         self.setAccessibleDescription(speech.say(quantity.help))
         self._unmeasured = False
-        self.setPlaceholderText("not taken" if quantity.optional else "")
+        self.setPlaceholderText(tr("not taken") if quantity.optional else "")
 
     def _entered(self) -> None:
         """Set; from something that was not measured yet one walks on to the next that is not."""
@@ -132,12 +141,12 @@ class FieldEdit(QLineEdit):
         self._mark_wrong(False)
         self.refresh(self.store.snapshot)
         if typed is not None and typed.guessed:
-            self.store.told.emit(f"“{text}” is read as {self.text()}.")
+            self.store.told.emit(tr("“{text}” is read as {what}.", text=text, what=self.text()))
         return True
 
     def _keep(self, typed: Typed | None) -> bool:
         """Set the value; one typed with its spread, or in paces, is kept as a reading."""
-        title = f"{self.accessibleName()} {self.text().strip() or 'not taken'}"
+        title = f"{self.accessibleName()} {self.text().strip() or tr('not taken')}"
         if typed is None:
             return self.store.set(self.path, None, title)
         spread = typed.spread
@@ -214,7 +223,7 @@ class FieldEdit(QLineEdit):
         moved = min(max(moved, quantity.low), quantity.high)
         if quantity.kind == "count":
             moved = int(moved)
-        self.store.set(self.path, moved, f"{self.accessibleName()} moved")
+        self.store.set(self.path, moved, tr("{name} moved", name=self.accessibleName()))
         self.setModified(False)
 
     def focusInEvent(self, event: QFocusEvent) -> None:

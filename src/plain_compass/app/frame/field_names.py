@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from ...job.language import tr
 from .store import Snapshot
 
 EDGE = re.compile(r"(tree\.crown\.readings\.\d+)\.radius_m")
@@ -14,6 +15,10 @@ def own_name(label: str, path: str, snapshot: Snapshot) -> str:
     """The label of a field, with the bearing of a crown's edge, or its number where it is one of several."""
     edge = EDGE.fullmatch(path)
     if edge is not None:
-        return f"{label} at {snapshot.speech.show(snapshot.value(f'{edge[1]}.bearing_deg'), 'bearing')}"
+        return tr(
+            "{label} at {value}",
+            label=label,
+            value=snapshot.speech.show(snapshot.value(f"{edge[1]}.bearing_deg"), "bearing"),
+        )
     numbers = PLACE.findall(path)
     return f"{label} {int(numbers[-1]) + 1}" if numbers else label

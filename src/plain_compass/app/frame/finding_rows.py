@@ -15,7 +15,9 @@ from ...core.base.levels import FindingKind, Level
 from ...core.judge.findings import Finding
 from ...core.judge.places import where_of
 from ...job.fields import label_of
+from ...job.language import tr
 from ...job.words import Speech
+from ...job.words.catalogue import level_word
 
 Paragraph: TypeAlias = tuple[str, int, bool]
 """Text, size, and whether it is strong."""
@@ -44,10 +46,10 @@ class Row:
         """The whole row as one text, as a screen reader tells it."""
         text = " ".join(text for text, _, _ in self.paragraphs)
         if self.kind == "finding" and self.finding is not None:
-            return f"{self.finding.level}: {text}"
+            return f"{level_word(self.finding.level)}: {text}"
         if self.kind == "duty" and self.finding is not None:
-            return f"{'to do' if self.finding.done is None else 'done'}: {text}"
-        return {"mend": f"way out: {text}", "fold": f"fold: {text}"}.get(self.kind, text)
+            return f"{tr('to do') if self.finding.done is None else tr('done')}: {text}"
+        return {"mend": tr("way out: {text}", text=text), "fold": tr("fold: {text}", text=text)}.get(self.kind, text)
 
 
 def rows_of(
@@ -112,7 +114,9 @@ def _ways_out(finding: Finding, mends: Mapping[str, Mends] | None, speech: Speec
 
 def _mend(number: int, mend: Mend, speech: Speech) -> Iterator[Paragraph]:
     yield f"{number}  {speech.phrase(mend.words)}", 13, True
-    moved = [f"{speech.named('groups', f.group).lower()} {f.level}" for f in mend.moves if f.level != Level.CLEAR]
+    moved = [
+        f"{speech.named('groups', f.group).lower()} {level_word(f.level)}" for f in mend.moves if f.level != Level.CLEAR
+    ]
     if moved:
         yield speech.say("then ") + ", ".join(dict.fromkeys(moved)), 12, False
 
@@ -132,7 +136,7 @@ def _leads_to(finding: Finding, speech: Speech) -> str:
     """The step and the field that settle what is unknown; a click goes there."""
     where = where_of(finding.id)
     name = speech.say(label_of(where.field)) if where.field else ""
-    return f"→ {where.step.capitalize()}{': ' + name if name else ''}"
+    return f"→ {tr(where.step.capitalize())}{': ' + name if name else ''}"
 
 
 def _duty(finding: Finding, speech: Speech) -> Iterator[Paragraph]:
@@ -140,7 +144,7 @@ def _duty(finding: Finding, speech: Speech) -> Iterator[Paragraph]:
     if finding.done is None:
         yield speech.phrase(finding.change), 12, False
     else:
-        yield f"done: {finding.done.who or 'somebody'}, {finding.done.at}", 12, False
+        yield tr("done: {who}, {at}", who=finding.done.who or tr("somebody"), at=finding.done.at), 12, False
 
 
 def small_print(finding: Finding, speech: Speech) -> str:
@@ -150,5 +154,5 @@ def small_print(finding: Finding, speech: Speech) -> str:
     odds = speech.tell("column.reckoning") if finding.is_pending else speech.odds(finding).rstrip(".")
     parts = [odds, speech.compared(finding), speech.named("sources", finding.source)]
     if finding.indicative:
-        parts.append("indicative")
+        parts.append(tr("indicative"))
     return " · ".join(part for part in parts if part)

@@ -25,6 +25,7 @@ from PySide6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOpti
 from ...core.advice.mend import Mend, Mends
 from ...core.base.levels import FindingKind
 from ...core.judge.findings import Finding
+from ...job.language import tr
 from ...job.words import Speech
 from ..drawing.marks import paint_level, paint_tick
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
@@ -178,7 +179,7 @@ class FindingsList(QListView):
         self._settle.timeout.connect(self._lay_out_anew)
         self.setModel(self.findings_model)
         self.setItemDelegate(self.delegate)
-        self.setAccessibleName("Findings, worst first")
+        self.setAccessibleName(tr("Findings, worst first"))
         self.setMouseTracking(True)
         self.viewport().setAttribute(Qt.WidgetAttribute.WA_Hover)
         self.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
 from ...job.first_tree import STEPS, Progress, next_step, words_of
+from ...job.language import tr
 from ..drawing.palette import font
 from .commands import Commands
+from .fitted_button import FittedButton
 from .plain_label import PlainLabel
 from .settings import Settings
 from .store import Snapshot, Store
@@ -22,7 +24,7 @@ class FirstTree(QFrame):
         super().__init__(parent)
         self.store, self.settings, self.commands = store, settings, commands
         self.setObjectName("guide")
-        self.setAccessibleName("First tree")
+        self.setAccessibleName(tr("First tree"))
         self._there: frozenset[str] = frozenset()
         self._seen: frozenset[str] = frozenset()
         self.at: int | None = 0
@@ -30,11 +32,11 @@ class FirstTree(QFrame):
         self.title.setFont(font(14, strong=True))
         self.words.setFont(font(14))
         self.words.setWordWrap(True)
-        self.words.setAccessibleName("What to do next")
-        self.lead, self.end = QToolButton(), QToolButton()
-        self.lead.setText("Take me there")
+        self.words.setAccessibleName(tr("What to do next"))
+        self.lead, self.end = FittedButton(), FittedButton()
+        self.lead.setText(tr("Take me there"))
         self.lead.clicked.connect(lambda _=False: self._go())
-        self.end.setText("Close for good")
+        self.end.setText(tr("Close for good"))
         self.end.clicked.connect(lambda _=False: self.close_for_good())
         for button in (self.lead, self.end):
             button.setProperty("framed", True)
@@ -77,12 +79,12 @@ class FirstTree(QFrame):
         progress = Progress(snapshot.plan, snapshot.result, ground_looked, is_own, self._seen)
         self.at = next_step(progress)
         if self.at is None:
-            self.title.setText("First tree: done")
-            self.words.setText("You have planned a tree from the first measurement to its card.")
+            self.title.setText(tr("First tree: done"))
+            self.words.setText(tr("You have planned a tree from the first measurement to its card."))
             self.lead.hide()
             return
         self.lead.show()
-        self.title.setText(f"First tree: {self.at + 1} of {len(STEPS)}")
+        self.title.setText(tr("First tree: {at} of {count}", at=self.at + 1, count=len(STEPS)))
         self.words.setText(snapshot.speech.phrase(words_of(STEPS[self.at], progress)))
 
     def _go(self) -> None:

@@ -20,6 +20,7 @@ from ...job.disk import JobFileError, content_hash, hash_on_disk, write_atomical
 from ...job.document import Job, TreePlan
 from ...job.fields import quantity_at, root_of
 from ...job.files import Opened, job_bytes, merged
+from ...job.language import tr
 from ...job.spreads import judged_before, judged_tree
 from ...job.words import Speech
 from ..drawing.shapes import Shapes
@@ -180,7 +181,7 @@ class HeldDocument(QObject):
             # Fields that only one of the two knows are kept, whichever is gone on with.
             self.raw = merged(other.raw, opened.raw)
             before = State(other.job, other.job.trees[0].id)
-            title = "taking the file as it is" if opened is on_file else "bringing back unsaved work"
+            title = tr("taking the file as it is") if opened is on_file else tr("bringing back unsaved work")
             self.history = History([before, self.history.now], ["", title], 1)
         self._tell_all()
 
@@ -200,10 +201,12 @@ class HeldDocument(QObject):
         job = self.history.now.job
         content = job_bytes(job, self.raw)
         if not over and path == self.path and hash_on_disk(path) not in ("", self.hash):
-            raise ChangedElsewhereError(f"{path.name} has been changed by somebody else since it was read here.")
+            raise ChangedElsewhereError(
+                tr("{name} has been changed by somebody else since it was read here.", name=path.name)
+            )
         self.saving.emit(content_hash(content))
         write_atomically(path, content, over_read_only=over_read_only)
         self.path, self.saved, self.hash = path, job, content_hash(content)
         self.saved_whole.emit()
         self._tell_all()
-        self.told.emit(f"Saved as {path.name}.")
+        self.told.emit(tr("Saved as {name}.", name=path.name))

@@ -27,6 +27,7 @@ from PySide6.QtWidgets import (
 )
 
 from ...job import handbook
+from ...job.language import tr
 from ..drawing.palette import Palette, font
 from ..drawing.rich_text import give_room
 from .findings_list import FindingsList
@@ -44,7 +45,7 @@ MARGIN_PX = 18.0
 """Round a page."""
 PICTURE = "picture"
 """What the picture of a page is called inside it."""
-KINDS = {"group": "peg", "finding": "finding", "form": "cut", "field": "field", "term": "word"}
+KINDS = {"group": tr("peg"), "finding": tr("finding"), "form": tr("cut"), "field": tr("field"), "term": tr("word")}
 """What a row is about where its title alone would not say it."""
 ID = Qt.ItemDataRole.UserRole
 """Where a row keeps which page it is."""
@@ -105,24 +106,24 @@ class HelpWindow(QDialog):
     def __init__(self, snapshot: Snapshot, page: str, colours: Palette, parent: QWidget) -> None:
         super().__init__(parent)
         self.snapshot, self.colours, speech = snapshot, colours, snapshot.speech
-        self.setWindowTitle("Handbook")
+        self.setWindowTitle(tr("Handbook"))
         self.setObjectName("page")
         self.texts = {id: handbook.page(id, speech) for id in handbook.page_ids()}
         self.at, self.before, self._under = "", list[str](), parent
-        self.typed = NarrowingEdit(16, "Find in the handbook", "Words to find in the handbook", PAGE_ROWS)
+        self.typed = NarrowingEdit(16, tr("Find in the handbook"), tr("Words to find in the handbook"), PAGE_ROWS)
         self.list = QListWidget()
         self.list.setObjectName("helpPages")
-        self.list.setAccessibleName("Pages of the handbook")
+        self.list.setAccessibleName(tr("Pages of the handbook"))
         self.list.setFont(font(14))
         self.list.setWordWrap(True)
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.text = QTextBrowser()
         self.text.setObjectName("helpText")
-        self.text.setAccessibleName("Page of the handbook")
+        self.text.setAccessibleName(tr("Page of the handbook"))
         self.text.setFont(font(15))
         self.text.setOpenLinks(False)
-        self.back = QPushButton("Back")
+        self.back = QPushButton(tr("Back"))
         self.back.setShortcut("Alt+Left")
         self.back.setAutoDefault(False)
         self._compose()

@@ -5,13 +5,14 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
+from ...job.language import tr
 from ..drawing.palette import font
 from .plain_label import PlainLabel
 from .store import Store
 
 SIZE_PX = (460, 420)
 """A dozen steps at a time."""
-BEGINNING = "as it was opened"
+BEGINNING = tr("as it was opened")
 
 
 class HistoryList(QDialog):
@@ -20,20 +21,22 @@ class HistoryList(QDialog):
     def __init__(self, store: Store, parent: QWidget) -> None:
         super().__init__(parent)
         self.store = store
-        self.setWindowTitle("Steps so far")
+        self.setWindowTitle(tr("Steps so far"))
         self.setObjectName("page")
         self.list = QListWidget()
         self.list.setFont(font(14))
-        self.list.setAccessibleName("Steps so far, the latest first")
+        self.list.setAccessibleName(tr("Steps so far, the latest first"))
         history = store.history
         for at in range(len(history.states) - 1, -1, -1):
-            taken_back = "  (taken back)" if at > history.at else ""
+            taken_back = tr("  (taken back)") if at > history.at else ""
             item = QListWidgetItem(f"{history.titles[at] or BEGINNING}{taken_back}")
             item.setData(Qt.ItemDataRole.UserRole, at)
             self.list.addItem(item)
         self.list.setCurrentRow(len(history.states) - 1 - history.at)
         self.list.itemActivated.connect(lambda _: self.go())
-        told = PlainLabel("Enter goes to a step, Escape stays. A change made there takes the place of what follows.")
+        told = PlainLabel(
+            tr("Enter goes to a step, Escape stays. A change made there takes the place of what follows.")
+        )
         told.setFont(font(13))
         told.setWordWrap(True)
         whole = QVBoxLayout(self)

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QGridLayout, QLabel, QToolButton, QWidget
 
 from ...job.fields import is_choice
+from ...job.language import tr
 from ...job.lists import LISTS
 from ..drawing.palette import font
 from .choice_edit import ChoiceEdit
@@ -38,6 +39,7 @@ class ItemRow(QWidget):
             editor.setMinimumWidth(40)
             label = PlainLabel()
             label.setFont(font(12, narrow=True))
+            label.setWordWrap(True)
             label.setBuddy(editor)
             # The last one takes what is left of its row.
             span = IN_A_ROW - column if place == len(what.fields) - 1 else 1
@@ -49,8 +51,8 @@ class ItemRow(QWidget):
         gone = QToolButton()
         gone.setText("✕")
         gone.setObjectName(f"remove:{path}")
-        gone.setToolTip(f"Remove {what.name} {int(number) + 1}")
-        gone.setAccessibleName(f"Remove {what.name} {int(number) + 1}")
+        gone.setToolTip(tr("Remove {name} {number}", name=what.name, number=int(number) + 1))
+        gone.setAccessibleName(tr("Remove {name} {number}", name=what.name, number=int(number) + 1))
         gone.clicked.connect(remove)
         grid.addWidget(gone, 1, IN_A_ROW)
 

@@ -13,13 +13,14 @@ from ...job.disk import ReadOnlyFileError, beside, file_name
 from ...job.document import SUFFIX, Job
 from ...job.edits import new_job
 from ...job.files import Opened, read_job
+from ...job.language import tr
 from .commands import Command
 from .desk import Desk
 from .field_edit import to_measure
 from .kept_work import KeptWork
 from .store import ChangedElsewhereError
 
-FILTER = f"Plain Compass jobs (*{SUFFIX});;All files (*)"
+FILTER = tr("Plain Compass jobs (*{suffix});;All files (*)", suffix=SUFFIX)
 
 
 class JobActions:
@@ -31,33 +32,35 @@ class JobActions:
     def commands(self) -> list[Command]:
         """The commands of the group ``job``."""
         return [
-            Command("job.new", "New job", "Ctrl+N", self.new),
-            Command("job.open", "Open job…", "Ctrl+O", self.open),
-            Command("job.demo", "Open the demo job", "", self.demo),
-            Command("job.coupe", "Open the demo's coupe", "", self.coupe),
-            Command("job.save", "Save", "Ctrl+S", self.save),
-            Command("job.save_as", "Save as…", "Ctrl+Shift+S", self.save_as),
-            Command("job.quit", "Quit", "Ctrl+Q", self.desk.close),
+            Command("job.new", tr("New job"), "Ctrl+N", self.new),
+            Command("job.open", tr("Open job…"), "Ctrl+O", self.open),
+            Command("job.demo", tr("Open the demo job"), "", self.demo),
+            Command("job.coupe", tr("Open the demo's coupe"), "", self.coupe),
+            Command("job.save", tr("Save"), "Ctrl+S", self.save),
+            Command("job.save_as", tr("Save as…"), "Ctrl+Shift+S", self.save_as),
+            Command("job.quit", tr("Quit"), "Ctrl+Q", self.desk.close),
         ]
 
     # Dialogs -------------------------------------------------------------------------------------------
 
     def ask_open(self) -> str:
         """Which file to open; empty for none."""
-        return QFileDialog.getOpenFileName(self.desk.frame, "Open job", self._folder(), FILTER)[0]
+        return QFileDialog.getOpenFileName(self.desk.frame, tr("Open job"), self._folder(), FILTER)[0]
 
     def ask_save(self, suggestion: str) -> str:
         """Where to save; empty for nowhere."""
-        return QFileDialog.getSaveFileName(self.desk.frame, "Save job as", f"{self._folder()}/{suggestion}", FILTER)[0]
+        return QFileDialog.getSaveFileName(
+            self.desk.frame, tr("Save job as"), f"{self._folder()}/{suggestion}", FILTER
+        )[0]
 
     def ask_unsaved(self) -> str:
         """``save``, ``keep`` or ``stay``, when the window is closed over unsaved work."""
         box = QMessageBox(self.desk.frame)
-        box.setText("This job has work that its file does not have.")
-        box.setInformativeText("Kept work is there again when Plain Compass starts next.")
-        save = box.addButton("Save", QMessageBox.ButtonRole.AcceptRole)
-        keep = box.addButton("Keep for next time", QMessageBox.ButtonRole.DestructiveRole)
-        box.addButton("Go on working", QMessageBox.ButtonRole.RejectRole)
+        box.setText(tr("This job has work that its file does not have."))
+        box.setInformativeText(tr("Kept work is there again when Plain Compass starts next."))
+        save = box.addButton(tr("Save"), QMessageBox.ButtonRole.AcceptRole)
+        keep = box.addButton(tr("Keep for next time"), QMessageBox.ButtonRole.DestructiveRole)
+        box.addButton(tr("Go on working"), QMessageBox.ButtonRole.RejectRole)
         box.exec()
         return {save: "save", keep: "keep"}.get(box.clickedButton(), "stay")  # type: ignore[call-overload, no-any-return]
 
@@ -65,13 +68,13 @@ class JobActions:
         """``beside``, ``theirs``, ``over`` or ``stay``, when somebody else has written the file."""
         box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
-        box.setText(f"{path.name} has been changed by somebody else since it was read here.")
-        box.setInformativeText("Saving over it would lose what they did.")
+        box.setText(tr("{name} has been changed by somebody else since it was read here.", name=path.name))
+        box.setInformativeText(tr("Saving over it would lose what they did."))
         answers = {
-            box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole): "beside",
-            box.addButton("Take theirs (mine one undo away)", QMessageBox.ButtonRole.AcceptRole): "theirs",
-            box.addButton("Overwrite theirs", QMessageBox.ButtonRole.DestructiveRole): "over",
-            box.addButton("Go on working", QMessageBox.ButtonRole.RejectRole): "stay",
+            box.addButton(tr("Save beside it"), QMessageBox.ButtonRole.AcceptRole): "beside",
+            box.addButton(tr("Take theirs (mine one undo away)"), QMessageBox.ButtonRole.AcceptRole): "theirs",
+            box.addButton(tr("Overwrite theirs"), QMessageBox.ButtonRole.DestructiveRole): "over",
+            box.addButton(tr("Go on working"), QMessageBox.ButtonRole.RejectRole): "stay",
         }
         box.exec()
         return answers.get(box.clickedButton(), "stay")  # type: ignore[call-overload, no-any-return]
@@ -80,9 +83,9 @@ class JobActions:
         """Whether to write over a file that is read-only."""
         box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
-        box.setText(f"{path.name} is read-only: somebody did not want it changed.")
-        over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
-        box.addButton("Leave it as it is", QMessageBox.ButtonRole.RejectRole)
+        box.setText(tr("{name} is read-only: somebody did not want it changed.", name=path.name))
+        over = box.addButton(tr("Overwrite it"), QMessageBox.ButtonRole.DestructiveRole)
+        box.addButton(tr("Leave it as it is"), QMessageBox.ButtonRole.RejectRole)
         box.exec()
         return box.clickedButton() is over
 
@@ -131,8 +134,15 @@ class JobActions:
             self.desk.message.tell(brought_back)
         elif opened.unknown:
             count = len(opened.unknown)
-            fields = "field" if count == 1 else "fields"
-            self.desk.message.tell(f"{path.name} has {count} {fields} this version does not know; kept as they are.")
+            fields = tr("field") if count == 1 else tr("fields")
+            self.desk.message.tell(
+                tr(
+                    "{name} has {count} {fields} this version does not know; kept as they are.",
+                    name=path.name,
+                    count=count,
+                    fields=fields,
+                )
+            )
         return True
 
     def _leave_for(self, opened: Opened, path: Path | None) -> bool:
@@ -144,7 +154,7 @@ class JobActions:
             return False
         store.replace(opened, path)
         if unsaved:
-            self.desk.message.tell(f"Unsaved work on {kept_of} is kept: Job menu, Kept work.")
+            self.desk.message.tell(tr("Unsaved work on {kept} is kept: Job menu, Kept work.", kept=kept_of))
         return True
 
     def save(self) -> bool:
@@ -193,4 +203,4 @@ class JobActions:
             self.desk.message.refuse(str(error))
             return
         store.take_up(theirs, Opened(store.history.now.job, store.raw), path, file=theirs)
-        self.desk.message.tell(f"{path.name} is shown as it is now. Your own work is one undo away.")
+        self.desk.message.tell(tr("{name} is shown as it is now. Your own work is one undo away.", name=path.name))

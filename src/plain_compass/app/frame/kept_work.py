@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QMenu, QMessageBox
 
 from ...core.base.errors import PlainCompassError
 from ...job.files import Opened, read_job
+from ...job.language import tr
 from .desk import Desk
 from .recovery import Recovered
 
@@ -31,11 +32,13 @@ class KeptWork:
         assert kept.path is not None
         box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
-        box.setText(f"{kept.name} and unsaved work on it each hold something that the other has not.")
-        box.setInformativeText("Which one to go on with? The other stays one undo away.")
+        box.setText(tr("{name} and unsaved work on it each hold something that the other has not.", name=kept.name))
+        box.setInformativeText(tr("Which one to go on with? The other stays one undo away."))
         written = clock(kept.path.stat().st_mtime)
-        box.addButton(f"The file, written {written}", QMessageBox.ButtonRole.AcceptRole)
-        chosen = box.addButton(f"The unsaved work, kept {clock(kept.kept_at)}", QMessageBox.ButtonRole.AcceptRole)
+        box.addButton(tr("The file, written {written}", written=written), QMessageBox.ButtonRole.AcceptRole)
+        chosen = box.addButton(
+            tr("The unsaved work, kept {clock}", clock=clock(kept.kept_at)), QMessageBox.ButtonRole.AcceptRole
+        )
         box.exec()
         return "kept" if box.clickedButton() is chosen else "file"
 
@@ -52,7 +55,11 @@ class KeptWork:
             first = next(iter(found), None)
         told = self._take(first) if first else ""
         others = len(found) - (1 if told else 0)
-        more = f"Unsaved work on other jobs is kept too ({others}): Job menu, Kept work." if others else ""
+        more = (
+            tr("Unsaved work on other jobs is kept too ({others}): Job menu, Kept work.", others=others)
+            if others
+            else ""
+        )
         return " ".join(part for part in (told, more) if part)
 
     def of_file(self, path: Path) -> str:
@@ -74,7 +81,9 @@ class KeptWork:
         """An entry for everything kept."""
         found = self._worth_offering()
         for kept in found:
-            action = menu.addAction(f"{kept.name.replace('&', '&&')}, kept {clock(kept.kept_at)}")
+            action = menu.addAction(
+                tr("{name}, kept {clock}", name=kept.name.replace("&", "&&"), clock=clock(kept.kept_at))
+            )
             action.triggered.connect(lambda _=False, k=kept: self.open(k))
         menu.setEnabled(bool(found))
 
@@ -82,7 +91,7 @@ class KeptWork:
         """Put kept work in place of the job that is open, which is set aside if it has unsaved work itself."""
         if self.desk.store.unsaved and not self.desk.autosave.set_aside():
             return
-        self.desk.message.tell(self._take(kept) or "Another window of Plain Compass has taken that work up.")
+        self.desk.message.tell(self._take(kept) or tr("Another window of Plain Compass has taken that work up."))
 
     def _take(self, kept: Recovered) -> str:
         standing, on_file = kept.standing(), self._on_file(kept)
@@ -95,11 +104,13 @@ class KeptWork:
         store = self.desk.store
         if goes_on == "kept":
             store.take_up(kept.opened, on_file, kept.path)
-            also = " The file as it is now is one undo away." if standing == "both" else ""
-            return f"Unsaved work on {kept.name} was found and brought back. Save keeps it.{also}"
+            also = tr(" The file as it is now is one undo away.") if standing == "both" else ""
+            return tr(
+                "Unsaved work on {name} was found and brought back. Save keeps it.{also}", name=kept.name, also=also
+            )
         assert on_file is not None
         store.take_up(on_file, kept.opened, kept.path, file=on_file)
-        return f"{kept.name} is shown as its file has it. The unsaved work is one undo away."
+        return tr("{name} is shown as its file has it. The unsaved work is one undo away.", name=kept.name)
 
     @staticmethod
     def _on_file(kept: Recovered) -> Opened | None:

@@ -11,13 +11,14 @@ from PySide6.QtWidgets import QFileDialog
 from ...core.base.errors import PlainCompassError
 from ...job.disk import read_text, write_atomically
 from ...job.document import TreePlan
+from ...job.language import tr
 from ...job.readings_csv import readings_csv
 from ...job.tree_list import Progress, export_csv, import_in_steps
 from .commands import Command
 from .desk import Desk
 from .progress import followed
 
-FILTER = "Tables (*.csv);;All files (*)"
+FILTER = tr("Tables (*.csv);;All files (*)")
 
 
 class ListActions:
@@ -30,18 +31,18 @@ class ListActions:
     def commands(self) -> list[Command]:
         """The commands of the group ``list``."""
         return [
-            Command("list.import", "Add trees from a list (CSV)…", "", self.import_trees),
-            Command("list.export", "Tree list as CSV…", "", self.export_trees),
-            Command("list.readings", "Raw readings as CSV…", "", self.export_readings),
+            Command("list.import", tr("Add trees from a list (CSV)…"), "", self.import_trees),
+            Command("list.export", tr("Tree list as CSV…"), "", self.export_trees),
+            Command("list.readings", tr("Raw readings as CSV…"), "", self.export_readings),
         ]
 
     def ask_open(self) -> str:
         """Which list to read; empty for none."""
-        return QFileDialog.getOpenFileName(self.desk.frame, "Add trees from a list", str(Path.home()), FILTER)[0]
+        return QFileDialog.getOpenFileName(self.desk.frame, tr("Add trees from a list"), str(Path.home()), FILTER)[0]
 
     def ask_save(self, suggestion: str) -> str:
         """Where to write; empty for nowhere."""
-        return QFileDialog.getSaveFileName(self.desk.frame, "Save table", str(Path.home() / suggestion), FILTER)[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, tr("Save table"), str(Path.home() / suggestion), FILTER)[0]
 
     def import_trees(self, path: Path | None = None) -> bool:
         """Add the trees of a list; one that cannot be taken, or has an id that is there, changes nothing."""
@@ -57,21 +58,23 @@ class ListActions:
             self.desk.message.refuse(str(error))
             return False
         if made is None:
-            self.desk.message.tell("Cancelled; nothing was added.")
+            self.desk.message.tell(tr("Cancelled; nothing was added."))
             return False
         job = self.store.snapshot.job  # anew: the window was awake meanwhile
         twice = sorted({plan.id for plan in made} & {plan.id for plan in job.trees})
         if twice:
-            self.desk.message.refuse(f"Trees called {', '.join(twice)} are here already; nothing was added.")
+            self.desk.message.refuse(
+                tr("Trees called {names} are here already; nothing was added.", names=", ".join(twice))
+            )
             return False
-        self.store.edit(f"{len(made)} trees added", replace(job, trees=(*job.trees, *made)), made[0].id)
-        self.desk.message.tell(f"{len(made)} trees added from {path.name}.")
+        self.store.edit(tr("{count} trees added", count=len(made)), replace(job, trees=(*job.trees, *made)), made[0].id)
+        self.desk.message.tell(tr("{count} trees added from {name}.", count=len(made), name=path.name))
         return True
 
     def _read(self, steps: Iterator[Progress]) -> tuple[TreePlan, ...] | None:
         """The trees of a list, with progress where it takes long; None when the person has had enough."""
-        words = "Reading the list: each tree is assessed with a first cut."
-        last = followed(steps, self.desk.frame, "Add trees from a list", words)
+        words = tr("Reading the list: each tree is assessed with a first cut.")
+        last = followed(steps, self.desk.frame, tr("Add trees from a list"), words)
         return (last.plans or None) if last is not None else None
 
     def export_trees(self) -> None:
@@ -91,4 +94,4 @@ class ListActions:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return
-        self.desk.message.tell(f"Table written to {name}.")
+        self.desk.message.tell(tr("Table written to {name}.", name=name))

@@ -10,6 +10,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from ...core.base.errors import PlainCompassError
 from ...job.demo import demo_job
 from ...job.document import LogEntry
+from ...job.language import tr
 from ...log.exchange import entries_in
 from ...log.places import demo_entries
 from ...log.store import LogError, StumpLog
@@ -118,11 +119,18 @@ class LogBook(QObject):
         try:
             entries = [entry for path in paths for entry in entries_in(path)]
         except PlainCompassError as error:
-            self.store.refused.emit(f"{error} Nothing was taken in.")
+            self.store.refused.emit(tr("{error} Nothing was taken in.", error=error))
             return
         added, log = self.take_in(entries), self.log()
         if added >= 0 and log is not None:
-            self.store.told.emit(f"{added} of {len(entries)} new: the log has {log.count()} stumps now.")
+            self.store.told.emit(
+                tr(
+                    "{added} of {count} new: the log has {held} stumps now.",
+                    added=added,
+                    count=len(entries),
+                    held=log.count(),
+                )
+            )
 
     def leave_out(self, number: int, quantity: str, *, out: bool) -> bool:
         """Leave an entry out of what is learned of a quantity, or take it in again."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QMenu
 
+from ...job.language import tr
 from .commands import Commands
 from .job_actions import JobActions
 from .kept_work import KeptWork
@@ -14,7 +15,7 @@ FIRST = ["job.new", "job.open"]
 """Recent jobs and kept work stand behind the ways of opening one."""
 SAVING = ["", "job.save", "job.save_as", ""]
 GROUPED: dict[str, list[str]] = {
-    "In and out": [
+    tr("In and out"): [
         "list.import",
         "site.import",
         "",
@@ -32,7 +33,7 @@ GROUPED: dict[str, list[str]] = {
         "copy.picture",
         "copy.svg",
     ],
-    "Trees": [
+    tr("Trees"): [
         "view.trees",
         "",
         "tree.add",
@@ -46,7 +47,7 @@ GROUPED: dict[str, list[str]] = {
         "answer.leave",
         "answer.ground",
     ],
-    "Cut": [
+    tr("Cut"): [
         "cut.suggest",
         "tree.redesign",
         "fall.aim",
@@ -56,7 +57,7 @@ GROUPED: dict[str, list[str]] = {
         "wedge.remove",
         "wedge.stack",
     ],
-    "Stump": [
+    tr("Stump"): [
         "stump.planned",
         "stump.mark",
         "stump.unread",
@@ -71,16 +72,16 @@ GROUPED: dict[str, list[str]] = {
         "stump.days_csv",
         "stump.days_pdf",
     ],
-    "Block": [
+    tr("Block"): [
         *("block.take", "block.fix", "block.free", ""),
         *("block.zones", "block.hands", "block.forecast", "block.keep_kit", "block.take_kit", ""),
         *("block.cards", "block.print", "block.sheet", "", "job.coupe"),
     ],
-    "Practice": [
+    tr("Practice"): [
         *("train.open", "", "train.work", "train.make", "train.sheet", "train.keep", ""),
         *("train.record", "train.eye"),
     ],
-    "View and help": [
+    tr("View and help"): [
         "view.units",
         "view.words",
         "view.dark",
@@ -93,7 +94,7 @@ GROUPED: dict[str, list[str]] = {
         "",
         "help.this",
         "help.lessons",
-        "help.model",
+        "view.language",
         "",
         "job.demo",
         "help.first",
@@ -109,13 +110,13 @@ def fill_job_menu(menu: QMenu, settings: Settings, commands: Commands, jobs: Job
     """Everything about the job, and the jobs of late."""
     menu.clear()
     commands.fill(menu, FIRST)
-    recent = menu.addMenu("Recent jobs")
+    recent = menu.addMenu(tr("Recent jobs"))
     for path in settings.recent():
         action = recent.addAction(path.name)
         action.setToolTip(plain_tip(str(path)))
         action.triggered.connect(lambda _=False, p=path: jobs.open(p))
     recent.setEnabled(bool(settings.recent()))
-    kept.fill(menu.addMenu("Kept work"))
+    kept.fill(menu.addMenu(tr("Kept work")))
     commands.fill(menu, SAVING)
     for title, names in GROUPED.items():
         commands.fill(menu.addMenu(title), names)

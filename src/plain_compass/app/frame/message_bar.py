@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtWidgets import QLabel, QWidget
 
+from ...job.language import tr
 from ..drawing.palette import font
 
 TOLD_MS = 6000
@@ -21,7 +22,7 @@ class MessageBar(QLabel):
         self.setTextFormat(Qt.TextFormat.PlainText)  # a sentence may quote what a person, or a file, has named
         self.setWordWrap(True)
         self.setContentsMargins(14, 8, 14, 8)
-        self.setAccessibleName("Message")
+        self.setAccessibleName(tr("Message"))
         self.hide()
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)

@@ -29,6 +29,8 @@ from PySide6.QtWidgets import (
 
 from ...core.base.levels import Level
 from ...job.document import Job, TreePlan
+from ...job.language import tr
+from ...job.words.catalogue import level_word
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
 from .narrowing_edit import NarrowingEdit
@@ -84,7 +86,7 @@ class TreeTable(QAbstractTableModel):
         if role == LEVEL and index.column() == 0:
             return found.level
         if role == Role.AccessibleTextRole and index.column() == 0:
-            return "not judged yet" if found.level is None else str(found.level)
+            return tr("not judged yet") if found.level is None else level_word(found.level)
         if role == Role.ToolTipRole and index.column() == len(COLUMNS) - 1:
             return found.sentence
         return None
@@ -142,13 +144,13 @@ class Overview(QDialog):
     def __init__(self, store: Store, palette: Palette, known: dict[str, Judged], parent: QWidget) -> None:
         super().__init__(parent)
         self.store = store
-        self.setWindowTitle("Trees of this job")
+        self.setWindowTitle(tr("Trees of this job"))
         self.setObjectName("page")
         self.table = TreeTable(store.snapshot.job, known)
         self.shown = Narrowed()
         self.shown.setSourceModel(self.table)
-        hint = "Type to narrow: a name, a species, stop, hard, down …"
-        self.typed = NarrowingEdit(15, hint, "Words to narrow the list by", PAGE_ROWS)
+        hint = tr("Type to narrow: a name, a species, stop, hard, down …")
+        self.typed = NarrowingEdit(15, hint, tr("Words to narrow the list by"), PAGE_ROWS)
         self.typed.textChanged.connect(self._narrow)
         self.typed.moved.connect(self._move)
         self.typed.entered.connect(self.go)
@@ -177,7 +179,7 @@ class Overview(QDialog):
         view.setFont(font(14))
         view.setShowGrid(False)
         view.horizontalHeader().setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
-        view.setAccessibleName("Trees")
+        view.setAccessibleName(tr("Trees"))
         view.verticalHeader().hide()
         view.verticalHeader().setDefaultSectionSize(ROW_PX)
         for column, width in enumerate(WIDTHS):
@@ -207,8 +209,15 @@ class Overview(QDialog):
 
     def _tell(self) -> None:
         trees, known = len(self.table.job.trees), len(self.table.known)
-        left = "" if known == trees else f" · {known} of {trees} judged so far"
-        self.count.setText(f"{self.shown.rowCount()} of {trees} trees shown{left} · Enter goes to one, Escape stays")
+        left = "" if known == trees else tr(" · {known} of {trees} judged so far", known=known, trees=trees)
+        self.count.setText(
+            tr(
+                "{row_count} of {trees} trees shown{left} · Enter goes to one, Escape stays",
+                row_count=self.shown.rowCount(),
+                trees=trees,
+                left=left,
+            )
+        )
 
     # Choosing ------------------------------------------------------------------------------------------
 

@@ -10,10 +10,22 @@ from ...core.base.levels import LEVELS, FindingKind, Level
 from ...core.judge.who import Difficulty
 from ...job.document import STATES, Job, TreePlan, size_words
 from ...job.fall import judged_with_fall
+from ...job.language import tr
 from ...job.tables import wood_of
 
-COLUMNS = ("", "tree", "species", "diameter", "height", "lay", "how hard", "duties left", "the tree", "verdict")
-WAITING = "being judged …"
+COLUMNS = (
+    "",
+    tr("tree"),
+    tr("species"),
+    tr("diameter"),
+    tr("height"),
+    tr("lay"),
+    tr("how hard"),
+    tr("duties left"),
+    tr("the tree"),
+    tr("verdict"),
+)
+WAITING = tr("being judged …")
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,10 +68,10 @@ def cells(job: Job, plan: TreePlan, found: Judged) -> tuple[str, ...]:
     speech, (diameter, height) = job.speech, size_words(plan, job.speech)
     hard = "" if found.difficulty is None else speech.tell(f"grade.{found.difficulty.grade}")
     state = "" if plan.state == "standing" else STATES[plan.state]
-    duties = "" if found.level is None else str(found.duties) if found.duties else "none"
+    duties = "" if found.level is None else str(found.duties) if found.duties else tr("none")
     lay = speech.show(plan.cut.lay_deg, "bearing")
-    species = wood_of(plan.tree.species).name
-    return ("", plan.id, species, diameter, height, lay, hard, duties, state or "standing", found.sentence)
+    species = tr(wood_of(plan.tree.species).name)
+    return ("", plan.id, species, diameter, height, lay, hard, duties, state or tr("standing"), found.sentence)
 
 
 def order_of(plan: TreePlan, found: Judged, column: int) -> float | None:

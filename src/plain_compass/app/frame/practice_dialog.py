@@ -11,12 +11,13 @@ from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QPushButton, QT
 from ...core.base.errors import PlainCompassError
 from ...core.cuts import NEVER_PLANNED
 from ...job.disk import write_atomically
+from ...job.language import tr
 from ...job.practice_files import practice_text
 from ...job.tables import disagreements, practice_of, practices, take_practice_in
 from ..drawing.palette import font
 from .store import Store
 
-FILTER = "Practices (*.json);;All files (*)"
+FILTER = tr("Practices (*.json);;All files (*)")
 
 
 class PracticeDialog(QDialog):
@@ -25,12 +26,16 @@ class PracticeDialog(QDialog):
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store = store
-        self.setWindowTitle("Practices")
+        self.setWindowTitle(tr("Practices"))
         self.resize(760, 560)
         self.text = QTextBrowser()
         self.text.setFont(font(14))
-        self.text.setAccessibleName("Practices and where they disagree")
-        save, add, close = QPushButton("Save this job's practice…"), QPushButton("Take one in…"), QPushButton("Close")
+        self.text.setAccessibleName(tr("Practices and where they disagree"))
+        save, add, close = (
+            QPushButton(tr("Save this job's practice…")),
+            QPushButton(tr("Take one in…")),
+            QPushButton(tr("Close")),
+        )
         save.clicked.connect(self.save)
         add.clicked.connect(self.add)
         close.clicked.connect(self.accept)
@@ -44,28 +49,36 @@ class PracticeDialog(QDialog):
 
     def _show(self) -> None:
         chosen, say = self.store.snapshot.job.practice, self.store.snapshot.speech.say
+        mine = tr(" (this job)")
         schools = "".join(
-            f"<p><b>{escape(each.name)}</b>{' (this job)' if key == chosen else ''}<br>{escape(say(each.note))}</p>"
+            f"<p><b>{escape(tr(each.name))}</b>{mine if key == chosen else ''}<br>{escape(say(each.note))}</p>"
             for key, each in practices().items()
         )
         rows = "".join(
-            f"<tr><td><b>{escape(say(row['question']))}</b></td><td>{escape(say('; '.join(row['schools'])))}</td>"
+            f"<tr><td><b>{escape(say(row['question']))}</b></td><td>{escape('; '.join(map(say, row['schools'])))}</td>"
             f"<td>{escape(say(row['choice']))}. {escape(say(row['reason']))}</td></tr>"
             for row in disagreements()
         )
-        head = "<tr><th>Question</th><th>Schools</th><th>Here</th></tr>"
-        table = f"<table cellpadding='5' border='1' cellspacing='0'>{head}{rows}</table>"
+        named = "".join(f"<th>{name}</th>" for name in (tr("Question"), tr("Schools"), tr("Here")))
+        table = f"<table cellpadding='5' border='1' cellspacing='0'><tr>{named}</tr>{rows}</table>"
         never = escape(self.store.snapshot.speech.phrase(NEVER_PLANNED))
-        self.text.setHtml(f"<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{never}</p>")
+        self.text.setHtml(
+            tr(
+                "<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{never}</p>",
+                schools=schools,
+                table=table,
+                never=never,
+            )
+        )
 
     def ask_save(self) -> str:
         """Where to write; empty for nowhere."""
         name = f"{self.store.snapshot.job.practice}.json"
-        return QFileDialog.getSaveFileName(self, "Save practice", str(Path.home() / name), FILTER)[0]
+        return QFileDialog.getSaveFileName(self, tr("Save practice"), str(Path.home() / name), FILTER)[0]
 
     def ask_open(self) -> str:
         """Which file to take in; empty for none."""
-        return QFileDialog.getOpenFileName(self, "Take a practice in", str(Path.home()), FILTER)[0]
+        return QFileDialog.getOpenFileName(self, tr("Take a practice in"), str(Path.home()), FILTER)[0]
 
     def save(self) -> None:
         """The job's practice as one file."""

@@ -8,6 +8,8 @@ from typing import NamedTuple, Protocol, TypeVar
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QProgressDialog, QWidget
 
+from ...job.language import tr
+
 SOON_MS = 500
 """Work shorter than this needs no dialog that says how far it is."""
 
@@ -36,7 +38,7 @@ S = TypeVar("S", bound=Counted)
 
 def followed(steps: Iterable[S], parent: QWidget, title: str, words: str) -> S | None:
     """Do the work step by step while the window stays awake; its last step, None when the person has had enough."""
-    shown, last = QProgressDialog(words, "Cancel", 0, 1, parent), None
+    shown, last = QProgressDialog(words, tr("Cancel"), 0, 1, parent), None
     shown.setWindowTitle(title)
     shown.setWindowModality(Qt.WindowModality.WindowModal)
     shown.setMinimumDuration(SOON_MS)

@@ -15,6 +15,7 @@ from ...core.base.errors import PlainCompassError
 from ...job.disk import JobFileError, hash_on_disk, locked, reason_of, write_atomically
 from ...job.document import Job
 from ...job.files import Opened, job_text, parse_job, read_job
+from ...job.language import tr
 
 TRIES, PAUSE_S = 5, 0.02
 """Another start that only looks through the kept work has it locked for a moment."""
@@ -81,7 +82,13 @@ class Recovery:
             self._make_folder()
             self._lock = self._locked(self.file)
         except OSError as error:
-            self.troubles.append(f"Unsaved work cannot be kept in {folder}: {reason_of(error)}. Save often.")
+            self.troubles.append(
+                tr(
+                    "Unsaved work cannot be kept in {folder}: {reason}. Save often.",
+                    folder=folder,
+                    reason=reason_of(error),
+                )
+            )
 
     def _make_folder(self) -> None:
         """The folder, with a file of our own name that stands in its way set aside."""
@@ -89,7 +96,9 @@ class Recovery:
             if place.exists() and not place.is_dir():
                 aside = place.with_name(f"{place.name}.set-aside-{uuid.uuid4().hex[:8]}")
                 place.rename(aside)
-                self.troubles.append(f"{place} was no folder and has been set aside as {aside.name}.")
+                self.troubles.append(
+                    tr("{place} was no folder and has been set aside as {name}.", place=place, name=aside.name)
+                )
         self.folder.mkdir(parents=True, exist_ok=True)
 
     @staticmethod
@@ -100,7 +109,7 @@ class Recovery:
     def keep(self, job: Job, raw: dict[str, Any], path: Path | None, base: str = "", becoming: str = "") -> None:
         """Write the unsaved document down; see ``Recovered``. Raises JobFileError when the disk will not take it."""
         if self._lock is None:
-            raise JobFileError(" ".join(self.troubles) or f"Nothing can be kept in {self.folder}.")
+            raise JobFileError(" ".join(self.troubles) or tr("Nothing can be kept in {folder}.", folder=self.folder))
         text = job_text(job, raw, indent=None)
         content = {"path": str(path) if path else None, "base": base, "becoming": becoming, "job": text}
         write_atomically(self.file, json.dumps(content))
@@ -143,7 +152,7 @@ class Recovery:
         except Exception:
             # Whatever is wrong with it, and there is no end to what can be: the program has to start.
             aside = file.with_suffix(".unreadable")
-            self.troubles.append(f"Kept work that could not be read was set aside as {aside}.")
+            self.troubles.append(tr("Kept work that could not be read was set aside as {aside}.", aside=aside))
             _rename(file, aside)
             return None
         finally:
@@ -154,7 +163,7 @@ class Recovery:
         kept_at = file.stat().st_mtime
         content = json.loads(file.read_bytes())
         path = Path(content["path"]) if content["path"] else None
-        opened = parse_job(content["job"], path.name if path else "unsaved job")
+        opened = parse_job(content["job"], path.name if path else tr("unsaved job"))
         base, becoming = (str(content.get(key) or "") for key in ("base", "becoming"))
         return Recovered(opened, path, file, base, becoming, kept_at)
 
@@ -168,7 +177,9 @@ class Recovery:
                 try:
                     os.replace(recovered.source, self.file)
                 except OSError as error:
-                    raise JobFileError(f"Kept work could not be taken over: {reason_of(error)}.") from None
+                    raise JobFileError(
+                        tr("Kept work could not be taken over: {reason}.", reason=reason_of(error))
+                    ) from None
         return held
 
     def discard(self, recovered: Recovered) -> None:

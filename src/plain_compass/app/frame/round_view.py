@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
 from ...core.base.levels import Group
+from ...job.language import tr
 from ..drawing.palette import font, pen
 from ..drawing.round_painter import Look, paint_round
 from ..drawing.shapes.solid import Solid
@@ -82,14 +83,14 @@ class RoundView(TurnedView):
     """
 
     tells_of: tuple[Group, ...] = (Group.FACE, Group.HINGE, Group.WEDGE)
-    by_keys = "Arrow keys turn it; Home looks from the front again."
+    by_keys = tr("Arrow keys turn it; Home looks from the front again.")
 
     def __init__(self, store: Store, solid: Callable[[], Solid], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.solid = store, solid
         self._lag = Lag(self.follow, LATER_MS, self)
-        self.setAccessibleName("Stump in the round")
-        self.setToolTip("Drag or use the arrow keys to turn it; Home looks from the front again.")
+        self.setAccessibleName(tr("Stump in the round"))
+        self.setToolTip(tr("Drag or use the arrow keys to turn it; Home looks from the front again."))
         self.setCursor(Qt.CursorShape.OpenHandCursor)
 
     def draw(self, painter: QPainter) -> None:
@@ -97,7 +98,7 @@ class RoundView(TurnedView):
         palette = self.palette_in_use
         painter.setPen(pen(palette.ink))
         painter.setFont(font(13, strong=True, narrow=True))
-        painter.drawText(QPointF(10, 18), "In the round")
+        painter.drawText(QPointF(10, 18), tr("In the round"))
         box = QRectF(self.rect()).adjusted(6, HEAD_PX, -6, -6)
         paint_round(painter, box, self.solid(), self.look, palette, speech=self.store.snapshot.speech)
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QScrollArea, QVBoxLayout, QWidget
 
+from ...job.language import tr
+
 
 def scrolled(words: QLabel) -> QScrollArea:
     """The text in a place of its own, scrolled up and down where it does not fit."""
@@ -16,7 +18,7 @@ def scrolled(words: QLabel) -> QScrollArea:
     column.addStretch()
     area = QScrollArea()
     area.setObjectName("page")
-    area.setAccessibleName(words.accessibleName() or "Text")
+    area.setAccessibleName(words.accessibleName() or tr("Text"))
     area.setWidget(body)
     area.setWidgetResizable(True)
     area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

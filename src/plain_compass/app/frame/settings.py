@@ -8,6 +8,7 @@ from platformdirs import user_config_path, user_state_path
 from PySide6.QtCore import QByteArray, QSettings
 
 from ...job.disk import reason_of
+from ...job.language import tr
 from ...job.tables import APP
 from ...log.places import own_log_file
 
@@ -26,7 +27,9 @@ class Settings:
         try:
             self.file.parent.mkdir(parents=True, exist_ok=True)
         except OSError as error:
-            self.troubles.append(f"Settings cannot be kept in {self.file.parent}: {reason_of(error)}.")
+            self.troubles.append(
+                tr("Settings cannot be kept in {parent}: {reason}.", parent=self.file.parent, reason=reason_of(error))
+            )
         self._store = QSettings(str(self.file), QSettings.Format.IniFormat)
 
     @staticmethod

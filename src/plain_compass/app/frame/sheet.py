@@ -16,10 +16,12 @@ from PySide6.QtWidgets import (
 
 from ...job.edits import nothing_seen, rename_tree, unseen
 from ...job.fields import choice_at, is_choice, quantity_at
+from ...job.language import tr
 from ...job.lists import LISTS, add_item, remove_item
 from ..drawing.palette import font
 from .choice_edit import LABELS, TABLES, ChoiceEdit
 from .field_edit import FieldEdit
+from .fitted_button import FittedButton
 from .item_row import ItemRow
 from .plain_label import PlainLabel
 from .sheet_sections import SECTIONS, WALK_ROUND, expanded
@@ -33,7 +35,7 @@ class Sheet(QScrollArea):
         super().__init__(parent)
         self.store = store
         self.setObjectName("sheet")
-        self.setAccessibleName("Tree sheet")
+        self.setAccessibleName(tr("Tree sheet"))
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._rows: dict[str, tuple[QLabel, QWidget]] = {}
@@ -73,6 +75,7 @@ class Sheet(QScrollArea):
         for title, paths in self._shape:
             heading = PlainLabel(title)
             heading.setFont(font(14, strong=True))
+            heading.setWordWrap(True)
             heading.setContentsMargins(0, 10, 0, 2)
             column.addWidget(heading)
             if title == WALK_ROUND:
@@ -102,6 +105,7 @@ class Sheet(QScrollArea):
                 continue
             label = PlainLabel()
             label.setFont(font(13))
+            label.setWordWrap(True)
             widget: QWidget
             if _is_choice(path):
                 widget = ChoiceEdit(self.store, path)
@@ -116,13 +120,15 @@ class Sheet(QScrollArea):
 
     def _nothing_seen(self) -> QToolButton:
         """The walk round answered at once."""
-        store, self.seen = self.store, QToolButton()
-        self.seen.setText("All looked at: nothing above, no life")
+        store, self.seen = self.store, FittedButton()
+        self.seen.setText(tr("All looked at: nothing above, no life"))
         self.seen.setObjectName("nothing_seen")
         self.seen.setProperty("framed", True)
         self.seen.setFont(font(13))
-        self.seen.setToolTip("Answers with no whatever here is still unknown (Alt+N); leave and licence stay open.")
-        self.seen.clicked.connect(lambda: store.change("all looked at", lambda job: nothing_seen(job, store.tree_id)))
+        self.seen.setToolTip(tr("Answers with no whatever here is still unknown (Alt+N); leave and licence stay open."))
+        self.seen.clicked.connect(
+            lambda: store.change(tr("all looked at"), lambda job: nothing_seen(job, store.tree_id))
+        )
         return self.seen
 
     def _item(self, path: str) -> ItemRow:
@@ -132,8 +138,8 @@ class Sheet(QScrollArea):
         return row
 
     def _more(self, base: str) -> QToolButton:
-        button = QToolButton()
-        button.setText(f"Add {LISTS[base].name}")
+        button = FittedButton()
+        button.setText(tr("Add {name}", name=LISTS[base].name))
         button.setObjectName(f"add:{base}")
         button.setFont(font(13))
         button.clicked.connect(lambda: self._add(base))
@@ -141,20 +147,27 @@ class Sheet(QScrollArea):
 
     def _add(self, base: str) -> None:
         store = self.store
-        store.change(f"{LISTS[base].name} added", lambda job: add_item(job, store.tree_id, base))
+        store.change(tr("{name} added", name=LISTS[base].name), lambda job: add_item(job, store.tree_id, base))
 
     def _remove(self, base: str, index: int) -> None:
         store = self.store
-        store.change(f"{LISTS[base].name} removed", lambda job: remove_item(job, store.tree_id, base, index))
+        store.change(
+            tr("{name} removed", name=LISTS[base].name), lambda job: remove_item(job, store.tree_id, base, index)
+        )
 
     def _texts(self) -> QFormLayout:
         form = QFormLayout()
         form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
         self.tree_name, self.job_name, self.who, self.notes = QLineEdit(), QLineEdit(), QLineEdit(), QPlainTextEdit()
-        self.who.setToolTip("Your name or initials: what a duty is ticked with.")
+        self.who.setToolTip(tr("Your name or initials: what a duty is ticked with."))
         self.notes.setFixedHeight(54)
         self.notes.setTabChangesFocus(True)
-        rows = (("Tree", self.tree_name), ("Job", self.job_name), ("You", self.who), ("Notes", self.notes))
+        rows = (
+            (tr("Tree"), self.tree_name),
+            (tr("Job"), self.job_name),
+            (tr("You"), self.who),
+            (tr("Notes"), self.notes),
+        )
         for words, widget in rows:
             widget.setFont(font(14))
             widget.setAccessibleName(words)
@@ -163,8 +176,8 @@ class Sheet(QScrollArea):
             label.setBuddy(widget)
             form.addRow(label, widget)
         self.tree_name.editingFinished.connect(self._rename)
-        self.job_name.editingFinished.connect(lambda: self._set_text("name", self.job_name.text(), "job name"))
-        self.who.editingFinished.connect(lambda: self._set_text("person.name", self.who.text(), "your name"))
+        self.job_name.editingFinished.connect(lambda: self._set_text("name", self.job_name.text(), tr("job name")))
+        self.who.editingFinished.connect(lambda: self._set_text("person.name", self.who.text(), tr("your name")))
         self.notes.textChanged.connect(lambda: self._set_text("notes", self.notes.toPlainText(), "notes"))
         return form
 
@@ -195,12 +208,12 @@ class Sheet(QScrollArea):
         except ValueError as error:
             store.refused.emit(store.snapshot.speech.error(error))
             return
-        store.edit(f"tree called {name}", job, name)
+        store.edit(tr("tree called {name}", name=name), job, name)
 
     @staticmethod
     def _label(path: str, snapshot: Snapshot) -> str:
         if path.startswith("girth:"):
-            return "girth"
+            return tr("girth")
         if _is_choice(path):
             label = LABELS[path][0] if path in TABLES else choice_at(path)[0]
             return snapshot.speech.say(label)

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from ...core.tree.around import ABOVE, LEAVE, LIFE
+from ...job.language import tr
 from .store import Snapshot
 
-WALK_ROUND = "Above and around"
+WALK_ROUND = tr("Above and around")
 SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (
-        "Tree",
+        tr("Tree"),
         (
             "tree.species",
             "girth:tree.trunk.diameter_m",
@@ -26,11 +27,11 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
     ),
     (WALK_ROUND, tuple(f"tree.around.{name}" for name in (*ABOVE[:4], "tangled_deg", *ABOVE[4:], *LIFE, *LEAVE))),
     (
-        "Crown, paced from the stem",
+        tr("Crown, paced from the stem"),
         ("tree.crown.base_m", "tree.crown.leaf", "tree.crown.load", "tree.crown.added_kg", "*tree.crown.readings"),
     ),
     (
-        "Lean",
+        tr("Lean"),
         (
             "tree.lean.angle_deg",
             "tree.lean.bearing_deg",
@@ -40,7 +41,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
         ),
     ),
     (
-        "Second stem, heavy limbs",
+        tr("Second stem, heavy limbs"),
         (
             "tree.fork.kind",
             "tree.fork.union",
@@ -52,9 +53,9 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "*tree.limbs",
         ),
     ),
-    ("Buttresses", ("*tree.lobes",)),
+    (tr("Buttresses"), ("*tree.lobes",)),
     (
-        "Rot at the cut",
+        tr("Rot at the cut"),
         (
             "tree.decay.kind",
             "tree.decay.offset_m",
@@ -66,10 +67,10 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "*tree.decay.soundings",
         ),
     ),
-    ("Seen on the stem", ("tree.crack", "*tree.defects")),
-    ("As it was cut", ("cut.face.overcut_m", "cut.face.apart_m", "cut.aloft")),
+    (tr("Seen on the stem"), ("tree.crack", "*tree.defects")),
+    (tr("As it was cut"), ("cut.face.overcut_m", "cut.face.apart_m", "cut.aloft")),
     (
-        "Saw and wedges",
+        tr("Saw and wedges"),
         (
             "kit.bar_m",
             "kit.bar_width_m",
@@ -87,7 +88,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
         ),
     ),
     (
-        "Rope",
+        tr("Rope"),
         tuple(
             f"rope.{name}"
             for name in (
@@ -105,7 +106,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
         ),
     ),
     (
-        "You",
+        tr("You"),
         (
             "person.limits.company",
             "person.limits.trained",
@@ -115,7 +116,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
         ),
     ),
     (
-        "Job",
+        tr("Job"),
         (
             "practice",
             "site.looked",

@@ -5,41 +5,42 @@ from __future__ import annotations
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
+from ...job.language import tr
 from ..drawing.palette import font
 from .commands import Command, Commands
 from .plain_label import PlainLabel
 
 GROUPS = {
-    "job": "Job",
-    "edit": "Edit",
-    "tree": "Tree",
-    "answer": "Answers",
-    "wedge": "Wedges",
-    "cut": "Cut",
-    "step": "Steps",
-    "view": "View",
-    "copy": "Copy",
-    "fall": "Fall",
-    "stump": "Stump",
-    "block": "Block",
-    "train": "Practice",
-    "card": "Card",
-    "help": "Help",
+    "job": tr("Job"),
+    "edit": tr("Edit"),
+    "tree": tr("Tree"),
+    "answer": tr("Answers"),
+    "wedge": tr("Wedges"),
+    "cut": tr("Cut"),
+    "step": tr("Steps"),
+    "view": tr("View"),
+    "copy": tr("Copy"),
+    "fall": tr("Fall"),
+    "stump": tr("Stump"),
+    "block": tr("Block"),
+    "train": tr("Practice"),
+    "card": tr("Card"),
+    "help": tr("Help"),
 }
 COLUMNS = 3
 """Three fit the smallest window without scrolling."""
 ROOM_PX = 48
 """What is left of the window round the sheet, so that it is seen to lie on it."""
 ON_A_DRAWING = (
-    ("Tab, Shift+Tab", "next or previous dimension"),
-    ("type, Enter", "set it: 55, 2 1/4 in, 10 %D"),
-    ("Up, Down", "move a dimension by its step"),
-    ("Escape", "restore, let go of a drag"),
-    ("drag a ring", "move what it stands on"),
-    ("wheel", "zoom; middle button or space pans"),
-    ("Page Up, Down", "on Ground: the next thing"),
-    ("Ctrl+arrows", "on Ground: move it; Shift: farther"),
-    ("Delete", "on Ground: remove it"),
+    (tr("Tab, Shift+Tab"), tr("next or previous dimension")),
+    (tr("type, Enter"), tr("set it: 55, 2 1/4 in, 10 %D")),
+    (tr("Up, Down"), tr("move a dimension by its step")),
+    (tr("Escape"), tr("restore, let go of a drag")),
+    (tr("drag a ring"), tr("move what it stands on")),
+    (tr("wheel"), tr("zoom; middle button or space pans")),
+    (tr("Page Up, Down"), tr("on Ground: the next thing")),
+    (tr("Ctrl and arrows"), tr("on Ground: move it; Shift: farther")),
+    (tr("Delete"), tr("on Ground: remove it")),
 )
 
 
@@ -69,7 +70,7 @@ class ShortcutSheet(QDialog):
 
     def __init__(self, commands: Commands, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Keys")
+        self.setWindowTitle(tr("Keys"))
         self.setObjectName("keys")
         body = QWidget()
         body.setObjectName("page")
@@ -79,7 +80,7 @@ class ShortcutSheet(QDialog):
         groups = [
             (title, [(c.shortcut, c.words) for c in commands if self._belongs(c, key)]) for key, title in GROUPS.items()
         ]
-        groups = [*(group for group in groups if group[1]), ("On a drawing", list(ON_A_DRAWING))]
+        groups = [*(group for group in groups if group[1]), (tr("On a drawing"), list(ON_A_DRAWING))]
         for part in in_columns(groups, COLUMNS):
             column = QVBoxLayout()
             column.setSpacing(2)

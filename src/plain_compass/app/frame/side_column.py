@@ -18,7 +18,9 @@ from PySide6.QtWidgets import (
 )
 
 from ...core.advice.mend import Mend
+from ...job.language import tr
 from .findings_list import FindingsList
+from .fitted_button import FittedButton
 from .late import Late
 from .mend_watch import MendWatch
 from .page import Panel
@@ -71,8 +73,8 @@ class SideColumn(QWidget):
         row = QHBoxLayout()
         row.setContentsMargins(6, 0, 6, 0)
         group = QButtonGroup(self)
-        for number, words in enumerate(("Findings", "Tree sheet", *self.panels.keys_there)):
-            tab = QToolButton()
+        for number, words in enumerate((tr("Findings"), tr("Tree sheet"), *map(tr, self.panels.keys_there))):
+            tab = FittedButton()
             tab.setText(words)
             tab.setToolTip(f"{words} (F2)")
             tab.setCheckable(True)

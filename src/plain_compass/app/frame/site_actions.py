@@ -10,13 +10,14 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 from ...core.base.errors import PlainCompassError
 from ...job.disk import read_text, write_atomically
 from ...job.geojson import site_geojson
+from ...job.language import tr
 from ...job.projection import origin_of
 from ...job.site_files import with_site_file
 from .commands import Command
 from .desk import Desk
 from .plain_label import plain_tip
 
-FILTER = "Site plans and spot heights (*.geojson *.json *.csv);;All files (*)"
+FILTER = tr("Site plans and spot heights (*.geojson *.json *.csv);;All files (*)")
 SHOWN = 200
 """Sentences of a skip list that are shown."""
 
@@ -31,24 +32,30 @@ class SiteActions:
     def commands(self) -> list[Command]:
         """The commands of the group ``site``."""
         return [
-            Command("site.import", "Site from GeoJSON or spot heights (CSV)…", "", self.take_in),
-            Command("site.export", "Site as GeoJSON…", "", self.write_out),
+            Command("site.import", tr("Site from GeoJSON or spot heights (CSV)…"), "", self.take_in),
+            Command("site.export", tr("Site as GeoJSON…"), "", self.write_out),
         ]
 
     def ask_open(self) -> str:
         """Which file to read; empty for none."""
-        return QFileDialog.getOpenFileName(self.desk.frame, "Site from a file", str(Path.home()), FILTER)[0]
+        return QFileDialog.getOpenFileName(self.desk.frame, tr("Site from a file"), str(Path.home()), FILTER)[0]
 
     def ask_save(self) -> str:
         """Where to write; empty for nowhere."""
         usual = str(Path.home() / "site.geojson")
-        return QFileDialog.getSaveFileName(self.desk.frame, "Site as GeoJSON", usual, FILTER)[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, tr("Site as GeoJSON"), usual, FILTER)[0]
 
     def show_skipped(self, name: str, sentences: tuple[str, ...]) -> None:
         """What could not be taken, a line each."""
         box = QMessageBox(self.desk.frame)
         box.setTextFormat(Qt.TextFormat.PlainText)
-        box.setText(f"{name}: {len(sentences)} could not be taken, or only with a guess; the rest is on the plan.")
+        box.setText(
+            tr(
+                "{name}: {count} could not be taken, or only with a guess; the rest is on the plan.",
+                name=name,
+                count=len(sentences),
+            )
+        )
         box.setInformativeText(plain_tip(sentences[0]))
         box.setDetailedText("\n".join(sentences[:SHOWN]))
         box.exec()
@@ -65,9 +72,9 @@ class SiteActions:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return False
-        if not self.store.edit(f"{told} from {path.name}", job):
+        if not self.store.edit(tr("{told} from {name}", told=told, name=path.name), job):
             return False
-        self.desk.message.tell(f"{told} taken from {path.name}.")
+        self.desk.message.tell(tr("{told} taken from {name}.", told=told, name=path.name))
         if skipped:
             self.show_skipped(path.name, skipped)
         return True
@@ -83,4 +90,4 @@ class SiteActions:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return
-        self.desk.message.tell(f"Site written to {name}.")
+        self.desk.message.tell(tr("Site written to {name}.", name=name))

@@ -18,6 +18,7 @@ from ...job.document import Job
 from ...job.edits import mended, set_value, set_values, tick
 from ...job.fields import quantity_at
 from ...job.files import Opened
+from ...job.language import tr
 from ...job.readings import Taken
 from ...job.taking import record_reading
 from .held_document import ChangedElsewhereError, HeldDocument, Snapshot, found_of
@@ -100,7 +101,7 @@ class Store(HeldDocument):
     def tick(self, duty: Finding) -> None:
         """Tick a duty as done, by who works here and at this time, or take the tick back; one named step."""
         tree_id, who = self.tree_id, self.snapshot.job.person.name
-        title = "duty taken back" if duty.done is not None else "duty done"
+        title = tr("duty taken back") if duty.done is not None else tr("duty done")
         self.change(title, lambda job: tick(job, tree_id, duty, who, now()))
 
     def finish(self, title: str) -> None:

@@ -53,6 +53,7 @@ def _controls(p: Palette) -> str:
         padding: 3px 9px; font-size: 14px; font-weight: 600; }}
     QToolButton[framed="true"] {{ border: 1px solid {p.line}; border-bottom: 2px solid {p.quiet};
         padding: 3px 9px; min-height: 23px; }}
+    QToolButton[close="true"] {{ padding: 3px 4px; }}
     QToolButton[framed="true"]:checked {{ border: 2px solid {p.ink}; }}
     QToolButton[framed="true"]:focus {{ border: 2px solid {p.focus}; padding: 3px 8px; }}
     QSlider {{ border: 2px solid transparent; }}

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QWidget
 
 from ...core.judge.unmeasured import lacking_of, missing, taken
 from ...core.stump.hand import HEIGHT, LEAN, Hand
+from ...job.language import tr
 from ...job.learned_words import hand_words
 from ...job.spreads import measure_better
 from ..drawing.palette import font
@@ -30,7 +31,7 @@ class SurveyLine(PlainLabel):
         self.setFont(font(13))
         self.setWordWrap(True)
         self.setContentsMargins(12, 8, 8, 8)
-        self.setAccessibleName("What to measure better")
+        self.setAccessibleName(tr("What to measure better"))
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(STILL_MS)
@@ -57,7 +58,13 @@ class SurveyLine(PlainLabel):
         if lacking:
             how = words(f"measured.{missing(snapshot.plan.tree)[0]}.change")
             done, all_of_it = taken(snapshot.plan.tree)
-            sentence = f"{done} of {all_of_it} taken. Measure next: {words(lacking)}. {how}"
+            sentence = tr(
+                "{done} of {all_of_it} taken. Measure next: {words}. {how}",
+                done=done,
+                all_of_it=all_of_it,
+                words=words(lacking),
+                how=how,
+            )
         else:
             sentence = measure_better(snapshot.plan, snapshot.result, snapshot.chances, snapshot.speech)
         eye = tuple(used for used in snapshot.job.hand.used if used.key.startswith(EYE))

@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from ...job.fields import label_of
+from ...job.language import tr
 from ..drawing.palette import font
 from .store import Snapshot, Store
 
@@ -70,7 +71,7 @@ class TextEdit(LineEdit):
 
     def take(self, text: str) -> bool:
         """Into the document."""
-        if not self.store.set(self.path, text, f"{self.accessibleName()} {text or 'not said'}"):
+        if not self.store.set(self.path, text, f"{self.accessibleName()} {text or tr('not said')}"):
             return False
         self.refresh(self.store.snapshot)
         return True

@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from PySide6.QtWidgets import QWidget
 
 from ...core.base.levels import FindingKind, Group, Level
-from ...job.words.catalogue import listed
+from ...job.language import tr
+from ...job.words.catalogue import capital, level_word, listed
 from .store import Snapshot
 
 JUDGED = (FindingKind.LIMIT, FindingKind.UNKNOWN)
@@ -20,11 +21,11 @@ def verdict_on(snapshot: Snapshot, groups: Sequence[Group]) -> str:
     # They stand worst first.
     worst = next(iter(mine), None)
     if worst is not None and worst.level != Level.CLEAR:
-        about = "indicative, " if worst.indicative else ""
-        told = f"{about}{worst.level}. {speech.phrase(worst.sentence)} {speech.odds(worst)}"
-        return told[:1].upper() + told[1:].rstrip()
+        level = level_word(worst.level)
+        told = tr("indicative, {level}", level=level) if worst.indicative else level
+        return f"{capital(told)}. {speech.phrase(worst.sentence)} {speech.odds(worst)}".rstrip()
     names = [speech.named("groups", group).lower() for group in groups]
-    return f"Clear by what is known and drawn: {listed(names)}."
+    return tr("Clear by what is known and drawn: {names}.", names=listed(names))
 
 
 def tell_drawings(page: QWidget | None, snapshot: Snapshot) -> None:

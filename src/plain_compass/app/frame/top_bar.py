@@ -12,12 +12,13 @@ from ...core.base.levels import Level
 from ...core.base.phrase import phrase
 from ...core.base.quantity import Kind
 from ...job.document import size_words
+from ...job.language import tr
 from ...job.words.catalogue import small
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, font
 from ..drawing.text import unbroken
 from .commands import Commands
-from .plain_label import PlainLabel
+from .plain_label import PlainLabel, plain_tip
 from .store import Snapshot
 
 
@@ -37,8 +38,8 @@ class LevelSign(QWidget):
         paint_level(painter, QPointF(19, 19), 13, self.level, self.palette_in_use)
 
 
-VERDICT_TYPES = ((14, False), (14, True), (13, True), (12, True))
-"""Size, and whether narrow: the first in which the verdict fits its two or three lines."""
+VERDICT_TYPES = ((14, False), (14, True), (13, True), (12, True), (11, True))
+"""Size, and whether narrow: the first in which the verdict fits its two to four lines."""
 
 
 class TopBar(QWidget):
@@ -50,17 +51,17 @@ class TopBar(QWidget):
         self.tree = QToolButton()
         self.tree.setObjectName("tree")
         self.tree.setFont(font(15, strong=True))
-        self.tree.setToolTip("The trees of this job (F9)")
+        self.tree.setToolTip(tr("The trees of this job (F9)"))
         self.sign = LevelSign()
         self.verdict = QLabel()
         self.verdict.setFont(font(14))
         self.verdict.setWordWrap(True)
         self.verdict.setObjectName("verdict")
-        self.verdict.setAccessibleName("Verdict")
+        self.verdict.setAccessibleName(tr("Verdict"))
         self.verdict.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Ignored)
         self.verdict.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.job = job = QToolButton()
-        job.setText("Job")
+        job.setText(tr("Job"))
         job.setObjectName("job")
         job.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         job.setMenu(QMenu(job))
@@ -74,8 +75,8 @@ class TopBar(QWidget):
         self.mode.setFont(font(17, strong=True))
         self.mode.setVisible(False)
         row.insertWidget(0, self.mode, 1)
-        self.of_job = [commands.button("edit.undo", "Undo"), commands.button("edit.redo", "Redo"), job]
-        for widget in (*self.of_job, commands.button("train.open"), commands.button("help.this", "Help")):
+        self.of_job = [commands.button("edit.undo", tr("Undo")), commands.button("edit.redo", tr("Redo")), job]
+        for widget in (*self.of_job, commands.button("train.open"), commands.button("help.this", tr("Help"))):
             row.addWidget(widget)
         self.setFixedHeight(58)
 
@@ -90,9 +91,9 @@ class TopBar(QWidget):
         """Follow the document."""
         plan, speech = snapshot.plan, snapshot.speech
         diameter, _ = size_words(plan, speech)
-        species = snapshot.result.case.wood.name
+        species = tr(snapshot.result.case.wood.name)
         dot = " •" if unsaved else ""
-        name = f"{plan.id}  {species} {diameter}\nlay {speech.show(plan.cut.lay_deg, Kind.BEARING)}{dot}"
+        name = f"{plan.id}  {species} {diameter}\n{tr('lay')} {speech.show(plan.cut.lay_deg, Kind.BEARING)}{dot}"
         if name != self.tree.text():
             self.tree.setText(name)
             self.tree.setAccessibleName(name.replace("\n", ", "))
@@ -110,6 +111,7 @@ class TopBar(QWidget):
         rest = unbroken(text[len(lead) :])
         self.verdict.setText(f"<span style='font-weight:600'>{escape(lead)}</span>{escape(rest)}")
         self.verdict.setAccessibleDescription(text)
+        self.verdict.setToolTip(plain_tip(text))
         self._fit_verdict()
 
     def resizeEvent(self, event: QResizeEvent) -> None:

@@ -5,11 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent
 from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QVBoxLayout, QWidget
 
 from ...core.base.levels import Level
 from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
+from ...job.language import tr
+from ...job.words.catalogue import level_word
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
 
@@ -24,14 +26,14 @@ class Step:
 
 
 STEPS = (
-    Step("look", 1, "Look"),
-    Step("ground", 2, "Ground"),
-    Step("cut", 3, "Cut"),
-    Step("stages", 4, "Stages"),
-    Step("fall", 5, "Fall"),
-    Step("card", 6, "Card"),
-    Step("stump", 7, "Stump"),
-    Step("block", 8, "Block"),
+    Step("look", 1, tr("Look")),
+    Step("ground", 2, tr("Ground")),
+    Step("cut", 3, tr("Cut")),
+    Step("stages", 4, tr("Stages")),
+    Step("fall", 5, tr("Fall")),
+    Step("card", 6, tr("Card")),
+    Step("stump", 7, tr("Stump")),
+    Step("block", 8, tr("Block")),
 )
 
 
@@ -40,18 +42,19 @@ class StepButton(QAbstractButton):
 
     def __init__(self, step: Step, parent: QWidget) -> None:
         super().__init__(parent)
+        self.trail = parent
         self.step = step
         self.level, self.state = Level.UNKNOWN, ""
         self.palette_in_use: Palette = LIGHT
         self.setCheckable(True)
         self.setText(step.name)
-        self.setAccessibleName(f"Step {step.number}: {step.name}")
-        self.setToolTip(f"{step.name} (key {step.number})")
+        self.setAccessibleName(tr("Step {number}: {name}", number=step.number, name=step.name))
+        self.setToolTip(tr("{name} (key {number})", name=step.name, number=step.number))
         self.setFixedHeight(58)
 
     def sizeHint(self) -> QSize:
         """Fits the trail."""
-        return QSize(76, 58)
+        return QSize(self.trail.width() - 2, 58)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Name, number, and sign; a bar at the left of the step that is open."""
@@ -66,14 +69,28 @@ class StepButton(QAbstractButton):
         painter.setPen(pen(self.palette_in_use.ink))
         painter.setFont(font(15, strong=self.isChecked()))
         painter.drawText(
-            QRectF(14, 8, 60, 22), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.step.name
+            QRectF(14, 8, self.width() - 16, 22),
+            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+            self.step.name,
         )
         paint_level(painter, QPointF(20, 42), 5, self.level, self.palette_in_use)
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.quiet))
         painter.drawText(
-            QRectF(30, 33, 44, 18), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.state or self.level
+            QRectF(30, 33, self.width() - 31, 18),
+            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+            self.state or level_word(self.level),
         )
+
+
+def _widest() -> int:
+    """Room for the longest name of a step, and for the longest word of its state."""
+    names, words = QFontMetrics(font(15, strong=True)), QFontMetrics(font(12, narrow=True))
+    states = [*map(level_word, Level), tr("not read"), tr("{count} left", count=99)]
+    return max(
+        max(names.horizontalAdvance(step.name) for step in STEPS),
+        max(words.horizontalAdvance(word) for word in states) + 16,
+    )
 
 
 class Trail(QWidget):
@@ -82,7 +99,7 @@ class Trail(QWidget):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("trail")
-        self.setFixedWidth(78)
+        self.setFixedWidth(max(78, _widest() + 16))
         self.buttons: dict[str, StepButton] = {}
         self.group = QButtonGroup(self)
         column = QVBoxLayout(self)
@@ -112,11 +129,11 @@ class Trail(QWidget):
 
     def show_left(self, count: int) -> None:
         """How many trees of the block still stand."""
-        self.show_level("block", Level.UNKNOWN if count else Level.CLEAR, f"{count} left")
+        self.show_level("block", Level.UNKNOWN if count else Level.CLEAR, tr("{count} left", count=count))
 
     def show_read(self, read: bool) -> None:
         """Whether the stump has been looked at: no limit rules there."""
-        self.show_level("stump", Level.CLEAR if read else Level.UNKNOWN, "read" if read else "not read")
+        self.show_level("stump", Level.CLEAR if read else Level.UNKNOWN, tr("read") if read else tr("not read"))
 
     def show_level(self, key: str, level: Level, state: str = "") -> None:
         """Show the state of a step, in a word of its own where it has one."""

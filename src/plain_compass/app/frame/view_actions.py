@@ -10,10 +10,12 @@ from PySide6.QtWidgets import QWidget
 from ...core.base.levels import FindingKind
 from ...core.judge.findings import Finding
 from ...core.judge.places import where_of
+from ...job.language import tr
 from .commands import Command
 from .copying import copy_picture, copy_svg
 from .desk import Room
 from .edit_actions import EditActions
+from .language_choice import LanguageChoice
 from .trail import STEPS
 
 
@@ -36,22 +38,23 @@ def view_commands(room: Room, edits: EditActions) -> list[Command]:
     ]
     return [
         *steps,
-        Command("view.sheet", "Findings or tree sheet", "F2", lambda: room.side.next_face()),
-        Command("view.zoom_in", "Nearer", "Ctrl++", lambda: room.page.zoom(1.25)),
-        Command("view.zoom_out", "Further", "Ctrl+-", lambda: room.page.zoom(0.8)),
-        Command("view.fit", "Whole drawing", "Ctrl+0", lambda: room.page.fit()),
-        Command("view.trees", "Trees of this job", "F9", room.dialogs.trees),
-        Command("view.menu", "Job menu", "F10", lambda: room.top.job.showMenu()),
-        Command("view.units", "Metric or imperial", "Ctrl+U", edits.next_units),
-        Command("view.words", "The other vocabulary", "Ctrl+Shift+U", edits.next_words),
-        Command("view.dark", "Light or dark", "Ctrl+D", room.toggle_scheme),
-        Command("copy.picture", "Copy the drawing as a picture", "Ctrl+Shift+C", lambda: copy_picture(room)),
-        Command("copy.svg", "Copy the drawing as SVG", "Ctrl+Alt+C", lambda: copy_svg(room)),
-        Command("help.this", "Help on this", "F1", lambda: room.dialogs.help(room.step)),
-        Command("help.model", "How it reckons", "", lambda: room.dialogs.help_page("model")),
-        Command("help.words", "Words of the trade", "", lambda: room.dialogs.help_page("terms")),
-        Command("help.lessons", "Ten lessons", "", lambda: room.dialogs.help_page("lessons")),
-        Command("help.keys", "Keys", "Ctrl+F1", room.dialogs.keys),
-        Command("edit.history", "Steps so far…", "Ctrl+H", room.dialogs.history),
-        Command("help.find", "Find a command", "Ctrl+Space", room.dialogs.find),
+        Command("view.sheet", tr("Findings or tree sheet"), "F2", lambda: room.side.next_face()),
+        Command("view.zoom_in", tr("Nearer"), "Ctrl++", lambda: room.page.zoom(1.25)),
+        Command("view.zoom_out", tr("Further"), "Ctrl+-", lambda: room.page.zoom(0.8)),
+        Command("view.fit", tr("Whole drawing"), "Ctrl+0", lambda: room.page.fit()),
+        Command("view.trees", tr("Trees of this job"), "F9", room.dialogs.trees),
+        Command("view.menu", tr("Job menu"), "F10", lambda: room.top.job.showMenu()),
+        Command("view.units", tr("Metric or imperial"), "Ctrl+U", edits.next_units),
+        Command("view.words", tr("The other vocabulary"), "Ctrl+Shift+U", edits.next_words),
+        Command("view.dark", tr("Light or dark"), "Ctrl+D", room.toggle_scheme),
+        Command("view.language", tr("Language…"), "", LanguageChoice(room).change),
+        Command("copy.picture", tr("Copy the drawing as a picture"), "Ctrl+Shift+C", lambda: copy_picture(room)),
+        Command("copy.svg", tr("Copy the drawing as SVG"), "Ctrl+Alt+C", lambda: copy_svg(room)),
+        Command("help.this", tr("Help on this"), "F1", lambda: room.dialogs.help(room.step)),
+        Command("help.model", tr("How it reckons"), "", lambda: room.dialogs.help_page("model")),
+        Command("help.words", tr("Words of the trade"), "", lambda: room.dialogs.help_page("terms")),
+        Command("help.lessons", tr("Ten lessons"), "", lambda: room.dialogs.help_page("lessons")),
+        Command("help.keys", tr("Keys"), "Ctrl+F1", room.dialogs.keys),
+        Command("edit.history", tr("Steps so far…"), "Ctrl+H", room.dialogs.history),
+        Command("help.find", tr("Find a command"), "Ctrl+Space", room.dialogs.find),
     ]

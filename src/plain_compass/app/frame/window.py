@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 
 from ...core.judge.findings import Finding
 from ...job.document import STANDS
+from ...job.language import tr
 from ..drawing.palette import DARK, LIGHT, Palette
 from .answer_actions import AnswerActions
 from .arrivals import Arrivals
@@ -98,7 +99,7 @@ class Window(QMainWindow):
         self.commands.add(*self.jobs.commands(), *self.lists.commands(), *self.sites.commands(), *self.edits.commands())
         self.commands.add(*view_commands(self, self.edits), *AnswerActions(self).commands(), *more_commands(self))
         self.guide = FirstTree(store, settings, self.commands)
-        self.commands.add(Command("help.first", "First tree, step by step", "", self.guide.begin))
+        self.commands.add(Command("help.first", tr("First tree, step by step"), "", self.guide.begin))
         self._compose(panels)
         self._connect()
         self.setAcceptDrops(True)
@@ -131,7 +132,7 @@ class Window(QMainWindow):
         work.setMinimumSize(*WHOLE)
         area = QScrollArea()
         area.setObjectName("around")
-        area.setAccessibleName("Steps and findings")
+        area.setAccessibleName(tr("Steps and findings"))
         area.setFrameShape(QScrollArea.Shape.NoFrame)
         area.setWidget(work)
         area.setWidgetResizable(True)
@@ -192,7 +193,7 @@ class Window(QMainWindow):
         snapshot = self.store.snapshot
         self.top.refresh(snapshot, unsaved=self.store.unsaved)
         name = self.store.path.name if self.store.path else snapshot.job.name
-        title = f"{'• ' if self.store.unsaved else ''}{name} – Plain Compass"
+        title = tr("{what}{name} – Plain Compass", what="• " if self.store.unsaved else "", name=name)
         if title != self.windowTitle():
             self.setWindowTitle(title)
 
@@ -205,7 +206,7 @@ class Window(QMainWindow):
         # A mode of its own has nothing of the job round it.
         for part in (self.trail, self.side, self.band):
             part.setVisible(is_step)
-        self.top.show_mode("" if is_step else "Practice")
+        self.top.show_mode("" if is_step else tr("Practice"))
         if not is_step:
             return
         self.trail.buttons[key].setChecked(True)

@@ -13,11 +13,12 @@ from ...core.cuts import NEVER_PLANNED, forms_of
 from ...core.judge.limits import LIMITS
 from ...core.judge.places import where_of
 from ..fields import choice_at, is_choice, is_number, label_of, quantity_at
-from ..tables import DATA, constants_in_force, disagreements
+from ..language import tr
+from ..tables import constants_in_force, disagreements
 from ..units import EXAMPLES
 from ..words import Speech
 from ..words.catalogue import glossary, sentences
-from .places import CHAPTERS, STEPS, field_page, lessons, page_ids, settled_by
+from .places import CHAPTERS, STEPS, field_page, lessons, page_ids, settled_by, shipped_text
 
 KINDS = {
     "lessons": "lesson",
@@ -67,7 +68,8 @@ def _said(template: str, speech: Speech) -> str:
 
 
 def _link(id: str, text: str) -> str:
-    return f"[{text}](help:{id})"
+    # The names of some terms are two words, and a link ends at a space.
+    return f"[{text}](help:{id.replace(' ', '%20')})"
 
 
 def _field(path: str, speech: Speech) -> str:
@@ -75,33 +77,43 @@ def _field(path: str, speech: Speech) -> str:
     lines = [f"# {label[:1].upper()}{label[1:]}", ""]
     if is_choice(path):
         _, options, told = choice_at(path)
-        lines += [speech.say(told), "", "One of:", ""]
+        lines += [speech.say(told), "", tr("One of:"), ""]
         lines += [f"- {speech.say(words)}" for words in options.values()]
     elif is_number(path):
         about = quantity_at(path)
         lines += [speech.say(about.help), ""]
-        lines.append(f"Accepted: {speech.show(about.low, about.kind)} to {speech.show(about.high, about.kind)}.")
-        lines.append(f"Typed for example as `{EXAMPLES.get(about.kind, '1')}`.")
+        lines.append(
+            tr(
+                "Accepted: {low} to {high}.",
+                low=speech.show(about.low, about.kind),
+                high=speech.show(about.high, about.kind),
+            )
+        )
+        lines.append(tr("Typed for example as `{examples}`.", examples=EXAMPLES.get(about.kind, "1")))
         if about.optional:
-            lines.append("Left empty it is not known, and nothing is made up in its place.")
+            lines.append(tr("Left empty it is not known, and nothing is made up in its place."))
     ids = settled_by(path)
     if ids:
-        lines += ["", "Findings that are put right here:", ""]
+        lines += ["", tr("Findings that are put right here:"), ""]
         lines += [f"- {_link(f'finding:{id}', _finding_title(id, speech))}" for id in ids]
     for row in disagreements():
         if path in row["fields"]:
             others = "; ".join(speech.say(each) for each in row["schools"])
-            lines += ["", f"The trade on *{speech.say(row['question'])}*: {others}."]
-            lines += ["", f"Here: {speech.say(row['choice'])}. {speech.say(row['reason'])}"]
+            lines += [
+                "",
+                tr("The trade on *{question}*: {others}.", question=speech.say(row["question"]), others=others),
+            ]
+            lines += [
+                "",
+                tr("Here: {choice}. {reason}", choice=speech.say(row["choice"]), reason=speech.say(row["reason"])),
+            ]
             lines += ["", _link("schools", CHAPTERS["schools"])]
-    return "\n".join([*lines, "", _link("fields", "All fields")])
+    return "\n".join([*lines, "", _link("fields", tr("All fields"))])
 
 
 def _finding_title(id: str, speech: Speech) -> str:
     ruled = glossary()["ruled_by"].get(id)
-    if ruled:
-        return speech.say(ruled)
-    return id.replace(".", ": ").replace("_", " ")
+    return speech.say(ruled or glossary()["titles"][id])
 
 
 def _finding(id: str, speech: Speech) -> str:
@@ -110,30 +122,35 @@ def _finding(id: str, speech: Speech) -> str:
     if id in LIMITS:
         group = LIMITS[id].group
         name = speech.say(glossary()["groups"][group])
-        lines += [f"Limit state: {_link(f'group:{group}', name)}. Its level is its chance of failing.", ""]
+        lines += [
+            tr("Limit state: {link}. Its level is its chance of failing.", link=_link(f"group:{group}", name)),
+            "",
+        ]
     mine = [key for key in sentences() if key.startswith(f"{id}.") and not key.endswith("change")]
     told = [key for key in mine if sentences()[key].endswith(".")]  # the rest are parts of these
     if told:
-        lines += ["What is said of it:", "", *(f"- {_said(sentences()[key], speech)}" for key in told), ""]
+        lines += [tr("What is said of it:"), "", *(f"- {_said(sentences()[key], speech)}" for key in told), ""]
     changes = [sentences()[key] for key in sentences() if key.startswith(f"{id}.") and key.endswith("change")]
     if changes:
-        lines += ["What would change it:", "", *(f"- {_said(text, speech)}" for text in changes), ""]
-    there = _link(field_page(where.field), speech.say(label_of(where.field))) if where.field else "on the drawing"
-    lines += [f"Put right on *{STEPS.get(where.step, where.step.title())}*: {there}.", ""]
-    lines.append(f"{_link('model', 'How it reckons')} · {_link('findings', 'All findings')}")
+        lines += [tr("What would change it:"), "", *(f"- {_said(text, speech)}" for text in changes), ""]
+    there = _link(field_page(where.field), speech.say(label_of(where.field))) if where.field else tr("on the drawing")
+    lines += [tr("Put right on *{steps}*: {there}.", steps=STEPS.get(where.step, where.step.title()), there=there), ""]
+    lines.append(f"{_link('model', tr('How it reckons'))} · {_link('findings', tr('All findings'))}")
     return "\n".join(lines)
 
 
 def _group(group: str, speech: Speech) -> str:
     name = speech.say(glossary()["groups"][group])
     ids = [id for id, measure in LIMITS.items() if measure.group == group]
-    rows = [f"- {_link(f'finding:{id}', _finding_title(id, speech))}" for id in ids] or ["- told by what was looked at"]
-    about = (
+    rows = [f"- {_link(f'finding:{id}', _finding_title(id, speech))}" for id in ids] or [
+        tr("- told by what was looked at")
+    ]
+    about = tr(
         "A strip of the band is a short ruler: a notch at the limit, a peg at the value. A peg past the notch is a "
         "stop. Clear is under 1 in 50 to fail, watch up to 1 in 5, a stop above; unknown is never clear."
     )
-    head = [f"# {name}", "", about, "", "What is held against a limit here:", ""]
-    return "\n".join([*head, *rows, "", _link("groups", "All pegs")])
+    head = [f"# {name}", "", about, "", tr("What is held against a limit here:"), ""]
+    return "\n".join([*head, *rows, "", _link("groups", tr("All pegs"))])
 
 
 def _form(which: str, speech: Speech) -> str:
@@ -143,18 +160,18 @@ def _form(which: str, speech: Speech) -> str:
     name = speech.phrase(form.name)
     lines = [f"# {name}", ""]
     texts = sentences()
-    for ending, title in (("purpose", ""), ("do", "How: "), ("drill", "To practise: ")):
+    for ending, title in (("purpose", ""), ("do", tr("How: ")), ("drill", tr("To practise: "))):
         if head + ending in texts:
             lines += [title + _said(texts[head + ending], speech), ""]
     if form.specialist:
         lines += [
-            "**Specialist:** it opens only after a statement of what it needs, and where a miss costs nothing.",
+            tr("**Specialist:** it opens only after a statement of what it needs, and where a miss costs nothing."),
             "",
         ]
     fits = [texts[key] for key in texts if key.startswith(f"{head}fits.")]
     if fits:
-        lines += ["When it does not fit:", "", *(f"- {_said(text, speech)}" for text in fits), ""]
-    return "\n".join([*lines, _link("forms", "All cuts")])
+        lines += [tr("When it does not fit:"), "", *(f"- {_said(text, speech)}" for text in fits), ""]
+    return "\n".join([*lines, _link("forms", tr("All cuts"))])
 
 
 def _term(term: str, speech: Speech) -> str:
@@ -162,20 +179,20 @@ def _term(term: str, speech: Speech) -> str:
     names = [f"- {words}: **{entry[key]}**" for key, words in glossary()["vocabularies"].items()]
     own = speech.say(f"[{term}]")
     head = [f"# {own[:1].upper()}{own[1:]}", "", speech.say(entry["meaning"]), ""]
-    return "\n".join([*head, *names, "", _link("terms", "All words")])
+    return "\n".join([*head, *names, "", _link("terms", tr("All words"))])
 
 
 def _lesson(number: str, speech: Speech) -> str:
     place = int(number)
     title, text = lessons()[place - 1]
-    onward = _link(f"lesson:{place + 1}", "Next") if place < len(lessons()) else _link("lessons", "All lessons")
+    onward = _link(f"lesson:{place + 1}", tr("Next")) if place < len(lessons()) else _link("lessons", tr("All lessons"))
     return f"# {speech.say(title)}\n\n{speech.say(text)}\n\n{onward}"
 
 
 def _index(speech: Speech) -> str:
     rows = [f"- {_link(id, title)}" for id, title in CHAPTERS.items() if id != "index"]
-    about = "F1 on a field, a finding or a form of cut opens its page. Words typed above the list find pages."
-    return "\n".join(["# Handbook", "", *_cautions(speech), "", about, "", *rows])
+    about = tr("F1 on a field, a finding or a form of cut opens its page. Words typed above the list find pages.")
+    return "\n".join([tr("# Handbook"), "", *_cautions(speech), "", about, "", *rows])
 
 
 def _cautions(speech: Speech) -> list[str]:
@@ -185,7 +202,7 @@ def _cautions(speech: Speech) -> list[str]:
 
 def _listed(title: str, ids: list[str], speech: Speech) -> str:
     rows = [f"- {_link(id, title_of(id, speech))}" for id in ids]
-    return "\n".join([f"# {title}", "", *rows, "", _link("index", "Handbook")])
+    return "\n".join([f"# {title}", "", *rows, "", _link("index", CHAPTERS["index"])])
 
 
 def _chapter(chapter: str, kind: str) -> Callable[[Speech], str]:
@@ -203,27 +220,31 @@ def _schools(speech: Speech) -> str:
         question = speech.say(row["question"])
         lines += [f"**{question[:1].upper()}{question[1:]}**", ""]
         lines += [f"- {speech.say(each)}" for each in row["schools"]]
-        lines += ["", f"Here: {speech.say(row['choice'])}. {speech.say(row['reason'])}", ""]
-    return "\n".join([*lines, _link("index", "Handbook")])
+        lines += [
+            "",
+            tr("Here: {choice}. {reason}", choice=speech.say(row["choice"]), reason=speech.say(row["reason"])),
+            "",
+        ]
+    return "\n".join([*lines, _link("index", CHAPTERS["index"])])
 
 
 def _model(_: Speech) -> str:
-    text = (DATA / "help" / "model.md").read_text(encoding="utf-8")
-    return f"{text}\n\n{_link('constants', CHAPTERS['constants'])} · {_link('index', 'Handbook')}"
+    text = shipped_text("model.md")
+    return f"{text}\n\n{_link('constants', CHAPTERS['constants'])} · {_link('index', CHAPTERS['index'])}"
 
 
 def _constants(_: Speech) -> str:
-    lines = ["# Constants", "", "Indicative, as in force now; one changed in your own file is marked.", ""]
-    lines += ["| constant | value |", "|---|---|"]
+    lines = [tr("# Constants"), "", tr("Indicative, as in force now; one changed in your own file is marked."), ""]
+    lines += [tr("| constant | value |"), "|---|---|"]
     for name, value, shipped in constants_in_force():
-        mark = f" **changed**; ships as {shipped:g}" if value != shipped else ""
+        mark = tr(" **changed**; ships as {shipped:g}", shipped=shipped) if value != shipped else ""
         lines.append(f"| `{name}` | {value:g}{mark} |")
-    return "\n".join([*lines, "", _link("index", "Handbook")])
+    return "\n".join([*lines, "", _link("index", CHAPTERS["index"])])
 
 
 def whole(speech: Speech) -> str:
     """The whole book as one text, its chapters in the order in which they are read; links are words only."""
-    parts = ["\n".join(["# Plain Compass: handbook", "", *_cautions(speech)])]
+    parts = ["\n".join([tr("# Plain Compass: handbook"), "", *_cautions(speech)])]
     for chapter, kind in KINDS.items():
         mine = [id for id in page_ids() if kind and id.startswith(f"{kind}:")]
         head = f"# {CHAPTERS[chapter]}" if mine else page(chapter, speech)

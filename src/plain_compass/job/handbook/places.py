@@ -12,32 +12,33 @@ from ...core.cuts import PARTS, forms_of
 from ...core.judge.limits import LIMITS
 from ...core.judge.places import where_of
 from ..document import Job, TreePlan
+from ..language import spoken, tr
 from ..tables import DATA
 from ..words.catalogue import glossary, sentences
 
 STEPS = {
-    "look": "Look",
-    "ground": "Ground",
-    "cut": "Cut",
-    "stages": "Stages",
-    "fall": "Fall",
-    "card": "Card",
-    "stump": "Stump",
+    "look": tr("Look"),
+    "ground": tr("Ground"),
+    "cut": tr("Cut"),
+    "stages": tr("Stages"),
+    "fall": tr("Fall"),
+    "card": tr("Card"),
+    "stump": tr("Stump"),
 }
 """Step of the work -> its name."""
 LESSON_OF = {"look": 1, "ground": 2, "cut": 4, "stages": 8, "fall": 9, "stump": 10}
 """Step of the work -> the lesson about it."""
 CHAPTERS = {
-    "index": "Handbook",
-    "lessons": "Ten lessons",
-    "groups": "The pegs",
-    "findings": "Findings",
-    "forms": "Cuts",
-    "fields": "Fields",
-    "schools": "Where the trade disagrees",
-    "terms": "Words",
-    "model": "How it reckons",
-    "constants": "Constants",
+    "index": tr("Handbook"),
+    "lessons": tr("Ten lessons"),
+    "groups": tr("The pegs"),
+    "findings": tr("Findings"),
+    "forms": tr("Cuts"),
+    "fields": tr("Fields"),
+    "schools": tr("Where the trade disagrees"),
+    "terms": tr("Words"),
+    "model": tr("How it reckons"),
+    "constants": tr("Constants"),
 }
 """Chapter -> its title, in the order in which they are read."""
 
@@ -110,10 +111,16 @@ def step_page(step: str) -> str:
     return f"lesson:{LESSON_OF[step]}" if step in LESSON_OF else "index"
 
 
+def shipped_text(name: str) -> str:
+    """A long text that ships, whole, in the language spoken."""
+    said = spoken().pages.get(name)
+    return (DATA / "help" / name).read_text(encoding="utf-8") if said is None else said
+
+
 @cache
 def lessons() -> tuple[tuple[str, str], ...]:
     """(title, text) of each lesson."""
-    text = (DATA / "help" / "lessons.md").read_text(encoding="utf-8")
+    text = shipped_text("lessons.md")
     found = []
     for part in text.split("\n# "):
         title, _, body = part.removeprefix("# ").partition("\n")

@@ -6,6 +6,7 @@ import json
 from functools import cache
 from typing import Any
 
+from ..language import spoken, tr
 from ..tables import DATA
 
 FILES = ("findings", "cuts", "guide", "stump", "block", "practice")
@@ -14,22 +15,44 @@ FILES = ("findings", "cuts", "guide", "stump", "block", "practice")
 
 @cache
 def glossary() -> dict[str, Any]:
-    """The glossary file: terms, vocabularies, labels and cautions."""
-    content: dict[str, Any] = json.loads((DATA / "words" / "glossary.json").read_text(encoding="utf-8"))
+    """Terms, vocabularies, labels and cautions, in the language spoken."""
+    content: dict[str, Any] = _translated(glossary_in_english(), "glossary")
     return content
 
 
 @cache
 def sentences() -> dict[str, str]:
-    """Every sentence by its key: ``[term]`` for the vocabulary, ``{name:kind}`` for what is put in.
+    """Every sentence by its key, in the language spoken: ``[term]`` for the vocabulary, ``{name:kind}`` for what is
+    put in.
 
     A kind is one of ``core.base.quantity.KINDS``; ``{name}`` takes words, which ``{name:small}`` and
     ``{name:capital}`` begin so.
     """
+    said = spoken().sentences
+    return {key: said.get(key, text) for key, text in sentences_in_english().items()}
+
+
+def glossary_in_english() -> dict[str, Any]:
+    """The glossary as its file has it."""
+    content: dict[str, Any] = json.loads((DATA / "words" / "glossary.json").read_text(encoding="utf-8"))
+    return content
+
+
+def sentences_in_english() -> dict[str, str]:
+    """Every sentence by its key, as the files have it."""
     found: dict[str, str] = {}
     for name in FILES:
         found |= json.loads((DATA / "words" / f"{name}.json").read_text(encoding="utf-8"))
     return found
+
+
+def _translated(content: Any, key: str) -> Any:
+    """The glossary with every text as the language has it under its key: the way to it, with points between."""
+    if isinstance(content, dict):
+        return {name: _translated(each, f"{key}.{name}") for name, each in content.items()}
+    if isinstance(content, list):
+        return [_translated(each, f"{key}.{number}") for number, each in enumerate(content)]
+    return spoken().sentences.get(key, content)
 
 
 def vocabularies() -> dict[str, str]:
@@ -38,9 +61,17 @@ def vocabularies() -> dict[str, str]:
     return found
 
 
+def level_word(level: str) -> str:
+    """How a level is called: clear, watch, stop, unknown."""
+    found: str = glossary()["levels"][level]
+    return found
+
+
 def listed(words: list[str]) -> str:
     """Words in a row, as they are said: one, two and three."""
-    return words[0] if len(words) == 1 else ", ".join(words[:-1]) + " and " + words[-1] if words else ""
+    if len(words) < 2:
+        return "".join(words)
+    return tr("{most} and {last}", most=", ".join(words[:-1]), last=words[-1])
 
 
 def capital(text: str) -> str:

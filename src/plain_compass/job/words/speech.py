@@ -12,6 +12,7 @@ from ...core.base.levels import Level
 from ...core.base.phrase import Phrase, Row, Value
 from ...core.base.quantity import KINDS, Quantity
 from ...core.judge.findings import Finding, Verdict
+from ..language import tr
 from ..typed import TypedError
 from ..units import shown
 from .catalogue import capital, glossary, listed, sentences, small
@@ -28,8 +29,11 @@ class Speech:
     words: str = "hinge"
 
     def say(self, template: str) -> str:
-        """Replace ``[term]`` by the vocabulary's word; ``[Term]`` begins with a capital; other brackets stay."""
-        return re.sub(r"\[([A-Za-z ]+)\]", lambda match: self._term(match[1]), template)
+        """A text in the language spoken, with ``[term]`` replaced by the vocabulary's word.
+
+        ``[Term]`` begins with a capital; other brackets stay.
+        """
+        return re.sub(r"\[([A-Za-z ]+)\]", lambda match: self._term(match[1]), tr(template))
 
     def _term(self, name: str) -> str:
         term = glossary()["terms"].get(name.lower())
@@ -79,7 +83,12 @@ class Speech:
         if finding.value is None or finding.limit is None:
             return ""
         about = "~ " if finding.indicative else ""
-        return f"{about}{self.show(finding.value, finding.unit)} against {self.show(finding.limit, finding.unit)}"
+        return tr(
+            "{about}{value} against {limit}",
+            about=about,
+            value=self.show(finding.value, finding.unit),
+            limit=self.show(finding.limit, finding.unit),
+        )
 
     def lead(self, verdict: Verdict) -> str:
         """How the verdict begins."""
@@ -121,8 +130,14 @@ class Speech:
         because = f": {self.say(error.reason)}" if error.reason else ""
         if error.low is None and error.high is None and "accepted" in error.reason:
             # What would be accepted is said already.
-            return f"{name[:1].upper()}{name[1:]} {given}{because}."
-        return f"{name[:1].upper()}{name[1:]} {given}{because}; accepted: {self._accepted(error)}."
+            return f"{capital(name)} {given}{because}."
+        return tr(
+            "{name} {given}{because}; accepted: {accepted}.",
+            name=capital(name),
+            given=given,
+            because=because,
+            accepted=self._accepted(error),
+        )
 
     def _given(self, error: InputError) -> str:
         given = error.given
@@ -132,10 +147,10 @@ class Speech:
     def _accepted(self, error: InputError) -> str:
         low, high = error.low, error.high
         if low is not None and high is not None:
-            return f"{self.show(low, error.kind)} to {self.show(high, error.kind)}"
+            return tr("{low} to {high}", low=self.show(low, error.kind), high=self.show(high, error.kind))
         if high is not None:
-            return f"up to {self.show(high, error.kind)}"
-        return f"{self.show(low, error.kind)} or more" if low is not None else "something else"
+            return tr("up to {high}", high=self.show(high, error.kind))
+        return tr("{low} or more", low=self.show(low, error.kind)) if low is not None else tr("something else")
 
 
 @lru_cache(maxsize=4096)
@@ -157,7 +172,8 @@ def _shown(speech: Speech, value: Value, how: str) -> str:
     if isinstance(value, tuple):
         return listed([_shown(speech, each, "") for each in value])
     if isinstance(value, str):
-        return value
+        # A name; or a word of the core's own, such as a kind of obstacle nobody has named.
+        return tr(value)
     if how not in KINDS:
         raise KeyError(f"a quantity wants a kind in its place, not {how!r}")
     return speech.show(value, how)

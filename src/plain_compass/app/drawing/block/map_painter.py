@@ -12,6 +12,7 @@ from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
 from ....core.site.site import Obstacle
+from ....job.language import tr
 from ..marks import paint_arrow
 from ..palette import Palette, fill, font, pen
 from ..scale import Scale, towards
@@ -140,7 +141,7 @@ def _grid(painter: QPainter, scale: Scale, palette: Palette, view: QSizeF) -> No
             painter.drawLine(QPointF(0, at.y()), QPointF(view.width(), at.y()))
     painter.setFont(font(12, narrow=True))
     painter.setPen(pen(palette.quiet))
-    painter.drawText(QPointF(10, view.height() - 8), f"grid {step:g} m · north up")
+    painter.drawText(QPointF(10, view.height() - 8), tr("grid {step:g} m · north up", step=step))
 
 
 def _obstacle(painter: QPainter, scale: Scale, obstacle: Obstacle, look: Look) -> None:

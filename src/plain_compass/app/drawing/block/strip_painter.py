@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ....job.language import tr
 from ..marks import paint_hatch
 from ..palette import Palette, fill, font, pen
 from ..scale import box_pixels
@@ -86,7 +87,7 @@ def paint_strip_of_days(painter: QPainter, area: QRectF, strip: Strip, look: tup
                 shape = QRectF(across(begins), top + 2, (ends - begins) * px - 1, ROW_PX - 4)
                 _box(painter, shape, box, palette, looks=(box.id == chosen, is_named))
         if not here:
-            painter.drawText(QPointF(across(strip.from_min) + 4, top + 17), "nothing is felled")
+            painter.drawText(QPointF(across(strip.from_min) + 4, top + 17), tr("nothing is felled"))
             continue
         painter.setPen(pen(palette.load, 1.2, Qt.PenStyle.DashLine))
         painter.drawLine(QPointF(across(strip.to_min), top), QPointF(across(strip.to_min), top + ROW_PX))

@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QPolygonF
 from ....core.fall.fan import Fan
 from ....core.fall.nominal import NominalFall
 from ....core.site.site import Cost
+from ....job.language import tr
 from ....job.units import chance_words
 from ..canvas import Canvas
 from ..ground.site_painter import on_page, paint_grid, paint_obstacles
@@ -24,8 +25,8 @@ DOTS = 400
 """Likely tops drawn: more run together into a patch and say no more."""
 TOLD = 4
 """Chances written on the plan: more cover what they are about."""
-ROOMY_PX = 400.0
-"""Narrower drawings have no room for the second half of the caption."""
+GRID_PX = 60.0
+"""What the caption of the grid takes of the same line."""
 ROOM, BACK = 1.5, 0.52
 """Tree lengths across the drawing, and how far the stump stands from its middle."""
 
@@ -128,9 +129,10 @@ def _nearest(points: list[QPointF], to: QPointF) -> QPointF:
 def paint_fan_caption(c: Canvas, box: QRectF, count: int) -> None:
     """What the drawing means, in a corner."""
     c.painter.setFont(font(12, narrow=True))
-    text = f"~ {count:,} likely falls · edges: nine in ten"
-    if box.width() > ROOMY_PX:
-        text += " · dotted: the middle"
+    text = tr("~ {count:,} likely falls · edges: nine in ten", count=count)
+    more = text + tr(" · dotted: the middle")
+    if c.painter.fontMetrics().horizontalAdvance(more) < box.width() - GRID_PX:
+        text = more
     wide = c.painter.fontMetrics().horizontalAdvance(text) + 12
     at = QRectF(box.right() - wide, box.bottom() - 22, wide, 20)
     c.painter.fillRect(at, fill(c.palette.sheet))

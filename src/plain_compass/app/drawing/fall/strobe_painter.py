@@ -11,6 +11,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from ....core.base.quantity import Kind
 from ....core.fall.nominal import NominalFall
 from ....core.fall.trace import UPRIGHT, Pose
+from ....job.language import tr
 from ..canvas import Canvas
 from ..ground.profile_painter import paint_ground
 from ..labels import about
@@ -66,7 +67,9 @@ def paint_strobe(c: Canvas, box: QRectF, fall: NominalFall, pose: Pose, kept: Po
 def _scale_told(c: Canvas, box: QRectF, step_s: float) -> QRectF:
     """A bar of a round length, and what else the drawing means; returns where that stands."""
     length = max((m for m in BARS_M if m * c.scale.px_per_m <= BAR_SHARE * box.width()), default=BARS_M[0])
-    text = f"{c.speech.show(length, Kind.SPAN)}, up as along · a ghost each {step_s:g} s"
+    text = tr(
+        "{length}, up as along · a ghost each {step_s:g} s", length=c.speech.show(length, Kind.SPAN), step_s=step_s
+    )
     c.painter.setFont(font(12, narrow=True))
     wide, px = c.painter.fontMetrics().horizontalAdvance(text) + 8, length * c.scale.px_per_m
     at = QRectF(box.left() + 6, box.bottom() - 22, px + wide + 12, 20)
@@ -155,7 +158,7 @@ def contact_words(fall: NominalFall) -> str:
     """What the tree meets first, as a person says it."""
     what, _, name = fall.first_contact.partition(": ")
     if what == "neighbour":
-        return f"hangs in {name}"
+        return tr("hangs in {name}", name=name)
     if what == "obstacle":
-        return f"on {name} first"
-    return f"{'lower stem' if name == 'butt' else name} first" if name else what
+        return tr("on {name} first", name=name)
+    return tr("{what} first", what=tr("lower stem") if name == "butt" else tr(name)) if name else tr(what)

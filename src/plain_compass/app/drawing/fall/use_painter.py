@@ -11,6 +11,7 @@ from PySide6.QtGui import QPolygonF
 
 from ....core.assess import Assessment
 from ....core.fall.nominal import NominalFall
+from ....job.language import tr
 from ..canvas import Canvas
 from ..curve_painter import MOST, paint_axes, plot_box
 from ..palette import fill, font, pen
@@ -56,9 +57,9 @@ def paint_use(
     painter.setPen(pen(palette.focus, 2.0))
     painter.drawLine(at(tilt_deg, 0), at(tilt_deg, MOST))
     told = (
-        (f"lets go at {broke:.0f}°", broke, palette.load),
-        (f"needed to {needed:.0f}°", needed, palette.lay),
-        (c.speech.say(f"[face] shuts at {closing:.0f}°"), closing, palette.ink),
+        (tr("lets go at {broke:.0f}°", broke=broke), broke, palette.load),
+        (tr("needed to {needed:.0f}°", needed=needed), needed, palette.lay),
+        (c.speech.say(tr("[face] shuts at {closing:.0f}°", closing=closing)), closing, palette.ink),
     )
     words = [_beside(text, at(tilt, 0).x(), plot, (colour, palette.sheet)) for text, tilt, colour in told]
     upright = [QRectF(at(tilt, 0).x() - 2, plot.top(), 4, plot.height()) for tilt in (needed, closing, tilt_deg)]

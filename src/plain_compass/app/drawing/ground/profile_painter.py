@@ -8,6 +8,7 @@ from PySide6.QtGui import QPolygonF
 
 from ....core.base.quantity import Kind
 from ....core.mechanics.resting import BREAKS_TO_m
+from ....job.language import tr
 from ..canvas import Canvas
 from ..marks import paint_word
 from ..palette import fill, font, level_colour, pen
@@ -101,15 +102,15 @@ def _ticks(c: Canvas, scale: Scale, length_m: float, bottom: float) -> None:
 def _words(c: Canvas, scale: Scale) -> None:
     lying = c.result.parts.resting
     worst = scale.point(lying.breaks_at_m, float(np.interp(lying.breaks_at_m, lying.along_m, lying.lies_m)))
-    text = f"~{c.speech.show(lying.break_index, Kind.RATIO)} of breaking"
+    text = tr("~{break_index} of breaking", break_index=c.speech.show(lying.break_index, Kind.RATIO))
     view = c.painter.viewport()
     paint_word(c.painter, QPointF(min(max(worst.x(), 60), view.width() - 60), worst.y() - 26), text, c.palette)
-    by = {"top": "top", "middle": "middle", "butt": "lower stem"}[lying.touches_by]
+    by = {"top": tr("top"), "middle": tr("middle"), "butt": tr("lower stem")}[lying.touches_by]
     c.painter.setPen(pen(c.palette.quiet))
     c.painter.setFont(font(12, narrow=True))
     tilt = c.speech.show(lying.touches_deg, Kind.ANGLE)
-    told = f"▲ touches first: {by}, at {tilt} of tilt"
-    whole = f"{told} · ticks: where it bears · upper line: bending"
+    told = tr("▲ touches first: {by}, at {tilt} of tilt", by=by, tilt=tilt)
+    whole = tr("{told} · ticks: where it bears · upper line: bending", told=told)
     room = QRectF(TITLE_PX, 6, view.width() - 12 - TITLE_PX, 18)
     fits = c.painter.fontMetrics().horizontalAdvance(whole) <= room.width()
     c.painter.drawText(room, Align.AlignRight | Align.AlignVCenter, whole if fits else told)

@@ -9,6 +9,7 @@ from PySide6.QtGui import QPainter, QPolygonF
 from ....core.base.quantity import Kind
 from ....core.site.site import Cost, Obstacle, Place
 from ....core.site.ways_out import LENGTH_M, WayOut
+from ....job.language import tr
 from ..canvas import Canvas
 from ..marks import paint_arrow
 from ..palette import Palette, fill, font, pen
@@ -35,7 +36,7 @@ def paint_grid(c: Canvas) -> None:
             c.painter.drawLine(QPointF(0, y), QPointF(view.width(), y))
     c.painter.setFont(font(12, narrow=True))
     c.painter.setPen(pen(c.palette.quiet))
-    text = f"grid {c.speech.show(step, Kind.SPAN)} · north up"
+    text = tr("grid {step} · north up", step=c.speech.show(step, Kind.SPAN))
     c.painter.drawText(QRectF(8, view.height() - 22, 200, 18), Align.AlignLeft, text)
 
 
@@ -145,13 +146,13 @@ def places_named(c: Canvas) -> list[tuple[str, QPointF]]:
     case, rope = c.result.case, c.result.case.rope
     found = []
     if rope.use == "set":
-        places = {"anchor": rope.anchor, "hauler": rope.hauler}
-        places |= {"redirect": rope.corner} if rope.redirect == "set" else {}
+        places = {tr("anchor"): rope.anchor, tr("hauler"): rope.hauler}
+        places |= {tr("redirect"): rope.corner} if rope.redirect == "set" else {}
         for name, place in places.items():
             found.append((name, c.scale.point(place.east_m - case.at.east_m, place.north_m - case.at.north_m)))
-    for way, name in zip(c.shapes.site.ways, ("way out left", "way out right"), strict=True):
+    for way, name in zip(c.shapes.site.ways, (tr("way out left"), tr("way out right")), strict=True):
         found.append((name, way_end(c.scale, way)))
-    return [*found, ("stand", _stand_at(c))]
+    return [*found, (tr("stand"), _stand_at(c))]
 
 
 def _crown(c: Canvas) -> None:

@@ -6,6 +6,8 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QFontMetricsF
 
 from ....core.base.quantity import Kind
+from ....core.tree.soundness import SOUNDS
+from ....job.language import tr
 from ..canvas import Canvas
 from ..marks import paint_arrow, paint_north, paint_word
 from ..palette import fill, font, pen
@@ -16,7 +18,13 @@ from .surveyed import Surveyed
 
 SOUND_GAP = 9.0
 """Bark to the first stroke of a sounding, in pixels."""
-DEFECT_SIGNS = {"bracket": "bracket", "crack": "crack", "wound": "wound", "stain": "stain", "metal": "metal"}
+DEFECT_SIGNS = {
+    "bracket": tr("bracket"),
+    "crack": tr("crack"),
+    "wound": tr("wound"),
+    "stain": tr("stain"),
+    "metal": tr("metal"),
+}
 
 
 def paint_butt(c: Canvas, surveyed: Surveyed) -> None:
@@ -98,7 +106,7 @@ def _sounds(c: Canvas) -> None:
             c.painter.setBrush(Qt.BrushStyle.NoBrush)
             c.painter.drawEllipse(c.scale.origin + out * (edge + SOUND_GAP), 3, 3)
         if strokes > 1:
-            _word(c, c.scale.origin + out * (edge + SOUND_GAP + 26), each.sound)
+            _word(c, c.scale.origin + out * (edge + SOUND_GAP + 26), tr(SOUNDS[each.sound]))
 
 
 def _defects(c: Canvas) -> None:
@@ -111,7 +119,9 @@ def _defects(c: Canvas) -> None:
         c.painter.drawLine(c.scale.origin + out * (edge - 8), at)
         c.painter.setBrush(fill(c.palette.load))
         c.painter.drawEllipse(at, 3.5, 3.5)
-        text = f"{DEFECT_SIGNS[each.kind]} {c.speech.show(each.height_m, Kind.SPAN)} up"
+        text = tr(
+            "{sign} {height_m} up", sign=DEFECT_SIGNS[each.kind], height_m=c.speech.show(each.height_m, Kind.SPAN)
+        )
         _word(c, at + out * 16 + QPointF(0, 14), text)
 
 

@@ -11,6 +11,7 @@ from ....core.assess import Assessment
 from ....core.base.frames import full_turn_deg, half_turn_deg
 from ....core.tree.butt import standing_m
 from ....core.tree.outline import taped_height_m
+from ....job.language import tr
 from ..layout import FieldPlace, Grip, Layout
 from ..scale import Scale, towards
 from ..shapes import ALONG, Facing, Shapes, TreeShapes
@@ -30,23 +31,23 @@ def side_layout(shapes: Shapes, scale: Scale, facing: Facing, width: float, top:
     first = max(top, tip.y() - 26)
     held_at = tree.height_m * LEAN_AT
     lean_at = scale.point(seen.axis_right_m(held_at), held_at)
-    grips = [Grip("tree.lean.angle_deg", lean_at, _leaned(seen, held_at), "drag the stem into its lean")]
+    grips = [Grip("tree.lean.angle_deg", lean_at, _leaned(seen, held_at), tr("drag the stem into its lean"))]
     if facing is ALONG:
         low = scale.point(0, 0).y() - 16
         fields = [
-            FieldPlace("tree.height_m", QPointF(8, first), "left", "height", tip - QPointF(22, 0)),
-            FieldPlace("tree.crown.base_m", QPointF(8, min(base.y() + 30, low - 46)), "left", "crown base", base),
-            FieldPlace("cut.height_m", QPointF(right, low), "right", "cut height", scale.point(0.3, cut.height_m)),
+            FieldPlace("tree.height_m", QPointF(8, first), "left", tr("height"), tip - QPointF(22, 0)),
+            FieldPlace("tree.crown.base_m", QPointF(8, min(base.y() + 30, low - 46)), "left", tr("crown base"), base),
+            FieldPlace("cut.height_m", QPointF(right, low), "right", tr("cut height"), scale.point(0.3, cut.height_m)),
         ]
         grips += [
-            Grip("tree.height_m", tip, lambda _, up: up, "drag the top"),
-            Grip("tree.crown.base_m", base, lambda _, up: up, "drag the lowest live crown"),
+            Grip("tree.height_m", tip, lambda _, up: up, tr("drag the top")),
+            Grip("tree.crown.base_m", base, lambda _, up: up, tr("drag the lowest live crown")),
         ]
     else:
         fields = [
-            FieldPlace("tree.lean.angle_deg", QPointF(right, first), "right", "lean", tip + QPointF(8, -10)),
-            FieldPlace("tree.lean.bearing_deg", QPointF(right, first + 46), "right", "leans towards"),
-            FieldPlace("tree.lean.sweep_m", QPointF(8, first), "left", "sweep", tip),
+            FieldPlace("tree.lean.angle_deg", QPointF(right, first), "right", tr("lean"), tip + QPointF(8, -10)),
+            FieldPlace("tree.lean.bearing_deg", QPointF(right, first + 46), "right", tr("leans towards")),
+            FieldPlace("tree.lean.sweep_m", QPointF(8, first), "left", tr("sweep"), tip),
         ]
     return Layout(tuple(fields), tuple(grips))
 
@@ -101,10 +102,12 @@ def crown_layout(result: Assessment, scale: Scale, size: tuple[float, float]) ->
             scale.origin.x() + out.x() * (size[0] / 2 - 42), scale.origin.y() + out.y() * (size[1] / 2 - 34) + 6
         )
         fields.append(FieldPlace(f"{path}.radius_m", place, "centre", f"{reading.bearing_deg:.0f}°"))
-        grips.append(Grip(f"{path}.radius_m", at, _edge(path, reading.bearing_deg, lay), "drag the crown edge"))
+        grips.append(Grip(f"{path}.radius_m", at, _edge(path, reading.bearing_deg, lay), tr("drag the crown edge")))
     for index, limb in enumerate(result.case.tree.limbs):
         end = scale.origin + towards(limb.bearing_deg - lay) * (limb.length_m * scale.px_per_m)
-        grips.append(Grip(f"tree.limbs.{index}.length_m", end, _limb(index, limb.bearing_deg, lay), "drag the limb"))
+        grips.append(
+            Grip(f"tree.limbs.{index}.length_m", end, _limb(index, limb.bearing_deg, lay), tr("drag the limb"))
+        )
     return Layout(tuple(fields), tuple(grips))
 
 
@@ -129,10 +132,10 @@ def butt_layout(shapes: Shapes, scale: Scale, width: float, height: float) -> La
     """The section at the cut: its diameter and bark typed; buttresses, probes and cavity dragged."""
     tree = shapes.result.case.tree
     path = "tree.trunk.diameter_m" if tree.trunk.butt_diameter_m is None else "tree.trunk.butt_diameter_m"
-    tag = "breast height" if tree.trunk.butt_diameter_m is None else "butt, taped"
+    tag = tr("breast height") if tree.trunk.butt_diameter_m is None else tr("butt, taped")
     fields = [
         FieldPlace(path, QPointF(8, height - 18), "left", tag),
-        FieldPlace("tree.trunk.bark_m", QPointF(width - 8, height - 18), "right", "bark"),
+        FieldPlace("tree.trunk.bark_m", QPointF(width - 8, height - 18), "right", tr("bark")),
     ]
     grips = [*_lobe_grips(shapes, scale), *_probe_grips(shapes, scale), *_cavity_grips(shapes.result, scale)]
     return Layout(tuple(fields), tuple(grips))
@@ -151,12 +154,12 @@ def _lobe_grips(shapes: Shapes, scale: Scale) -> list[Grip]:
         tip = stem + lobe.projection_m * share
         at = scale.origin + towards(lobe.bearing_deg - lay) * (tip * scale.px_per_m)
         found.append(
-            Grip(f"{path}.projection_m", at, _lobe(path, stem, share, lobe.bearing_deg, lay), "drag the buttress")
+            Grip(f"{path}.projection_m", at, _lobe(path, stem, share, lobe.bearing_deg, lay), tr("drag the buttress"))
         )
         half = math.degrees(lobe.width_m / 2 / stem)
         foot = scale.origin + towards(lobe.bearing_deg + half - lay) * (stem * scale.px_per_m)
         found.append(
-            Grip(f"{path}.width_m", foot, _width(path, stem, lobe.bearing_deg, lay), "drag the buttress's width")
+            Grip(f"{path}.width_m", foot, _width(path, stem, lobe.bearing_deg, lay), tr("drag the buttress's width"))
         )
     return found
 
@@ -195,7 +198,7 @@ def _probe_grips(shapes: Shapes, scale: Scale) -> list[Grip]:
         def sound(right_m: float, up_m: float, edge: float = edge, turn: float = turn) -> float:
             return round(max(edge - (right_m * math.sin(turn) + up_m * math.cos(turn)), 0.0), 3)
 
-        found.append(Grip(f"tree.decay.shell.{index}.sound_m", at, sound, "drag the end of the sound wood"))
+        found.append(Grip(f"tree.decay.shell.{index}.sound_m", at, sound, tr("drag the end of the sound wood")))
     return found
 
 
@@ -216,6 +219,6 @@ def _cavity_grips(result: Assessment, scale: Scale) -> list[Grip]:
         return round(math.hypot(right_m - centre[0], up_m - centre[1]), 3)
 
     return [
-        Grip("tree.decay.offset_m", scale.origin + middle, moved, "drag the cavity"),
-        Grip("tree.decay.radius_m", scale.origin + rim, grown, "drag the cavity's rim"),
+        Grip("tree.decay.offset_m", scale.origin + middle, moved, tr("drag the cavity")),
+        Grip("tree.decay.radius_m", scale.origin + rim, grown, tr("drag the cavity's rim")),
     ]

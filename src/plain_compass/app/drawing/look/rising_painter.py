@@ -12,7 +12,9 @@ from PySide6.QtGui import QPainter, QPolygonF
 from ....core.advice.rising import Rising
 from ....core.base.quantity import Kind
 from ....core.judge.limits import SOUND_HINGE_LEAST, SOUND_SHELL_LEAST
+from ....job.language import tr
 from ....job.words import Speech
+from ..fitted import paint_fitted
 from ..palette import Palette, font, pen
 
 Align = Qt.AlignmentFlag
@@ -26,7 +28,7 @@ def paint_rising(
     """Two curves against height, each with its limit: shell ratio whole, sound hinge dashed."""
     painter.setPen(pen(palette.ink))
     painter.setFont(font(13, strong=True, narrow=True))
-    painter.drawText(QRectF(box.left(), box.top(), box.width(), 16), Align.AlignLeft, "Sound, by cut height")
+    paint_fitted(painter, QRectF(box.left(), box.top(), box.width(), 16), Align.AlignLeft, tr("Sound, by cut height"))
     plot = box.adjusted(40, 56, -16, -20)
     top = float(rising.height_m[-1])
 
@@ -65,7 +67,10 @@ def _scales(painter: QPainter, plot: QRectF, top: float, speech: Speech) -> None
 def _legend(painter: QPainter, box: QRectF, speech: Speech, palette: Palette) -> None:
     """Which line is which."""
     painter.setFont(font(11, narrow=True))
-    for x, style, name in ((0.0, Qt.PenStyle.SolidLine, "shell"), (0.42, Qt.PenStyle.DashLine, speech.say("[hinge]"))):
+    for x, style, name in (
+        (0.0, Qt.PenStyle.SolidLine, tr("shell")),
+        (0.42, Qt.PenStyle.DashLine, speech.say("[hinge]")),
+    ):
         left = box.left() + box.width() * x
         painter.setPen(pen(palette.ink, 2.0, style))
         painter.drawLine(QPointF(left, box.top() + 42), QPointF(left + 20, box.top() + 42))
@@ -77,10 +82,10 @@ def _lowest(painter: QPainter, box: QRectF, rising: Rising, at: PlaceOf, speech:
     """The lowest cut from which it is sound enough, as a line and in words."""
     painter.setFont(font(12, narrow=True))
     if rising.lowest_m is None:
-        text = f"not sound enough up to {speech.show(float(rising.height_m[-1]), Kind.SPAN)}"
+        text = tr("not sound enough up to {height_m}", height_m=speech.show(float(rising.height_m[-1]), Kind.SPAN))
         painter.setPen(pen(palette.load))
     else:
-        text = f"lowest cut {speech.show(rising.lowest_m, Kind.SPAN)}"
+        text = tr("lowest cut {lowest_m}", lowest_m=speech.show(rising.lowest_m, Kind.SPAN))
         painter.setPen(pen(palette.lay, 2.4))
         painter.drawLine(at(0, rising.lowest_m), at(1, rising.lowest_m))
     painter.drawText(QRectF(box.left(), box.top() + 17, box.width(), 16), Align.AlignLeft, text)

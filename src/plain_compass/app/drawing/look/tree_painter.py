@@ -8,7 +8,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPolygonF
 
 from ....core.base.quantity import Kind
+from ....job.language import tr
 from ..canvas import Canvas
+from ..fitted import paint_fitted
 from ..marks import paint_arrow
 from ..palette import fill, font, pen
 from ..scale import polygon
@@ -97,18 +99,19 @@ def _offset(c: Canvas, facing: Facing, foot: QPointF) -> None:
     """How far the weight stands off the hinge, in words, below the ground line."""
     balance = c.result.parts.balance
     if facing is ALONG:
-        off, side = balance.ahead_m, "ahead of" if balance.ahead_m >= 0 else "behind"
+        off, side = balance.ahead_m, tr("ahead of") if balance.ahead_m >= 0 else tr("behind")
     else:
-        off, side = balance.left_m, "left of" if balance.left_m >= 0 else "right of"
-    text = c.speech.say(f"weight {c.speech.show(abs(off), Kind.LENGTH)} {side} the [hinge]")
+        off, side = balance.left_m, tr("left of") if balance.left_m >= 0 else tr("right of")
+    text = c.speech.say(tr("weight {off} {side} the [hinge]", off=c.speech.show(abs(off), Kind.LENGTH), side=side))
     if c.result.case.tree.stand_ins:
-        text = "where its weight is: not known"
+        text = tr("where its weight is: not known")
     ground = c.scale.point(0, 0).y()
     width = c.painter.viewport().width()
     c.painter.setFont(font(13, strong=True, narrow=True))
     c.painter.setPen(pen(c.palette.load))
-    middle = min(max(foot.x(), 100), width - 100)
-    c.painter.drawText(QRectF(middle - 100, ground + 9, 200, 18), Align.AlignCenter, text)
+    half = min(width, c.painter.fontMetrics().horizontalAdvance(text) + 4) / 2
+    middle = min(max(foot.x(), half), width - half)
+    paint_fitted(c.painter, QRectF(middle - half, ground + 9, 2 * half, 18), Align.AlignCenter, text)
 
 
 def _brackets(c: Canvas, facing: Facing, s: Surveyed) -> None:

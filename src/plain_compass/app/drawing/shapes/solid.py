@@ -15,6 +15,7 @@ import numpy as np
 
 from ....core.base.polygon import Array, ahead_of, behind
 from ....core.plan.case import Planned
+from ....job.language import tr
 
 EVERY = 4
 """Each so many points of an outline: sixty round a stump."""
@@ -131,7 +132,7 @@ class _Maker:
         rest = behind(self.bark, self.apex_m) if self.face_cut else self.bark
         wood = behind(self.wood, self.apex_m) if self.face_cut else self.wood
         self._flat(rest, "bark", self._kerf_up)
-        self._flat(wood, "kerf", self._kerf_up, "[back cut]")
+        self._flat(wood, "kerf", self._kerf_up, tr("[back cut]"))
         self._flat(behind(rot, self.apex_m) if self.face_cut else rot, "rot", self._kerf_up)
         self._sides(rest, self._kerf_up)
 
@@ -192,8 +193,8 @@ class _Maker:
         """What a piece that holds is, by where it stands and how deep it is."""
         deep = self.planned.parts.section.depth_m
         if outline[:, 0].max() < self.apex_m - BEHIND * deep:
-            return "held behind"
-        return "[hinge]" if self.face_cut and np.ptp(outline[:, 0]) < BEHIND * deep else "still holds"
+            return tr("held behind")
+        return tr("[hinge]") if self.face_cut and np.ptp(outline[:, 0]) < BEHIND * deep else tr("still holds")
 
     def _depth_m(self, points: Array) -> Array:
         """How far points lie inside the wood's outline, along their own radius."""

@@ -13,6 +13,7 @@ from ....core.base.quantity import Kind
 from ....core.stump.learning import Learned
 from ....core.stump.quantities import Known
 from ....core.stump.reliability import Gathered
+from ....job.language import tr
 from ..marks import paint_slip
 from ..palette import Palette, fill, font, pen
 
@@ -182,9 +183,11 @@ def paint_reliability(painter: QPainter, box: QRectF, told: tuple[Gathered, ...]
         painter.drawEllipse(QPointF(x, y), 3 + math.sqrt(each.count) / 2, 3 + math.sqrt(each.count) / 2)
     painter.setFont(font(11, narrow=True))
     painter.setPen(pen(palette.quiet))
-    painter.drawText(QRectF(box.left(), box.bottom() + 2, box.width(), 14), Align.AlignCenter, "told: never … always")
+    painter.drawText(
+        QRectF(box.left(), box.bottom() + 2, box.width(), 14), Align.AlignCenter, tr("told: never … always")
+    )
     painter.save()
     painter.translate(box.left() - 4, box.bottom())
     painter.rotate(-90)
-    painter.drawText(QRectF(0, -14, box.height(), 14), Align.AlignCenter, "happened")
+    painter.drawText(QRectF(0, -14, box.height(), 14), Align.AlignCenter, tr("happened"))
     painter.restore()

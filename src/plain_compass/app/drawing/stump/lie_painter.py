@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, QRectF, Qt
 
 from ....core.fall.fan import Fan
+from ....job.language import tr
 from ..canvas import Canvas
 from ..fall.fan_painter import paint_sector
 from ..ground.site_painter import paint_grid, paint_obstacles
@@ -52,11 +53,13 @@ def paint_lie(c: Canvas, fan: Fan | None, lies: Lies) -> None:
 
 def _words(c: Canvas, lies: Lies, places: tuple[QPointF, QPointF, QPointF]) -> list[Word]:
     mark, top, butt = places
-    told = [Word("top as it lies" if lies.top_read else "top: drag it to where it lies", _round(top), c.palette.ink)]
+    told = [
+        Word(tr("top as it lies") if lies.top_read else tr("top: drag it to where it lies"), _round(top), c.palette.ink)
+    ]
     if lies.butt_read:
-        told.append(Word("butt", _round(butt), c.palette.ink))
+        told.append(Word(tr("butt"), _round(butt), c.palette.ink))
     if lies.top_read and QRectF(mark - QPointF(30, 14), mark + QPointF(30, 14)).contains(top) is False:
-        told.append(Word("mark", _round(mark), c.palette.quiet))
+        told.append(Word(tr("mark"), _round(mark), c.palette.quiet))
     return [Word(each.text, each.middles, each.colour, c.palette.sheet) for each in told]
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ....job.language import tr
 from ..marks import paint_hatch
 from ..palette import Palette, fill, font, pen
 from ..scale import box_pixels
@@ -50,7 +51,7 @@ def paint_bars(painter: QPainter, box: QRectF, bars: list[Bar], palette: Palette
     painter.drawLine(QPointF(zero, box.top()), QPointF(zero, foot))
     painter.setFont(font(11, narrow=True))
     painter.setPen(pen(palette.quiet))
-    painter.drawText(QRectF(zero - 60, foot, 120, 14), Align.AlignCenter, "left  ·  lay  ·  right")
+    painter.drawText(QRectF(zero - 60, foot, 120, 14), Align.AlignCenter, tr("left  ·  lay  ·  right"))
     for number, bar in enumerate(bars):
         line = QRectF(box.left(), box.top() + number * row, box.width(), row)
         _bar(painter, line, (zero - bar.begin_deg * px, zero - bar.end_deg * px), bar, palette)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFileDialog
 
 from ....core.base.errors import PlainCompassError
 from ....job.disk import read_text
+from ....job.language import tr
 from ...frame.commands import Command
 from ...frame.desk import Desk
 from .papers import BlockPapers
@@ -27,14 +28,14 @@ class BlockActions:
     def commands(self) -> list[Command]:
         """Lays, decisions, sheets."""
         return [
-            Command("block.take", "Take these lays over", "", self.take, self._is_turned),
+            Command("block.take", tr("Take these lays over"), "", self.take, self._is_turned),
             Command("block.fix", self._fix_title, "", self.fix, lambda: bool(self._picked())),
-            Command("block.free", "Let decisions go", "", self.free, self._is_decided),
-            Command("block.forecast", "Wind…", "", self.take_forecast),
+            Command("block.free", tr("Let decisions go"), "", self.free, self._is_decided),
+            Command("block.forecast", tr("Wind…"), "", self.take_forecast),
             Command("block.zones", self._zones_title, "", self.show_zones),
             Command("block.hands", self._hands_title, "", self.show_hands),
-            Command("block.keep_kit", "Keep in own store", "", self.keep_kit, self._has_kit),
-            Command("block.take_kit", "From own store", "", self.take_kit),
+            Command("block.keep_kit", tr("Keep in own store"), "", self.keep_kit, self._has_kit),
+            Command("block.take_kit", tr("From own store"), "", self.take_kit),
             *BlockPapers(self.desk, self.answer).commands(),
         ]
 
@@ -65,7 +66,7 @@ class BlockActions:
     def _fix_title(self) -> str:
         picked = self._picked()
         stays = bool(picked) and self.store.snapshot.job.block.of(picked).lay == "fixed"
-        return "May be laid another way" if stays else "Stays on its lay"
+        return tr("May be laid another way") if stays else tr("Stays on its lay")
 
     def take(self) -> None:
         """Every tree on the lay the order gives it."""
@@ -73,7 +74,7 @@ class BlockActions:
 
         answer = self.answer()
         if answer is not None:
-            self.store.change("lays taken over", lambda job: taken_over(job, *answer))
+            self.store.change(tr("lays taken over"), lambda job: taken_over(job, *answer))
 
     def fix(self) -> None:
         """The picked tree stays on its own lay, or may be laid another way again."""
@@ -81,7 +82,7 @@ class BlockActions:
 
         picked = self._picked()
         stays = self.store.snapshot.job.block.of(picked).lay != "fixed"
-        title = f"{picked} {'stays on its lay' if stays else 'may be laid another way'}"
+        title = f"{picked} {tr('stays on its lay') if stays else tr('may be laid another way')}"
         self.store.change(title, lambda job: fixed_lay(job, picked, stays=stays))
 
     def free(self) -> None:
@@ -89,11 +90,11 @@ class BlockActions:
         from ....job.block_edits import let_go
 
         picked = self._picked()
-        self.store.change("decisions let go", lambda job: let_go(job, picked))
+        self.store.change(tr("decisions let go"), lambda job: let_go(job, picked))
 
     def _zones_title(self) -> str:
         page = self._page()
-        return "Hide zones" if page is not None and page.map.all_zones else "All zones"
+        return tr("Hide zones") if page is not None and page.map.all_zones else tr("All zones")
 
     def show_zones(self) -> None:
         """Where nobody may be round every tree of the order, or round the picked one alone again."""
@@ -105,7 +106,7 @@ class BlockActions:
 
     def _hands_title(self) -> str:
         page = self._page()
-        return "The order" if page is not None and page.side.currentIndex() else "Crew and kit"
+        return tr("The order") if page is not None and page.side.currentIndex() else tr("Crew and kit")
 
     def show_hands(self) -> None:
         """Hours, crew and kit, or the order again."""
@@ -125,7 +126,7 @@ class BlockActions:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return
-        self.desk.message.tell(f"Own store: {count} sets of kit.")
+        self.desk.message.tell(tr("Own store: {count} sets of kit.", count=count))
 
     def take_kit(self) -> None:
         """The sets of one's own store into this job."""
@@ -137,14 +138,14 @@ class BlockActions:
             self.desk.message.refuse(str(error))
             return
         if kits:
-            self.store.change("kit from own store", lambda job: with_own_kits(job, kits))
-        unread = f" {len(odd)} lines of it cannot be read." if odd else ""
-        self.desk.message.tell(f"{len(kits)} sets of kit from your own store.{unread}")
+            self.store.change(tr("kit from own store"), lambda job: with_own_kits(job, kits))
+        unread = tr(" {count} lines of it cannot be read.", count=len(odd)) if odd else ""
+        self.desk.message.tell(tr("{count} sets of kit from your own store.{unread}", count=len(kits), unread=unread))
 
     def ask_forecast(self) -> str:
         """A table of hours and winds to read; empty for none."""
-        title, folder = "A forecast of the wind", str(Path.home())
-        return QFileDialog.getOpenFileName(self.desk.frame, title, folder, "CSV (*.csv)")[0]
+        title, folder = tr("A forecast of the wind"), str(Path.home())
+        return QFileDialog.getOpenFileName(self.desk.frame, title, folder, tr("CSV (*.csv)"))[0]
 
     def take_forecast(self) -> None:
         """Read the wind hour by hour; what could not be taken is said, and gaps in it."""
@@ -159,5 +160,5 @@ class BlockActions:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return
-        if self.store.change("forecast of the wind", lambda job: with_forecast(job, hours)):
-            self.desk.message.tell(" ".join([f"{len(hours)} hours of wind taken in.", *told[:4]]))
+        if self.store.change(tr("forecast of the wind"), lambda job: with_forecast(job, hours)):
+            self.desk.message.tell(" ".join([tr("{count} hours of wind taken in.", count=len(hours)), *told[:4]]))

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QWidget
 
 from ....core.block.hours import Hours, clock_words
 from ....job.block_strip import by_then_min, clock_of, day_name, days_of
+from ....job.language import tr
 from ...drawing.block.strip_painter import HEAD_PX, ROW_PX, Box, Strip, paint_strip_of_days
 from ...drawing.palette import font, pen
 from ...frame.painted import PaintedView
@@ -29,7 +30,7 @@ class DaysView(PaintedView):
     def __init__(self, store: Store, watch: BlockWatch, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.watch, self.picked = store, watch, ""
-        self.setAccessibleName("The days")
+        self.setAccessibleName(tr("The days"))
         self.setFixedHeight(round(HEAD_PX + MOST_DAYS * ROW_PX + 6))
 
     def strip(self) -> Strip | None:
@@ -57,7 +58,9 @@ class DaysView(PaintedView):
         """Title, days."""
         painter.setFont(font(14, strong=True))
         painter.setPen(pen(self.palette_in_use.ink))
-        painter.drawText(QPointF(12, 16), f"Days of {self.store.snapshot.job.block.day_s / 3600:g} hours  ~")
+        painter.drawText(
+            QPointF(12, 16), tr("Days of {day_s:g} hours  ~", day_s=self.store.snapshot.job.block.day_s / 3600)
+        )
         strip = self.strip()
         if strip is not None:
             paint_strip_of_days(painter, QRectF(self.rect()), strip, (self.picked, self.palette_in_use))

@@ -12,13 +12,14 @@ from ....core.base.quantity import Kind
 from ....job.block_edits import decided, wind_limited
 from ....job.block_progress import marked
 from ....job.document import Job
+from ....job.language import tr
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.store import Snapshot, Store
 from .line_edits import WordEdit, in_rows
 
-DAYS = {"not_before": "not before", "not_after": "not after"}
+DAYS = {"not_before": tr("not before"), "not_after": tr("not after")}
 """Fields of a tree of the block that hold a day -> their names."""
-WIND = "wind up to"
+WIND = tr("wind up to")
 """Name of the field for a limit of wind."""
 
 
@@ -54,11 +55,13 @@ class Decided(QWidget):
         super().__init__(parent)
         self.store, self.picked = store, ""
         self.state = StateEdit(store, told_min)
-        a_day = "a day, as 2026-12-01; empty where the season does not matter"
-        self.days = {key: WordEdit(name, "any day", a_day, partial(self._set_day, key)) for key, name in DAYS.items()}
-        a_speed = "mean wind at the crowns, as 6 m/s; held against the forecast"
-        self.wind = WordEdit(WIND, "not said", a_speed, self._set_wind)
-        in_rows(self, (("the tree", self.state), *((DAYS[k], e) for k, e in self.days.items()), (WIND, self.wind)))
+        a_day = tr("a day, as 2026-12-01; empty where the season does not matter")
+        self.days = {
+            key: WordEdit(name, tr("any day"), a_day, partial(self._set_day, key)) for key, name in DAYS.items()
+        }
+        a_speed = tr("mean wind at the crowns, as 6 m/s; held against the forecast")
+        self.wind = WordEdit(WIND, tr("not said"), a_speed, self._set_wind)
+        in_rows(self, ((tr("the tree"), self.state), *((DAYS[k], e) for k, e in self.days.items()), (WIND, self.wind)))
 
     def refresh(self, snapshot: Snapshot, picked: str) -> None:
         """Show one tree; none where none is picked."""
@@ -74,10 +77,10 @@ class Decided(QWidget):
         self.wind.show_kept("" if limit is None else snapshot.speech.show(limit, Kind.SPEED), anew=anew)
 
     def _set_day(self, key: str, day: str) -> bool:
-        return self._set(f"{DAYS[key]} {day or 'any day'}", lambda job: decided(job, self.picked, key, day))
+        return self._set(f"{DAYS[key]} {day or tr('any day')}", lambda job: decided(job, self.picked, key, day))
 
     def _set_wind(self, typed: str) -> bool:
-        return self._set(f"{WIND} {typed or 'not said'}", lambda job: wind_limited(job, self.picked, typed))
+        return self._set(f"{WIND} {typed or tr('not said')}", lambda job: wind_limited(job, self.picked, typed))
 
     def _set(self, words: str, how: Callable[[Job], Job]) -> bool:
         if not self.picked:

@@ -15,6 +15,7 @@ from ....job.block_progress import progress_words
 from ....job.document import Job
 from ....job.forecast_typed import ACCEPTED as WIND_ACCEPTED
 from ....job.forecast_typed import forecast_words
+from ....job.language import in_words, tr
 from ...drawing.palette import font
 from ...frame.commands import Commands
 from ...frame.plain_label import PlainLabel
@@ -23,11 +24,11 @@ from .line_edits import WordEdit, in_rows
 
 Change = Callable[[Job, str], Job]
 HOURS: tuple[tuple[str, str, str, Change], ...] = (
-    ("first day", "today", "a day, as 2026-12-01; empty for today", begun),
-    ("hours a day", "6", "hours of work, breaks left out, as 6 or 7.5", worked),
-    ("work begins", "8:00", "a time of day, as 8:00 or 7:30", starting),
-    ("break", "none", "when and how long, as 12:00 30 min; empty for none", breaking),
-    ("wind", "not known", WIND_ACCEPTED, winded),
+    (tr("first day"), tr("today"), tr("a day, as 2026-12-01; empty for today"), begun),
+    (tr("hours a day"), "6", tr("hours of work, breaks left out, as 6 or 7.5"), worked),
+    (tr("work begins"), "8:00", tr("a time of day, as 8:00 or 7:30"), starting),
+    (tr("break"), tr("none"), tr("when and how long, as 12:00 30 min; empty for none"), breaking),
+    (tr("wind"), tr("not known"), WIND_ACCEPTED, winded),
 )
 """Name of a field, what stands in it where nothing is said, what may be typed, and what takes it in."""
 
@@ -80,13 +81,13 @@ class Hands(QScrollArea):
         self.hours = {
             name: WordEdit(name, empty, accepted, partial(self._set, name, how)) for name, empty, accepted, how in HOURS
         }
-        self.crew = Lines("Crew", "another of the crew", block_crew.ACCEPTED, self._set_worker)
-        self.kit = Lines("Kit", "another set of kit", block_kit.ACCEPTED, self._set_kit)
+        self.crew = Lines(tr("Crew"), tr("another of the crew"), block_crew.ACCEPTED, self._set_worker)
+        self.kit = Lines(tr("Kit"), tr("another set of kit"), block_kit.ACCEPTED, self._set_kit)
         self.ticks: list[QCheckBox] = []
         self.done = PlainLabel()
         self.done.setWordWrap(True)
         self.done.setFont(font(13))
-        self.done.setAccessibleName("What was done")
+        self.done.setAccessibleName(tr("What was done"))
         self._compose(commands)
 
     def _compose(self, commands: Commands) -> None:
@@ -108,7 +109,7 @@ class Hands(QScrollArea):
         column.addWidget(self.done)
         column.addStretch()
         self.setObjectName("page")
-        self.setAccessibleName("Hours, crew and kit")
+        self.setAccessibleName(tr("Hours, crew and kit"))
         self.setWidget(body)
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -118,15 +119,15 @@ class Hands(QScrollArea):
         job, speech = snapshot.job, snapshot.speech
         wanted, hours = job.block, job.block.hours
         rest = f"{clock_words(hours.break_at_min)} {hours.break_min:.0f} min" if hours.break_min else ""
-        said = {
-            "first day": wanted.begins,
-            "hours a day": f"{wanted.day_s / 3600:g}",
-            "work begins": clock_words(hours.starts_min),
-            "break": rest,
-            "wind": forecast_words(wanted.forecast, wanted.begins, speech),
-        }
-        for name, words in said.items():
-            self.hours[name].show_kept(words)
+        said = (
+            wanted.begins,
+            in_words(f"{wanted.day_s / 3600:g}"),
+            clock_words(hours.starts_min),
+            rest,
+            forecast_words(wanted.forecast, wanted.begins, speech),
+        )
+        for edit, words in zip(self.hours.values(), said, strict=True):
+            edit.show_kept(words)
         self.crew.show_lines([block_crew.worker_words(each, speech) for each in wanted.crew])
         self.kit.show_lines([block_kit.kit_set_words(each, speech) for each in wanted.kits], self._tick)
         for place, tick in enumerate(self.ticks):
@@ -135,27 +136,31 @@ class Hands(QScrollArea):
             tick.setChecked(place < len(wanted.kits) and wanted.kits[place].packed == "yes")
             tick.blockSignals(False)
         done = progress_words(job, speech)
-        self.done.setText("\n".join(["Done:", *done]) if done else "")
+        self.done.setText("\n".join([tr("Done:"), *done]) if done else "")
 
     def _tick(self, place: int) -> QWidget:
         tick = QCheckBox()
-        tick.setAccessibleName(f"Kit {place + 1} comes along")
-        tick.setToolTip("Comes along; unticked it stays at home.")
+        tick.setAccessibleName(tr("Kit {place} comes along", place=place + 1))
+        tick.setToolTip(tr("Comes along; unticked it stays at home."))
         tick.toggled.connect(partial(self._set_packed, place))
         self.ticks.append(tick)
         return tick
 
     def _set(self, name: str, how: Change, typed: str) -> bool:
-        return self._change(f"{name} {typed or 'not said'}", lambda job: how(job, typed))
+        return self._change(f"{name} {typed or tr('not said')}", lambda job: how(job, typed))
 
     def _set_worker(self, place: int, typed: str) -> bool:
-        return self._change(f"crew: {typed or 'one less'}", lambda job: block_crew.with_worker(job, place, typed))
+        return self._change(
+            tr("crew: {typed}", typed=typed or tr("one less")), lambda job: block_crew.with_worker(job, place, typed)
+        )
 
     def _set_kit(self, place: int, typed: str) -> bool:
-        return self._change(f"kit: {typed or 'one set less'}", lambda job: block_kit.with_kit_set(job, place, typed))
+        return self._change(
+            tr("kit: {typed}", typed=typed or tr("one set less")), lambda job: block_kit.with_kit_set(job, place, typed)
+        )
 
     def _set_packed(self, place: int, comes: bool) -> None:
-        words = "comes along" if comes else "stays at home"
+        words = tr("comes along") if comes else tr("stays at home")
         name = self.store.snapshot.job.block.kits[place].name
         self._change(f"{name} {words}", lambda job: block_kit.packed(job, place, comes=comes))
 

@@ -10,6 +10,7 @@ from PySide6.QtGui import QHelpEvent, QMouseEvent, QPainter, QWheelEvent
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from ....job.block import place_reasons, reason_words
+from ....job.language import tr
 from ...drawing.block.map_painter import NUMBER_PX, Drawn, Look, map_scale, paint_edges, paint_map
 from ...drawing.palette import font, pen
 from ...drawing.scale import Scale
@@ -18,7 +19,7 @@ from ...frame.store import Store
 from .drawn import all_zones, drawn_trees
 from .watch import BlockWatch
 
-TITLE = "All trees, in order"
+TITLE = tr("All trees, in order")
 """Of the map."""
 MOST_ZOOM = 12.0
 """A tree fills the map by then."""
@@ -49,7 +50,7 @@ class MapView(PaintedView):
         self.store, self.watch, self.picked, self.all_zones = store, watch, "", False
         self._zoom, self._moved = 1.0, QPointF(0.0, 0.0)
         self._held: QPointF | None = None
-        self.setAccessibleName("Map of the block")
+        self.setAccessibleName(tr("Map of the block"))
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
 
     def trees(self) -> list[Drawn]:

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QDropEvent, QKeyEvent
 from PySide6.QtWidgets import QAbstractItemView, QListWidget, QListWidgetItem, QWidget
 
+from ....job.language import tr
 from ...drawing.palette import font
 
 
@@ -24,8 +25,8 @@ class OrderList(QListWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setAccessibleName("The order")
-        self.setAccessibleDescription("Drag a tree, or press Ctrl+Up or Ctrl+Down, to move it; Enter opens it.")
+        self.setAccessibleName(tr("The order"))
+        self.setAccessibleDescription(tr("Drag a tree, or press Ctrl+Up or Ctrl+Down, to move it; Enter opens it."))
         self.setFont(font(13))
         self.setWordWrap(True)
         self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)

@@ -12,6 +12,7 @@ from ....core.judge.findings import Finding
 from ....job.block_edits import moved_in_order
 from ....job.block_progress import is_past
 from ....job.block_why import moved_words
+from ....job.language import tr
 from ...drawing.palette import font
 from ...frame.commands import Commands
 from ...frame.page import Picture
@@ -31,6 +32,9 @@ SIDE_PX = 268
 HANDS_PX = 400
 """Width of crew and kit in its place: a set of kit is a long line."""
 
+STATE_PX = 130
+"""Least width of the line that says how far it is."""
+
 
 class BlockPage(QWidget):
     """All trees of the job."""
@@ -45,11 +49,13 @@ class BlockPage(QWidget):
         self.warning, self.side = "", QStackedWidget()
         self.state, self.why = PlainLabel(), QLabel()
         self.state.setFont(font(13))
+        self.state.setWordWrap(True)
+        self.state.setMinimumWidth(STATE_PX)
         self.state.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.why.setTextFormat(Qt.TextFormat.PlainText)
         self.why.setWordWrap(True)
         self.why.setFont(font(13))
-        self.why.setAccessibleName("Why it stands there")
+        self.why.setAccessibleName(tr("Why it stands there"))
         self._compose()
         self.watch.told.connect(self._show)
         self.map.chosen.connect(self.pick)
@@ -143,13 +149,19 @@ class BlockPage(QWidget):
         if self.watch.error is not None:
             return self.store.snapshot.speech.error(self.watch.error)
         if self.watch.block is None:
-            return f"Judging lays: {self.watch.judged} trees so far …"
+            return tr("Judging lays: {judged} trees so far …", judged=self.watch.judged)
         broken = 0 if self.watch.found is None else sum(each.is_broken for each in self.watch.found.against)
-        more = " · looking for better …" if self.watch.busy else ""
-        wrong = f" · {broken} stand against it" if broken else ""
+        more = tr(" · looking for better …") if self.watch.busy else ""
+        wrong = tr(" · {broken} stand against it", broken=broken) if broken else ""
         job = self.store.snapshot.job
-        past = f" · the first day, {job.block.begins}, is past" if is_past(job, date.today()) else ""
-        return f"{len(self.watch.block.trees)} trees to fell{wrong}{past}{more}"
+        past = tr(" · the first day, {begins}, is past", begins=job.block.begins) if is_past(job, date.today()) else ""
+        return tr(
+            "{count} trees to fell{wrong}{past}{more}",
+            count=len(self.watch.block.trees),
+            wrong=wrong,
+            past=past,
+            more=more,
+        )
 
     def _tell(self) -> None:
         """Why the picked tree stands where it does; else the days, and what to take along."""
@@ -198,7 +210,7 @@ class BlockPage(QWidget):
         order = [block.trees[at].id for at in found.plan.order]
         self.map.picked = self.days.picked = id
         broken = moved_words(block, found, block.index(id), place, self.store.snapshot.speech)
-        self.store.change(f"{id} moved in the order", lambda job: moved_in_order(job, order, id, place))
+        self.store.change(tr("{id} moved in the order", id=id), lambda job: moved_in_order(job, order, id, place))
         self.warning = broken
         self._show()
 

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFileDialog
 
 from ....core.base.errors import PlainCompassError
 from ....job.disk import write_atomically
+from ....job.language import tr
 from ...frame.commands import Command
 from ...frame.desk import Desk
 
@@ -34,15 +35,15 @@ class BlockPapers:
             return self._answer() is not None
 
         return [
-            Command("block.cards", "Cards in order…", "", self.write_cards, is_there),
-            Command("block.print", "Print the day sheet…", "", self.print_sheet, is_there),
-            Command("block.sheet", "Write out…", "", self.write_out, is_there),
+            Command("block.cards", tr("Cards in order…"), "", self.write_cards, is_there),
+            Command("block.print", tr("Print the day sheet…"), "", self.print_sheet, is_there),
+            Command("block.sheet", tr("Write out…"), "", self.write_out, is_there),
         ]
 
     def ask_cards(self) -> str:
         """A PDF to write cards to; empty for none."""
-        name, kind = str(Path.home() / "cards.pdf"), "Cards (*.pdf)"
-        return QFileDialog.getSaveFileName(self.desk.frame, "Cards in the order of felling", name, kind)[0]
+        name, kind = str(Path.home() / "cards.pdf"), tr("Cards (*.pdf)")
+        return QFileDialog.getSaveFileName(self.desk.frame, tr("Cards in the order of felling"), name, kind)[0]
 
     def write_cards(self) -> None:
         """The card of every tree, in order, each as things stand when its turn comes."""
@@ -60,7 +61,7 @@ class BlockPapers:
             return
         where = self.ask_cards()
         if where:
-            write_followed(self.desk, CardSet(job, LayoutWanted(), turns), Path(where), "Cards in order")
+            write_followed(self.desk, CardSet(job, LayoutWanted(), turns), Path(where), tr("Cards in order"))
 
     def print_sheet(self) -> None:
         """The day sheet on a printer, by way of a preview."""
@@ -72,9 +73,9 @@ class BlockPapers:
 
     def ask_where(self) -> str:
         """A file to write; empty for none."""
-        kinds = "Day sheet (*.pdf);;Order (*.csv);;Lays (*.geojson);;Calendar (*.ics)"
+        kinds = tr("Day sheet (*.pdf);;Order (*.csv);;Lays (*.geojson);;Calendar (*.ics)")
         name = str(Path.home() / "day.pdf")
-        return QFileDialog.getSaveFileName(self.desk.frame, "Write out the block", name, kinds)[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, tr("Write out the block"), name, kinds)[0]
 
     def write_out(self) -> None:
         """The day sheet, the order, the lays or the days, by the file's name."""
@@ -94,4 +95,4 @@ class BlockPapers:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return
-        self.desk.message.tell(f"Written to {path}.")
+        self.desk.message.tell(tr("Written to {path}.", path=path))

@@ -20,6 +20,7 @@ from ....job.block_kit import kit_of, piece_words, without_missing
 from ....job.block_report import block_to_plain, takes_words
 from ....job.block_strip import clock_of, days_of, done_words
 from ....job.document import Job
+from ....job.language import tr
 from ....job.stamp import stamp_words
 from ...drawing.block.map_painter import Drawn, Look, map_scale, paint_edges, paint_map
 from ...drawing.pages import MM_PX, page_layout, paint_pages, scale_for, write_pages
@@ -33,9 +34,17 @@ MAP, FINER = QSize(640, 400), 2
 B, END_B = "<span style='font-weight:600'>", "</span>"
 H3 = "<h3 style='font-weight:600'>"
 """In a weight the program's type has."""
-LINES = ("Meeting point", "Radio, channel", "Emergency, and how they find us", "Grid reference", "Crew")
+LINES = (
+    tr("Meeting point"),
+    tr("Radio, channel"),
+    tr("Emergency, and how they find us"),
+    tr("Grid reference"),
+    tr("Crew"),
+)
 """What is filled in on the spot."""
-HEAD = "<tr><td></td><td></td><td>tree</td><td>~ from</td><td>lay</td><td>takes</td><td>who</td><td>why there</td></tr>"
+HEAD = tr(
+    "<tr><td></td><td></td><td>tree</td><td>~ from</td><td>lay</td><td>takes</td><td>who</td><td>why there</td></tr>"
+)
 """Above the order of a day."""
 FOOT_PX = 60.0
 """Below the site on its page stand its scale and what is drawn."""
@@ -52,7 +61,7 @@ class DaySheet:
     @property
     def title(self) -> str:
         """Of the sheet."""
-        return f"{self.job.name}: day sheet"
+        return tr("{name}: day sheet", name=self.job.name)
 
     def html(self, picture: str) -> str:
         """The sheet as rich text, every word of a person's escaped."""
@@ -62,10 +71,20 @@ class DaySheet:
         lines = "".join(f"<p>{line}: _______________________________________________</p>" for line in LINES)
         cautions = "".join(f"<li>{escape(each)}</li>" for each in speech.cautions())
         crew = escape(crew_words(self.job, speech))
-        return (
-            f"<h2 style='font-weight:600'>{escape(self.title)}</h2><img src='{picture}' width='{MAP.width()}'>"
-            f"<p>{crew}</p>{H3}Order (times and order are indicative)</h3>{days}{self._left()}{lines}"
-            f"<ul>{cautions}</ul><p>{escape(stamp_words(self.job.practice))}</p>"
+        return tr(
+            "<h2 style='font-weight:600'>{title}</h2><img src='{picture}' "
+            "width='{width}'><p>{crew}</p>{h3}Order (times and order are "
+            "indicative)</h3>{days}{left}{lines}<ul>{cautions}</ul><p>{stamp_words}</p>",
+            title=escape(self.title),
+            picture=picture,
+            width=MAP.width(),
+            crew=crew,
+            h3=H3,
+            days=days,
+            left=self._left(),
+            lines=lines,
+            cautions=cautions,
+            stamp_words=escape(stamp_words(self.job.practice)),
         )
 
     def _slots(self, day: int) -> list[int]:
@@ -78,11 +97,21 @@ class DaySheet:
         speech, pieces = self.job.speech, kit_of(self.job, self.block, self.found, day)
         kit = "<br>".join(f"☐ {escape(piece_words(piece, ids, speech))}" for piece in pieces)
         waits, _ = without_missing(self.job, self.block, self.found, day)
-        put_off = f"<p>{B}As packed, to be put off: {escape(', '.join(waits))}{END_B}</p>" if waits else ""
-        return (
-            f"<p>{B}{escape(done_words(self.job, self.found, day))}{END_B}</p>"
-            f"<table cellspacing='4'>{HEAD}{''.join(rows[place] for place in here)}</table>{put_off}"
-            f"<p>To take along:<br>{kit}</p>"
+        put_off = (
+            tr("<p>{b}As packed, to be put off: {names}{end_b}</p>", b=B, names=escape(", ".join(waits)), end_b=END_B)
+            if waits
+            else ""
+        )
+        return tr(
+            "<p>{b}{done_words}{end_b}</p><table "
+            "cellspacing='4'>{head}{names}</table>{put_off}<p>To take along:<br>{kit}</p>",
+            b=B,
+            done_words=escape(done_words(self.job, self.found, day)),
+            end_b=END_B,
+            head=HEAD,
+            names="".join(rows[place] for place in here),
+            put_off=put_off,
+            kit=kit,
         )
 
     def _rows(self) -> list[str]:
@@ -110,7 +139,7 @@ class DaySheet:
     def _left(self) -> str:
         left = left_words(self.block, self.found, self.job.speech)
         items = "".join(f"<li>{escape(id)}: {escape(told)}</li>" for id, told in left)
-        return f"{H3}Not in this order</h3><ul>{items}</ul>" if left else ""
+        return tr("{h3}Not in this order</h3><ul>{items}</ul>", h3=H3, items=items) if left else ""
 
     def trees(self) -> list[Drawn]:
         """As the map has them."""
@@ -157,8 +186,13 @@ class DaySheet:
             painter.drawLine(QPointF(x, y - 5), QPointF(x, y + 5))
         painter.setFont(font(12))
         ruler = self.job.speech.show(long_m, "span")
-        painter.drawText(QPointF(long_m * px + 10, y + 4), f"{ruler} · 1 : {one_to} on A4, printed at full size")
-        told = "Outer line: nobody else within it while any of these falls. Places and zones are as they were measured."
+        painter.drawText(
+            QPointF(long_m * px + 10, y + 4),
+            tr("{ruler} · 1 : {one_to} on A4, printed at full size", ruler=ruler, one_to=one_to),
+        )
+        told = tr(
+            "Outer line: nobody else within it while any of these falls. Places and zones are as they were measured."
+        )
         painter.drawText(QPointF(0.0, y + 26), told)
 
 
@@ -184,7 +218,7 @@ def sheet_preview(frame: QWidget, job: Job, block: Block, found: Ordered) -> QPr
     dialog, sheet = QPrintPreviewDialog(frame), DaySheet(job, block, found)
     dialog.printer().setDocName(sheet.title)
     dialog.printer().setPageLayout(page_layout())
-    dialog.setWindowTitle("Print the day sheet")
+    dialog.setWindowTitle(tr("Print the day sheet"))
     dialog.resize(frame.size() * 0.9)
     dialog.paintRequested.connect(partial(print_on, sheet=sheet))
     return dialog

@@ -11,6 +11,7 @@ from ....job.block_strip import days_of, done_words
 from ....job.block_why import lay_words, miss_words, reach_words, why_not
 from ....job.block_wind import day_words, wind_words
 from ....job.document import Job
+from ....job.language import tr
 
 
 def order_rows(job: Job, block: Block, found: Ordered) -> list[tuple[str, str, str]]:
@@ -19,13 +20,17 @@ def order_rows(job: Job, block: Block, found: Ordered) -> list[tuple[str, str, s
     rows, wrong = [], {each.tree for each in found.against if each.is_broken}
     for number, at in enumerate(found.plan.order, 1):
         tree, lay = block.trees[at], block.trees[at].lays[found.plan.lays[at]]
-        turned = "" if found.plan.lays[at] == 0 else f", planned {speech.show(tree.lays[0].lay_deg, 'bearing')}"
+        turned = (
+            ""
+            if found.plan.lays[at] == 0
+            else tr(", planned {lay_deg}", lay_deg=speech.show(tree.lays[0].lay_deg, "bearing"))
+        )
         takes = takes_words(block, found, at, speech)
         bad = " ⊘" if lay.is_stop or at in wrong else ""
         place = "–" if at in found.late else f"{number}"
         head = f"{place}  {tree.id}{bad}   {speech.show(lay.lay_deg, 'bearing')}{turned}"
-        words = f"{head}\n      {takes} · {tree.minutes:.0f} min"
-        rows.append((tree.id, words, "\n".join(why[at]) or "nothing stands against another place"))
+        words = tr("{head}\n      {takes} · {minutes:.0f} min", head=head, takes=takes, minutes=tree.minutes)
+        rows.append((tree.id, words, "\n".join(why[at]) or tr("nothing stands against another place")))
     return rows
 
 
@@ -39,20 +44,20 @@ def block_lines(job: Job, block: Block, found: Ordered) -> list[str]:
     out = [f"{', '.join(left)}: {told}" for told, left in alike.items()]
     days = [f"{done_words(job, found, day)}." for day in days_of(found) if any(s.day == day for s in found.slots)]
     about = [*days, crew_words(job, speech), *day_words(job, order, 0, speech), *out]
-    return [*filter(None, about), "", "To take along:", *pieces]
+    return [*filter(None, about), "", tr("To take along:"), *pieces]
 
 
 def tree_lines(job: Job, block: Block, found: Ordered, id: str, fan: Fan | None) -> list[str]:
     """Of one tree: its wind, whose it is, who else is in reach; why here, why not elsewhere; what a miss does."""
     at, speech, order = block.index(id), job.speech, found.plan.order
     here = place_reasons(block, found, speech)[at]
-    none = ("Nothing stands against another place; nearness and help put it here.",)
+    none = (tr("Nothing stands against another place; nearness and help put it here."),)
     others = why_not(block, found, at, speech)
     day = next((slot.day for slot in found.slots if slot.tree == at), None)
     wind = [] if day is None else [wind_words(job, id, day, speech)]
     later = [block.trees[each].id for each in order[order.index(at) + 1 :]]
     about = [*wind, whose_words(whose_of(job, block, found, at), speech), reach_words(job, id, later), ""]
     lay = lay_words(job, block, found, at)
-    elsewhere = ["", "Why not elsewhere:", *others] if others else []
+    elsewhere = ["", tr("Why not elsewhere:"), *others] if others else []
     miss = miss_words(job, block, found, at, fan)
-    return [*about, "Why here:", *(here or none), *lay, *elsewhere, "", "If it misses  ~", *miss]
+    return [*about, tr("Why here:"), *(here or none), *lay, *elsewhere, "", tr("If it misses  ~"), *miss]

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from ....core.base.errors import PlainCompassError
 from ....job.disk import file_name
+from ....job.language import tr
 from ...frame.commands import Command
 from ...frame.desk import Desk
 from .paper import MOST_SHEETS, SHEETS
@@ -20,7 +21,7 @@ from .paper import MOST_SHEETS, SHEETS
 if TYPE_CHECKING:
     from .page import CardPage
 
-NOT_RECKONED = "The fall of this plan could not be reckoned, so no card is written of it."
+NOT_RECKONED = tr("The fall of this plan could not be reckoned, so no card is written of it.")
 
 
 class CardActions:
@@ -32,11 +33,11 @@ class CardActions:
     def commands(self) -> list[Command]:
         """Print, card, cards of all trees, tape strip, survey sheet."""
         return [
-            Command("card.print", "Print the card…", "Ctrl+P", self.print_it),
-            Command("card.pdf", "Card as PDF…", "Ctrl+Shift+E", self.write_card),
-            Command("card.all", "Cards of all trees as PDF…", "Ctrl+Alt+P", self.write_all),
-            Command("card.strip", "Tape strip as PDF, true to scale…", "", self.write_strip),
-            Command("card.survey", "Blank survey sheet as PDF…", "", self.write_survey),
+            Command("card.print", tr("Print the card…"), "Ctrl+P", self.print_it),
+            Command("card.pdf", tr("Card as PDF…"), "Ctrl+Shift+E", self.write_card),
+            Command("card.all", tr("Cards of all trees as PDF…"), "Ctrl+Alt+P", self.write_all),
+            Command("card.strip", tr("Tape strip as PDF, true to scale…"), "", self.write_strip),
+            Command("card.survey", tr("Blank survey sheet as PDF…"), "", self.write_survey),
         ]
 
     @property
@@ -48,12 +49,12 @@ class CardActions:
 
     def ask_file(self, title: str, name: str) -> str:
         """Where to write; empty for nowhere."""
-        return QFileDialog.getSaveFileName(self.desk.frame, title, str(Path.home() / name), "PDF (*.pdf)")[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, title, str(Path.home() / name), tr("PDF (*.pdf)"))[0]
 
     def ask_trees(self) -> int:
         """For how many trees a survey sheet is wanted; 0 for none."""
         count, wanted = QInputDialog.getInt(
-            self.desk.frame, "Blank survey sheet", "For how many trees?", SHEETS, 1, MOST_SHEETS
+            self.desk.frame, tr("Blank survey sheet"), tr("For how many trees?"), SHEETS, 1, MOST_SHEETS
         )
         return count if wanted else 0
 
@@ -71,14 +72,16 @@ class CardActions:
         from .pdf import write_card
 
         wanted = self.page.layout_wanted
-        self._write_of_tree("Card", "", lambda path: write_card(self.store.snapshot, path, wanted))
+        self._write_of_tree(tr("Card"), "", lambda path: write_card(self.store.snapshot, path, wanted))
 
     def write_strip(self) -> None:
         """Write the tape strip of the tree looked at."""
         from .tape_strip import write_strip
 
         self._write_of_tree(
-            "Tape strip", "-tape", lambda path: write_strip(self.store.snapshot, path, self.page.layout_wanted.paper)
+            tr("Tape strip"),
+            "-tape",
+            lambda path: write_strip(self.store.snapshot, path, self.page.layout_wanted.paper),
         )
 
     def write_survey(self) -> None:
@@ -86,20 +89,20 @@ class CardActions:
         from .survey_sheet import write_survey_sheet
 
         count = self.ask_trees()
-        name = count and self.ask_file("Blank survey sheet as PDF", "survey-sheet.pdf")
+        name = count and self.ask_file(tr("Blank survey sheet as PDF"), "survey-sheet.pdf")
         if name:
             speech, paper = self.store.snapshot.speech, self.page.layout_wanted.paper
-            self._tried("Survey sheet", name, lambda path: write_survey_sheet(count, speech, path, paper))
+            self._tried(tr("Survey sheet"), name, lambda path: write_survey_sheet(count, speech, path, paper))
 
     def write_all(self) -> None:
         """Write the cards of every tree of the job, with progress, and with a way to think better of it."""
         from .card_set import CardSet, write_followed
 
         self.desk.settle()
-        name = self.ask_file("Cards of all trees as PDF", "cards.pdf")
+        name = self.ask_file(tr("Cards of all trees as PDF"), "cards.pdf")
         if name:
             cards = CardSet(self.store.snapshot.job, self.page.layout_wanted)
-            write_followed(self.desk, cards, Path(name), "Cards of all trees")
+            write_followed(self.desk, cards, Path(name), tr("Cards of all trees"))
 
     def _reckoned(self) -> bool:
         """Take in what is being typed and finish the fall; False, with a sentence, where that cannot be done."""
@@ -112,7 +115,7 @@ class CardActions:
 
     def _write_of_tree(self, what: str, ending: str, write: Callable[[Path], None]) -> None:
         if self._reckoned():
-            name = self.ask_file(f"{what} as PDF", f"{file_name(self.store.tree_id, 'tree')}{ending}.pdf")
+            name = self.ask_file(tr("{what} as PDF", what=what), f"{file_name(self.store.tree_id, 'tree')}{ending}.pdf")
             if name:
                 self._tried(what, name, write)
 
@@ -122,4 +125,4 @@ class CardActions:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return
-        self.desk.message.tell(f"{what} written to {name}.")
+        self.desk.message.tell(tr("{what} written to {name}.", what=what, name=name))

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from ....core.base.errors import PlainCompassError
 from ....job.disk import JobFileError, write_atomically
 from ....job.document import Job
+from ....job.language import tr, tr_count
 from ...frame.progress import Step, followed
 from .painter import paint_card
 from .paper import LayoutWanted
@@ -31,7 +32,7 @@ class CardSet:
         self.job, self.wanted = job, wanted
         self.turns = tuple(turns) or tuple((job, plan.id) for plan in job.trees)
         self.missing: dict[str, str] = {}
-        self._sheets = PdfSheets(wanted.paper, f"{job.name}: felling cards")
+        self._sheets = PdfSheets(wanted.paper, tr("{name}: felling cards", name=job.name))
 
     def __enter__(self) -> CardSet:
         return self
@@ -55,11 +56,19 @@ class CardSet:
     def write(self, output: Path) -> str:
         """Write the file; returns what is to be told. Raises JobFileError, also where no tree has a card."""
         written = len(self.turns) - len(self.missing)
-        without = " ".join(f"{tree_id} has no card: {why}" for tree_id, why in self.missing.items())
+        without = " ".join(
+            tr("{tree_id} has no card: {why}", tree_id=tree_id, why=why) for tree_id, why in self.missing.items()
+        )
         if not written:
-            raise JobFileError(f"No card could be made. {without}")
+            raise JobFileError(tr("No card could be made. {without}", without=without))
         write_atomically(output, self._sheets.content())
-        return f"{written} card{'s' if written != 1 else ''} written to {output}. {without}".strip()
+        return tr_count(
+            "{count} card written to {output}. {without}",
+            "{count} cards written to {output}. {without}",
+            written,
+            output=output,
+            without=without,
+        ).strip()
 
 
 def write_cards_without_screen(
@@ -76,8 +85,8 @@ def write_cards_without_screen(
 def write_followed(desk: Desk, cards: CardSet, output: Path, title: str) -> None:
     """Make and write cards with progress, and a way to think better of it; says what came of it."""
     with cards:
-        if followed(cards, desk.frame, title, "Each tree is judged and its card made.") is None:
-            desk.message.tell("Cancelled; no cards were written.")
+        if followed(cards, desk.frame, title, tr("Each tree is judged and its card made.")) is None:
+            desk.message.tell(tr("Cancelled; no cards were written."))
             return
         try:
             told = cards.write(output)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.dimensions import paint_dimensions, with_room_for
 from ...drawing.layout import plan_layout, ring_radius, side_layout
@@ -127,11 +128,13 @@ def _captions(painter: QPainter, paper: Paper, top: float, side_at: QPointF, n: 
     whole = QRectF(paper.margin_px, top, paper.inner, 16)
     painter.setFont(font(12, narrow=True))
     painter.setPen(pen(LIGHT.quiet))
-    painter.drawText(whole, Align.AlignLeft, "from above")
+    painter.drawText(whole, Align.AlignLeft, tr("from above"))
     painter.drawText(
         QRectF(side_at.x() if paper.beside else whole.left(), side_at.y(), 200, 16),
         Align.AlignLeft,
-        "from its right side",
+        tr("from its right side"),
     )
-    scale = f"true to scale 1 : {n:g} when printed at 100 %" if paper.written_on else f"to scale 1 : {n:g}"
+    scale = (
+        tr("true to scale 1 : {n:g} when printed at 100 %", n=n) if paper.written_on else tr("to scale 1 : {n:g}", n=n)
+    )
     painter.drawText(whole, Align.AlignRight, scale)

@@ -8,16 +8,20 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
 from ....core.base.levels import LEVELS, Level
+from ....job.language import tr
 from ...drawing.marks import paint_level, paint_tick
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.text import unbroken
 
 Align = Qt.AlignmentFlag
 WRAP = Qt.TextFlag.TextWordWrap
-TO_DO, DONE = "to do", "done"
+TO_DO, DONE = tr("to do"), "done"
 """Signs of a duty: a box, and a ticked one."""
 WORDS_A_PIECE = 90
 """Words of a note that stay together; a longer one may go on overleaf between two pieces."""
+
+GOES_ON = tr(" (on)")
+"""Behind a heading that is repeated on another page or column."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +72,7 @@ def _leads(items: list[Item], number: int) -> bool:
 
 
 def _again(item: Item) -> Item:
-    return item if item.text.endswith(" (on)") else heading(f"{item.text} (on)")
+    return item if item.text.endswith(GOES_ON) else heading(item.text + GOES_ON)
 
 
 def _indent(item: Item) -> float:

@@ -7,6 +7,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.base.quantity import Kind
 from ....job.document import size_words
+from ....job.language import tr
 from ....job.stamp import stamp_words
 from ....job.words import Speech
 from ...drawing.marks import paint_level
@@ -59,15 +60,17 @@ def _named(snapshot: Snapshot) -> str:
     plan, speech = snapshot.plan, snapshot.speech
     lay = speech.show(plan.cut.lay_deg, Kind.BEARING)
     if plan.cut.aim_off_deg:
-        lay += f"   gun mark {speech.show(plan.cut.gun_deg, Kind.BEARING)}"
-    return f"{plan.id}   lay {lay}"
+        lay += tr("   gun mark {gun_deg}", gun_deg=speech.show(plan.cut.gun_deg, Kind.BEARING))
+    return tr("{id}   lay {lay}", id=plan.id, lay=lay)
 
 
 def _about(snapshot: Snapshot, paper: Paper, printed: str) -> tuple[str, ...]:
     """Size, place and date, in as many lines as the paper is narrow."""
     trunk, height = size_words(snapshot.plan, snapshot.speech)
     place = " · ".join(text for text in (snapshot.job.name, snapshot.job.site.name) if text)
-    about = f"{snapshot.result.case.wood.name}, diameter {trunk}, height {height}"
+    about = tr(
+        "{name}, diameter {trunk}, height {height}", name=tr(snapshot.result.case.wood.name), trunk=trunk, height=height
+    )
     return (about, f"{place} · {printed}") if paper.inner > NARROW_PX else (about, place, printed)
 
 

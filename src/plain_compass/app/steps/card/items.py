@@ -6,6 +6,7 @@ from functools import lru_cache
 
 from ....core.base.levels import FindingKind
 from ....core.cuts.sequence import ground_plan, order_of_cuts, wedge_plan
+from ....job.language import tr
 from ...frame.store import Snapshot
 from .flow import DONE, TO_DO, Item, heading, notes_in_pieces
 
@@ -17,12 +18,12 @@ KEPT = 2
 def plan_items(snapshot: Snapshot) -> tuple[Item, ...]:
     """What is done, in order, and the notes."""
     result, say = snapshot.result, snapshot.speech.phrase
-    items = [heading("Order of the cuts")]
+    items = [heading(tr("Order of the cuts"))]
     items += [Item(say(line), f"{number}") for number, line in enumerate(order_of_cuts(result), start=1)]
-    items += [heading("Wedges"), *(Item(say(line), "·") for line in wedge_plan(result))]
-    items += [heading("On the ground"), *(Item(say(line), "·") for line in ground_plan(result))]
+    items += [heading(tr("Wedges")), *(Item(say(line), "·") for line in wedge_plan(result))]
+    items += [heading(tr("On the ground")), *(Item(say(line), "·") for line in ground_plan(result))]
     if snapshot.plan.notes.strip():
-        items += [heading("Notes"), *notes_in_pieces(snapshot.plan.notes)]
+        items += [heading(tr("Notes")), *notes_in_pieces(snapshot.plan.notes)]
     return tuple(items)
 
 
@@ -32,16 +33,16 @@ def finding_items(snapshot: Snapshot) -> tuple[Item, ...]:
     speech, findings = snapshot.speech, snapshot.result.findings
     duties = [finding for finding in findings if finding.kind == FindingKind.DUTY]
     facts = [finding for finding in findings if finding.kind == FindingKind.FACT]
-    found = [heading("To do on site")]
+    found = [heading(tr("To do on site"))]
     for duty in duties:
         done = f" ({duty.done.who or 'done'}, {duty.done.at})" if duty.done else ""
         found.append(Item(speech.phrase(duty.sentence) + done, DONE if duty.done else TO_DO))
-    found.append(heading("Findings, worst first  (~ indicative)"))
+    found.append(heading(tr("Findings, worst first  (~ indicative)")))
     for finding in findings:
         if finding.kind in (FindingKind.LIMIT, FindingKind.UNKNOWN):
             about = "~ " if finding.indicative else ""
             told = f"{about}{speech.phrase(finding.sentence)} {speech.odds(finding)}".rstrip()
             found.append(Item(told, finding.level))
     if facts:
-        found += [heading("How it is made"), *(Item(speech.phrase(fact.sentence), "·") for fact in facts)]
+        found += [heading(tr("How it is made")), *(Item(speech.phrase(fact.sentence), "·") for fact in facts)]
     return tuple(found)

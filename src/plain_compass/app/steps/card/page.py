@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QScrollArea, QV
 
 from ....core.base.levels import GROUPS
 from ....core.judge.findings import Finding
+from ....job.language import tr
 from ...drawing.palette import LIGHT, fill, font, pen
 from ...frame.commands import Commands
 from ...frame.page import Picture
@@ -23,7 +24,12 @@ GAP, RIM = 14, 32
 """Between two pages of the preview, and round the paper."""
 SMALLEST, LARGEST = 0.5, 3.0
 """How far the preview can be zoomed."""
-BUTTONS = (("card.survey", "Survey sheet…"), ("card.all", "All cards…"), ("card.pdf", "PDF…"), ("card.print", "Print…"))
+BUTTONS = (
+    ("card.survey", tr("Survey sheet…")),
+    ("card.all", tr("All cards…")),
+    ("card.pdf", tr("PDF…")),
+    ("card.print", tr("Print…")),
+)
 """Commands at hand here, with words short enough for the narrowest window."""
 
 
@@ -38,7 +44,7 @@ class Preview(QWidget):
         self.wanted = LayoutWanted()
         self.zoom = 1.0
         self.pages = 1
-        self.setAccessibleName("Card as it prints")
+        self.setAccessibleName(tr("Card as it prints"))
 
     @property
     def paper_size(self) -> tuple[float, float]:
@@ -87,23 +93,24 @@ class CardPage(QWidget):
         self.preview = Preview(store)
         self.zoomed_by_hand = False
         self.papers = QComboBox()
-        self.papers.addItems(list(PAPERS))
+        for name in PAPERS:
+            self.papers.addItem(tr(name), name)
         self.papers.setFont(font(14))
-        self.papers.setAccessibleName("Paper")
-        self.papers.setAccessibleDescription("Paper of the card")
-        self.papers.currentTextChanged.connect(self._paper_picked)
-        self.stump_page = QCheckBox("Page for the stump")
+        self.papers.setAccessibleName(tr("Paper"))
+        self.papers.setAccessibleDescription(tr("Paper of the card"))
+        self.papers.currentIndexChanged.connect(lambda _: self._paper_picked(self.papers.currentData()))
+        self.stump_page = QCheckBox(tr("Page for the stump"))
         self.stump_page.setFont(font(14))
         self.stump_page.setChecked(True)
         self.stump_page.setToolTip(
-            "A page to fill in at the stump after the fall: what was planned, and how it really was."
+            tr("A page to fill in at the stump after the fall: what was planned, and how it really was.")
         )
         self.stump_page.toggled.connect(self._stump_page_picked)
         self.table = QScrollArea()
         self.table.setWidget(self.preview)
         self.table.setWidgetResizable(True)
         self.table.setAlignment(Qt.AlignmentFlag.AlignHCenter)
-        self.table.setAccessibleName("Pages of the card")
+        self.table.setAccessibleName(tr("Pages of the card"))
         self.table.setFrameShape(QScrollArea.Shape.NoFrame)
         self.table.viewport().installEventFilter(self)
         whole = QVBoxLayout(self)
@@ -115,7 +122,7 @@ class CardPage(QWidget):
     def _tools(self, commands: Commands) -> QHBoxLayout:
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 6, 10, 4)
-        words = PlainLabel("Paper")
+        words = PlainLabel(tr("Paper"))
         words.setFont(font(14))
         words.setBuddy(self.papers)
         for widget in (words, self.papers, self.stump_page):

@@ -8,6 +8,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter
 
 from ....core.base.levels import GROUPS
+from ....job.language import tr
 from ...drawing.palette import LIGHT, font, pen
 from ...drawing.tape_painter import paint_tape, tape_height
 from ...frame.band import paint_strip, strip_of
@@ -42,7 +43,9 @@ class CardPainter:
     def begin(self) -> float:
         """Head and foot of a page; returns where what is on it begins."""
         self.pages += 1
-        printed = self.printed if self.pages == 1 else f"{self.printed} · page {self.pages}"
+        printed = (
+            self.printed if self.pages == 1 else tr("{printed} · page {pages}", printed=self.printed, pages=self.pages)
+        )
         brief = self.pages > 1 and not self.paper.beside
         # The head first: so is it read out, and so is it found in the file.
         top = paint_head(self.painter, self.snapshot, self.paper, printed, brief=brief)
@@ -58,7 +61,7 @@ class CardPainter:
             return self._columns(self._strips(top))
         items = [*plan_items(self.snapshot), *finding_items(self.snapshot)]
         if not self.paper.written_on:
-            items += [heading("Cautions"), *(Item(text, "·") for text in self.lines)]
+            items += [heading(tr("Cautions")), *(Item(text, "·") for text in self.lines)]
         return items
 
     def overleaf(self, rest: list[Item]) -> list[Item]:
@@ -73,7 +76,7 @@ class CardPainter:
         self.painter.setFont(font(12, italic=True))
         self.painter.setPen(pen(LIGHT.ink))
         box = QRectF(self.paper.margin_px, self.foot - 18, self.paper.inner, 16)
-        self.painter.drawText(box, Align.AlignRight, "goes on overleaf" if self.paper.written_on else "goes on")
+        self.painter.drawText(box, Align.AlignRight, tr("goes on overleaf") if self.paper.written_on else tr("goes on"))
 
     def _text(self, items: list[Item], top: float) -> list[Item]:
         box = QRectF(self.paper.margin_px, top, self.paper.inner, self.foot - 24 - top)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ....job.language import tr_mark
+
 PX_PER_MM = 96 / 25.4
 """Everything printed is laid out in 1/96 inch, so that a stated scale is true on paper."""
 
@@ -55,9 +57,11 @@ class Paper:
 
 PAPERS = {
     "A4": Paper(210.0, 297.0),
-    "Letter": Paper(215.9, 279.4, drawings_px=306.0),
+    tr_mark("Letter"): Paper(215.9, 279.4, drawings_px=306.0),
     "A5": Paper(148.0, 210.0, margin_px=30.0, drawings_px=0.0, columns=1),
-    "Telephone": Paper(95.0, 200.0, margin_px=14.0, drawings_px=0.0, columns=1, across=2, size=1.15, written_on=False),
+    tr_mark("Telephone"): Paper(
+        95.0, 200.0, margin_px=14.0, drawings_px=0.0, columns=1, across=2, size=1.15, written_on=False
+    ),
 }
 """Name -> paper. The last is as wide as a telephone shows without enlarging."""
 USUAL = "A4"

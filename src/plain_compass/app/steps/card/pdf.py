@@ -11,6 +11,7 @@ from PySide6.QtGui import QGuiApplication
 from ....job.disk import write_atomically
 from ....job.document import Job
 from ....job.fall import judged_with_fall
+from ....job.language import tr
 from ...drawing.palette import load_fonts
 from ...frame.store import Snapshot
 from .painter import paint_card
@@ -26,7 +27,7 @@ def today() -> str:
 
 def card_pdf(snapshot: Snapshot, wanted: LayoutWanted) -> bytes:
     """One tree's card as the content of a PDF file."""
-    with PdfSheets(wanted.paper, f"{snapshot.plan.id}: felling card") as sheets:
+    with PdfSheets(wanted.paper, tr("{id}: felling card", id=snapshot.plan.id)) as sheets:
         paint_card(sheets.painter, snapshot, wanted, today(), sheets.turn_over)
         return sheets.content()
 

@@ -8,6 +8,7 @@ from PySide6.QtGui import QPageLayout, QPainter
 from PySide6.QtPrintSupport import QPrinter, QPrintPreviewDialog
 from PySide6.QtWidgets import QWidget
 
+from ....job.language import tr
 from ...frame.store import Snapshot
 from .painter import paint_card
 from .paper import PAPERS, LayoutWanted
@@ -44,8 +45,8 @@ def paint_on_printer(printer: QPrinter, snapshot: Snapshot, wanted: LayoutWanted
 def print_preview(frame: QWidget, snapshot: Snapshot, wanted: LayoutWanted) -> QPrintPreviewDialog:
     """The preview, from which the printer is chosen and the card printed."""
     dialog = QPrintPreviewDialog(frame)
-    set_up(dialog.printer(), wanted, f"{snapshot.plan.id}: felling card")
-    dialog.setWindowTitle(f"Print the card of {snapshot.plan.id}")
+    set_up(dialog.printer(), wanted, tr("{id}: felling card", id=snapshot.plan.id))
+    dialog.setWindowTitle(tr("Print the card of {id}", id=snapshot.plan.id))
     dialog.resize(frame.size() * 0.9)
     dialog.paintRequested.connect(lambda printer: paint_on_printer(printer, snapshot, wanted))
     return dialog

@@ -5,7 +5,9 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ....job.language import tr
 from ....job.stump_rows import StumpRow, stump_rows
+from ...drawing.fitted import paint_fitted
 from ...drawing.palette import LIGHT, font, pen
 from ...frame.store import Snapshot
 from .drawings import paint_drawings
@@ -28,7 +30,9 @@ def paint_stump_page(painter: QPainter, snapshot: Snapshot, paper: Paper, top: f
     painter.setFont(font(14, strong=True))
     title = QRectF(paper.margin_px, top, paper.inner, 20)
     painter.drawText(
-        title, Align.AlignLeft, "At the stump, after the fall: as it really was. Leave empty what was not looked at."
+        title,
+        Align.AlignLeft,
+        tr("At the stump, after the fall: as it really was. Leave empty what was not looked at."),
     )
     top += 24
     if paper.beside:
@@ -65,9 +69,10 @@ def _row(painter: QPainter, line: Line, box: QRectF) -> None:
         return
     names, planned = NAMES * box.width(), PLANNED * box.width()
     painter.setFont(font(12, narrow=True))
-    painter.drawText(box.adjusted(0, 0, names - box.width(), 0), Align.AlignLeft | Align.AlignBottom, line.name)
+    named = QRectF(box.left(), box.top(), names - 4, box.height())
+    paint_fitted(painter, named, Align.AlignLeft | Align.AlignBottom, line.name)
     painter.setPen(pen(LIGHT.quiet))
     said = QRectF(box.left() + names, box.top(), planned, box.height())
-    painter.drawText(said, Align.AlignLeft | Align.AlignBottom, line.planned)
+    paint_fitted(painter, said, Align.AlignLeft | Align.AlignBottom, line.planned)
     painter.setPen(pen(LIGHT.ink, 0.8))
     painter.drawLine(QPointF(box.left() + names + planned, box.bottom()), box.bottomRight())

@@ -12,6 +12,7 @@ from PySide6.QtGui import QPainter
 from ....core.tree.around import Around
 from ....job.disk import write_atomically
 from ....job.fields import label_of
+from ....job.language import tr
 from ....job.words import Speech
 from ....job.words.catalogue import capital
 from ...drawing.marks import paint_tick
@@ -27,8 +28,18 @@ MEASURED = (
     "tree.lean.angle_deg", "tree.lean.bearing_deg",
 )  # fmt: skip
 """Fields of the window, called there as they are here."""
-FIRST, EDGES = ("species", "place"), ("crown edge north", "crown edge east", "crown edge south", "crown edge west")
-LAST = ("sounds dull or soft at", "rot, cracks, limbs", "slope, downhill to", "wind", "lay wanted", "ways out")
+FIRST, EDGES = (
+    (tr("species"), tr("place")),
+    (tr("crown edge north"), tr("crown edge east"), tr("crown edge south"), tr("crown edge west")),
+)
+LAST = (
+    tr("sounds dull or soft at"),
+    tr("rot, cracks, limbs"),
+    tr("slope, downhill to"),
+    tr("wind"),
+    tr("lay wanted"),
+    tr("ways out"),
+)
 """What is drawn in the window rather than typed has its line all the same."""
 HEAD_PX, ROW_PX, GAP = 46.0, 24.0, 18.0
 LOOK_PX = 20.0
@@ -40,7 +51,7 @@ NAME_SHARE, LABEL_SHARE, TICKS = 0.2, 0.42, (0.42, 0.72)
 def write_survey_sheet(trees: int, speech: Speech, output: Path, paper: str) -> None:
     """Write blank sheets for so many trees. Raises JobFileError with a sentence."""
     draw_without_screen()
-    with PdfSheets(paper, "Survey sheet") as sheets:
+    with PdfSheets(paper, tr("Survey sheet")) as sheets:
         paint_survey_sheet(sheets.painter, trees, speech, PAPERS[paper], sheets.turn_over)
         write_atomically(output, sheets.content())
 
@@ -56,7 +67,7 @@ def looked_at() -> tuple[tuple[str, tuple[str, str]], ...]:
     for item in fields(Around):
         if "choice" in item.metadata:
             words = list(item.metadata["choice"].values())[1:3]
-            found.append((item.metadata["label"], (words[0], words[1])))
+            found.append((tr(item.metadata["label"]), (tr(words[0]), tr(words[1]))))
     return tuple(found)
 
 
@@ -89,13 +100,13 @@ def _hint(painter: QPainter, paper: Paper) -> None:
     painter.setFont(font(12, italic=True))
     painter.setPen(pen(LIGHT.quiet))
     box = QRectF(paper.margin_px, paper.margin_px - 20, paper.inner, 16)
-    painter.drawText(box, Align.AlignLeft, "What was not looked at stays empty: it is unknown, not clear.")
+    painter.drawText(box, Align.AlignLeft, tr("What was not looked at stays empty: it is unknown, not clear."))
 
 
 def _tree(painter: QPainter, speech: Speech, paper: Paper, top: float) -> None:
     """One tree: head, lines to write on, boxes to tick."""
     left, width = paper.margin_px, (paper.inner - GAP * (paper.columns - 1)) / paper.columns
-    for number, words in enumerate(("tree", "date", "who")):
+    for number, words in enumerate((tr("tree"), tr("date"), tr("who"))):
         third = paper.inner / 3
         _line(painter, words, QRectF(left + number * third, top, third - 10, HEAD_PX - 16), 15, NAME_SHARE)
     top += HEAD_PX - 8

@@ -11,6 +11,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 from ....core.base.quantity import Kind
 from ....core.mechanics.tape import TapeMark, bark_tape
 from ....job.disk import write_atomically
+from ....job.language import tr
 from ...drawing.palette import LIGHT, font, pen
 from ...frame.store import Snapshot
 from .paper import PAPERS, PX_PER_MM
@@ -47,15 +48,15 @@ def _both(mark: TapeMark, girth_m: float, snapshot: Snapshot) -> list[Place]:
     name = snapshot.speech.named("marks", mark.key)
     found = []
     if mark.left_m is not None:
-        found.append(Place(mark.left_m % girth_m * 1000, f"{name} left" if mark.left_m else name))
+        found.append(Place(mark.left_m % girth_m * 1000, tr("{name} left", name=name) if mark.left_m else name))
     if mark.right_m:
-        found.append(Place(-mark.right_m % girth_m * 1000, f"{name} right"))
+        found.append(Place(-mark.right_m % girth_m * 1000, tr("{name} right", name=name)))
     return found
 
 
 def strip_pdf(snapshot: Snapshot, paper: str) -> bytes:
     """The strip as the content of a PDF file, on as many pages as it takes."""
-    with PdfSheets(paper, f"{snapshot.plan.id}: tape strip", on_its_side=True) as sheets:
+    with PdfSheets(paper, tr("{id}: tape strip", id=snapshot.plan.id), on_its_side=True) as sheets:
         _pages(sheets, snapshot, paper)
         return sheets.content()
 
@@ -73,8 +74,10 @@ def _pages(sheets: PdfSheets, snapshot: Snapshot, paper: str) -> None:
             if piece:
                 sheets.turn_over()
             girth = snapshot.speech.show(girth_mm / 1000, Kind.LENGTH)
-            head = (
-                f"{snapshot.plan.id}: tape marks leftwards round the bark from the lay; girth {girth}; print at 100 %"
+            head = tr(
+                "{id}: tape marks leftwards round the bark from the lay; girth {girth}; print at 100 %",
+                id=snapshot.plan.id,
+                girth=girth,
             )
             painter.setFont(font(14, strong=True))
             painter.setPen(pen(LIGHT.ink))
@@ -95,7 +98,9 @@ def _piece(painter: QPainter, top_mm: float, start_mm: float, length_mm: float, 
         x = left + tick * PX_PER_MM
         painter.drawLine(QPointF(x, top), QPointF(x, top + (5 if whole else 2) * PX_PER_MM))
         if whole and tick < length_mm - 12:  # a number that would stand past the end begins the next piece
-            painter.drawText(QPointF(x + 3, top + 5 * PX_PER_MM), f"{(start_mm + tick) / 10:.0f} cm")
+            painter.drawText(
+                QPointF(x + 3, top + 5 * PX_PER_MM), tr("{start_mm:.0f} cm", start_mm=(start_mm + tick) / 10)
+            )
     here = [place for place in places if 0 <= place.at_mm - start_mm < length_mm]
     boxes = label_boxes([(place.at_mm - start_mm) * PX_PER_MM for place in here], length_mm * PX_PER_MM, _wide(here))
     for place, box in zip(here, boxes, strict=True):

@@ -12,23 +12,24 @@ from ....core.cuts import form_of, forms_of
 from ....core.cuts.form import CutForm
 from ....core.judge.cut import was_read
 from ....job.edits import take_form
+from ....job.language import tr
 from ....job.words import Speech
 from ...drawing.palette import LIGHT, Palette, font
 from ...frame.plain_label import plain_tip
 from ...frame.store import Snapshot, Store
 from .tiles import FormTiles
 
-TITLES = {"face": "Form of the [face]", "hinge": "Form of the [hinge]", "back": "Form of the [back cut]"}
+TITLES = {"face": tr("Form of the [face]"), "hinge": tr("Form of the [hinge]"), "back": tr("Form of the [back cut]")}
 
 
 def ask_read(parent: QWidget, form: CutForm, speech: Speech) -> bool:
     """Show what a specialist form needs; whether the person says it was read for this tree."""
     box = QMessageBox(parent)
     box.setTextFormat(Qt.TextFormat.PlainText)
-    box.setText(f"{speech.phrase(form.name)}: a specialist cut.")
+    box.setText(tr("{name}: a specialist cut.", name=speech.phrase(form.name)))
     box.setInformativeText(speech.phrase(form.needs))
-    read = box.addButton("Read, for this tree", QMessageBox.ButtonRole.AcceptRole)
-    box.addButton("Leave it", QMessageBox.ButtonRole.RejectRole)
+    read = box.addButton(tr("Read, for this tree"), QMessageBox.ButtonRole.AcceptRole)
+    box.addButton(tr("Leave it"), QMessageBox.ButtonRole.RejectRole)
     box.exec()
     return box.clickedButton() is read
 
@@ -60,8 +61,14 @@ class FormChoice(QComboBox):
         for row in range(self.count()):
             form = form_of(self.part, self.itemData(row))
             name = speech.phrase(form.name)
-            self.setItemText(row, f"{name} (specialist)" if form.specialist else name)
-            about = plain_tip(f"{speech.phrase(form.purpose)}\nWatch for: {speech.phrase(form.drill)}")
+            self.setItemText(row, tr("{name} (specialist)", name=name) if form.specialist else name)
+            about = plain_tip(
+                tr(
+                    "{purpose}\nWatch for: {drill}",
+                    purpose=speech.phrase(form.purpose),
+                    drill=speech.phrase(form.drill),
+                )
+            )
             self.setItemData(row, about, Qt.ItemDataRole.ToolTipRole)
 
     def refresh(self, snapshot: Snapshot) -> None:
@@ -72,7 +79,9 @@ class FormChoice(QComboBox):
         form = form_of(self.part, key)
         fit = form.fits(snapshot.result)
         say = snapshot.speech.phrase
-        self.setToolTip(plain_tip("\n".join((say(form.purpose), say(fit.why), f"Watch for: {say(form.drill)}"))))
+        self.setToolTip(
+            plain_tip("\n".join((say(form.purpose), say(fit.why), tr("Watch for: {drill}", drill=say(form.drill)))))
+        )
 
     def showPopup(self) -> None:
         """The forms as tiles, each drawn on this tree."""

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QStackedWidget, QVBoxLay
 
 from ....core.cuts import PARTS
 from ....core.judge.findings import Finding
+from ....job.language import tr
 from ...frame.commands import Commands
 from ...frame.page import Picture
 from ...frame.round_view import RoundView
@@ -27,8 +28,8 @@ class CutPage(QWidget):
         self.plan = PlanView(store, self)
         self.side = SideView(store, self)
         self.side.plan, self.plan.side = self.plan, self.side
-        self.plan.setAccessibleName("Stump from above")
-        self.side.setAccessibleName("Stump from its right side")
+        self.plan.setAccessibleName(tr("Stump from above"))
+        self.side.setAccessibleName(tr("Stump from its right side"))
         self.choices = [FormChoice(store, part, self) for part in PARTS]
         self.details = Details(store, self)
         tools = QHBoxLayout()

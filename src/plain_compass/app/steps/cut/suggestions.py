@@ -20,6 +20,7 @@ from ....core.advice.suggest import Suggested, Suggestion, suggest
 from ....core.base.levels import Group
 from ....core.judge.unmeasured import UnmeasuredError
 from ....job.document import with_plan
+from ....job.language import tr
 from ....job.spreads import spreads_of
 from ....job.words import Speech
 from ...drawing.canvas import Canvas
@@ -89,11 +90,11 @@ class Suggestions(QWidget):
         self.found: Suggested | None = None
         self.cancelled = self._is_searching = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Suggested designs")
-        self.head = self._label("Searching the table of cuts …", strong=True)
+        self.setAccessibleName(tr("Suggested designs"))
+        self.head = self._label(tr("Searching the table of cuts …"), strong=True)
         self.bar = QProgressBar()
         self.bar.setRange(0, 100)
-        self.stop = QPushButton("Cancel")
+        self.stop = QPushButton(tr("Cancel"))
         self.stop.clicked.connect(self.reject)
         self.columns = QHBoxLayout()
         self.columns.setSpacing(10)
@@ -143,9 +144,11 @@ class Suggestions(QWidget):
     def _show(self, found: Suggested) -> None:
         self.found = found
         self.bar.hide()
-        self.stop.setText("Leave the cut as it is (Esc)")
-        count = f"{found.tried} designs of the table were assessed for this tree, lay and kit."
-        self.head.setText(count if found.best else f"{count} None is good enough: a rope, a machine, or another lay.")
+        self.stop.setText(tr("Leave the cut as it is (Esc)"))
+        count = tr("{tried} designs of the table were assessed for this tree, lay and kit.", tried=found.tried)
+        self.head.setText(
+            count if found.best else tr("{count} None is good enough: a rope, a machine, or another lay.", count=count)
+        )
         for number, each in enumerate(found.best, start=1):
             self.columns.addWidget(self._column(number, each), 1)
         if found.nearest is not None:
@@ -155,7 +158,7 @@ class Suggestions(QWidget):
     def _column(self, number: int, design: Suggestion) -> QWidget:
         speech = self.store.snapshot.speech
         column, card = QVBoxLayout(), QWidget()
-        own = "The practice's own: " if design.is_own else ""
+        own = tr("The practice's own: ") if design.is_own else ""
         column.addWidget(self._label(f"{number}  {own}{speech.phrase(design.words)}", strong=True))
         tile = Tile(design, speech)
         column.addWidget(tile)
@@ -163,9 +166,9 @@ class Suggestions(QWidget):
         column.addWidget(self._label(told or speech.phrase("suggest.clear"), size=13))
         if design.gives_up:
             gives = " ".join(speech.phrase(finding.sentence) for finding in design.gives_up[:1])
-            column.addWidget(self._label(f"Gives up: {gives}", size=13))
+            column.addWidget(self._label(tr("Gives up: {gives}", gives=gives), size=13))
         column.addStretch()
-        take = QPushButton(f"Take it over (key {number})")
+        take = QPushButton(tr("Take it over (key {number})", number=number))
         take.setObjectName(f"take:{number}")
         take.clicked.connect(lambda _=False, n=number: self.take(n))
         column.addWidget(take)
@@ -176,7 +179,7 @@ class Suggestions(QWidget):
         """The best of those that something stops, to be seen and not taken."""
         speech = self.store.snapshot.speech
         column, card = QVBoxLayout(), QWidget()
-        column.addWidget(self._label(f"Nearest: {speech.tell(design.words)}. Stopped by:", strong=True))
+        column.addWidget(self._label(tr("Nearest: {words}. Stopped by:", words=speech.tell(design.words)), strong=True))
         for finding in design.stops[:3]:
             column.addWidget(self._label("⊘ " + speech.phrase(finding.sentence)))
         column.addWidget(Tile(design, speech))
@@ -190,7 +193,7 @@ class Suggestions(QWidget):
             return
         each, tree = self.found.best[number - 1], self.store.tree_id
         words = self.store.snapshot.speech.tell(each.words)
-        self.store.change(f"suggestion: {words}", lambda job: with_plan(job, tree, "cut", each.cut))
+        self.store.change(tr("suggestion: {words}", words=words), lambda job: with_plan(job, tree, "cut", each.cut))
         self.finished.emit()
 
     def reject(self) -> None:

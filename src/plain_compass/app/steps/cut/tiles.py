@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QScrollArea, QVBoxLayout, QWi
 from ....core.assess import Assessment
 from ....core.base.levels import Level
 from ....core.cuts.form import CutForm
+from ....job.language import tr
 from ....job.words import Speech
 from ...drawing.marks import paint_level
 from ...drawing.palette import Palette, font, pen
@@ -21,6 +22,7 @@ from ...frame.plain_label import PlainLabel, plain_tip
 TILE_PX = QSize(176, 148)
 COLUMNS = 4
 """As many beside one another as the smallest window holds."""
+FITS = {"fits": tr("fits"), "poor": tr("poor"), "refused": tr("refused")}
 LEVELS = {"fits": Level.CLEAR, "poor": Level.WATCH, "refused": Level.STOP}
 """Whether a form fits, as a sign; its word stands beside it."""
 Align = Qt.AlignmentFlag
@@ -41,15 +43,16 @@ class FormTile(PaintedView):
         super().__init__()
         self.form, self.speech = form, speech
         self.level, why = fit
+        self.fits = FITS[self.level]
         self.solid = None if drawn is None else Shapes(drawn).solid
         self.is_now = False
         self.setFixedSize(TILE_PX)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setObjectName(f"tile:{form.key}")
-        self.setAccessibleName(f"{speech.phrase(form.name)}: {self.level}")
+        self.setAccessibleName(f"{speech.phrase(form.name)}: {self.fits}")
         self.setAccessibleDescription(why)
         purpose, drill = speech.phrase(form.purpose), speech.phrase(form.drill)
-        self.setToolTip(plain_tip(f"{purpose}\n{why}\nWatch for: {drill}"))
+        self.setToolTip(plain_tip(tr("{purpose}\n{why}\nWatch for: {drill}", purpose=purpose, why=why, drill=drill)))
 
     def draw(self, painter: QPainter) -> None:
         """The stump with this form, its name, and whether it fits."""
@@ -57,13 +60,13 @@ class FormTile(PaintedView):
         if self.solid is not None:
             paint_round(painter, QRectF(8, 4, box.width() - 16, box.height() - 58), self.solid, LOOK, palette)
         else:
-            self._write(painter, QRectF(8, 30, box.width() - 16, 40), "not on this stem")
+            self._write(painter, QRectF(8, 30, box.width() - 16, 40), tr("not on this stem"))
         painter.setPen(pen(palette.ink))
         painter.setFont(font(13, strong=True, narrow=True))
         name = self.speech.phrase(self.form.name)
         painter.drawText(QRectF(8, box.bottom() - 54, box.width() - 16, 34), NAME, name)
         paint_level(painter, QPointF(16, box.bottom() - 11), 6, LEVELS[self.level], palette)
-        told = f"{self.level} · specialist" if self.form.specialist else self.level
+        told = tr("{fits} · specialist", fits=self.fits) if self.form.specialist else self.fits
         painter.setFont(font(12, narrow=True))
         painter.drawText(QRectF(28, box.bottom() - 20, box.width() - 32, 18), Align.AlignVCenter, told)
         # A popup need not be the active window to have the keyboard.
@@ -134,7 +137,7 @@ class FormTiles(QFrame):
         area.setObjectName("page")
         area.setWidget(body)
         area.setFrameShape(QFrame.Shape.NoFrame)
-        told = PlainLabel("Each as it begins on this tree · arrows and Enter choose, Escape leaves it")
+        told = PlainLabel(tr("Each as it begins on this tree · arrows and Enter choose, Escape leaves it"))
         told.setFont(font(13))
         whole = QVBoxLayout(self)
         whole.addWidget(told)

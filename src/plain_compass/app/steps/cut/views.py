@@ -7,6 +7,7 @@ from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
 from ....core.base.levels import Group
+from ....job.language import tr
 from ...drawing.curve_painter import paint_curve
 from ...drawing.layout import RING_GAP, Layout, plan_layout, side_layout
 from ...drawing.palette import font, pen
@@ -38,7 +39,7 @@ BESIDE = FIELD_SIZE[0] + 34 + 10 + 56
 def by_hand(snapshot: Snapshot) -> str:
     """Whose hand the likely tops go by, where it is not the shipped one's."""
     hand = snapshot.job.hand
-    return f" from your {hand.count} stumps" if hand.used else ""
+    return tr(" from your {count} stumps", count=hand.count) if hand.used else ""
 
 
 def bark_radius_m(snapshot: Snapshot) -> float:
@@ -85,13 +86,13 @@ class PlanView(DrawingView):
         if snapshot.fan is not None:
             paint_ring_fan(canvas, snapshot.fan)
         section = snapshot.result.parts.section
-        caption(painter, self, "Stump from above")
+        caption(painter, self, tr("Stump from above"))
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.quiet))
         show = snapshot.speech.show
-        painter.drawText(QPointF(12, 38), f"wood {show(section.depth_m, 'length')} along the lay")
+        painter.drawText(QPointF(12, 38), tr("wood {depth_m} along the lay", depth_m=show(section.depth_m, "length")))
         if snapshot.fan is not None:
-            painter.drawText(QPointF(12, 54), f"on the ring: likely tops ~{by_hand(snapshot)}")
+            painter.drawText(QPointF(12, 54), tr("on the ring: likely tops ~{by_hand}", by_hand=by_hand(snapshot)))
 
 
 class TapeView(PaintedView):
@@ -105,7 +106,7 @@ class TapeView(PaintedView):
         self._rows: list[tuple[str, str, str]] = []
         # As tall for every form of cut: the drawings stay where they are while one looks through the forms.
         self.setFixedHeight(TAPE_PX)
-        self.setAccessibleName("Tape round the bark from the lay mark")
+        self.setAccessibleName(tr("Tape round the bark from the lay mark"))
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Paint anew where a row reads otherwise: in most of a drag none does."""
@@ -162,6 +163,6 @@ class SideView(DrawingView):
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Stump, caption, curve."""
         paint_side(self.canvas(painter, snapshot, self.bottom() - 12))
-        caption(painter, self, "Stump from its right side")
+        caption(painter, self, tr("Stump from its right side"))
         if self.curve_box().height() > 0:
             paint_curve(painter, self.curve_box(), snapshot.result, snapshot.speech, self.palette_in_use)

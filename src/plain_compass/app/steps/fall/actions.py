@@ -11,6 +11,7 @@ from ....core.base.errors import PlainCompassError
 from ....core.base.quantity import Kind
 from ....job.disk import file_name, write_atomically
 from ....job.fall import fan_geojson, samples_csv
+from ....job.language import tr
 from ...frame.commands import Command
 from ...frame.desk import Desk
 from ...frame.store import Snapshot
@@ -18,10 +19,10 @@ from .frames import FORMATS, write_frames
 from .page import FallPage
 
 WRITTEN = {
-    "png": "Frames of the fall as PNG pictures",
-    "svg": "Frames of the fall as SVG drawings",
-    "csv": "Likely falls as CSV, a row each",
-    "geojson": "The fan as GeoJSON",
+    "png": tr("Frames of the fall as PNG pictures"),
+    "svg": tr("Frames of the fall as SVG drawings"),
+    "csv": tr("Likely falls as CSV, a row each"),
+    "geojson": tr("The fan as GeoJSON"),
 }
 ROUND_DEG = 0.5
 """Nobody sights a gun mark more finely."""
@@ -41,7 +42,7 @@ class FallActions:
             Command("fall.play", self._play_title, "Ctrl+Shift+P", lambda: self._page().play(), self._reckoned),
             Command("fall.keep", self._keep_title, "Ctrl+K", self.keep, self._reckoned),
             Command("fall.aim", self._aim_title, "Ctrl+J", self.aim, lambda: abs(self._wanted()) >= ROUND_DEG),
-            Command("fall.export", "Write out…", "", self.write_out, self._reckoned),
+            Command("fall.export", tr("Write out…"), "", self.write_out, self._reckoned),
         ]
 
     def _reckoned(self) -> bool:
@@ -57,12 +58,12 @@ class FallActions:
 
     def _play_title(self) -> str:
         page = self._opened()
-        return "Pause" if page is not None and page.playback.playing else "Play"
+        return tr("Pause") if page is not None and page.playback.playing else tr("Play")
 
     def _keep_title(self) -> str:
         page = self._opened()
         kept = page is not None and page.playback.kept is not None
-        return "Stop comparing" if kept else "Keep to compare"
+        return tr("Stop comparing") if kept else tr("Keep to compare")
 
     def keep(self) -> None:
         """Keep this design to compare others with, or stop comparing."""
@@ -79,21 +80,21 @@ class FallActions:
     def _aim_title(self) -> str:
         wanted = self._wanted()
         if abs(wanted) < ROUND_DEG:
-            return "Aim off"
-        return f"Aim {abs(wanted):g}° {'left' if wanted > 0 else 'right'}"
+            return tr("Aim off")
+        return tr("Aim {wanted:g}° {what}", wanted=abs(wanted), what="left" if wanted > 0 else "right")
 
     def aim(self) -> None:
         """Turn the cut beside the lay, so that the middle of the fan comes to lie on it."""
         snapshot = self.store.snapshot
         off = min(max(snapshot.plan.cut.aim_off_deg + self._wanted(), -MOST_OFF_DEG), MOST_OFF_DEG)
-        self.store.set("cut.aim_off_deg", off, f"aim off {snapshot.speech.show(off, Kind.ASIDE)}")
+        self.store.set("cut.aim_off_deg", off, tr("aim off {off}", off=snapshot.speech.show(off, Kind.ASIDE)))
 
     # Writing out ---------------------------------------------------------------------------------------
 
     def ask_what(self) -> str:
         """What to write: a key of ``WRITTEN``; empty for nothing."""
         words = list(WRITTEN.values())
-        picked, is_ok = QInputDialog.getItem(self.desk.frame, "Write out", "What:", words, 0, False)
+        picked, is_ok = QInputDialog.getItem(self.desk.frame, tr("Write out"), tr("What:"), words, 0, False)
         return list(WRITTEN)[words.index(picked)] if is_ok else ""
 
     def ask_where(self, what: str) -> str:
@@ -120,9 +121,9 @@ class FallActions:
         assert snapshot.fan is not None
         if what in FORMATS:
             count = write_frames(self._page(), where, what)
-            return f"{count} frames written to {where}."
+            return tr("{count} frames written to {where}.", count=count, where=where)
         if what == "csv":
             write_atomically(where, samples_csv(snapshot.plan, snapshot.result, snapshot.fan))
         else:
             write_atomically(where, fan_geojson(snapshot.job, snapshot.plan, snapshot.result, snapshot.fan))
-        return f"{WRITTEN[what]} written to {where}."
+        return tr("{written} written to {where}.", written=WRITTEN[what], where=where)

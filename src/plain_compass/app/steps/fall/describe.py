@@ -7,6 +7,7 @@ from html import escape
 from ....core.judge.fall import wrongs_told
 from ....core.judge.unmeasured import lacking_of
 from ....job.fall import WRONGS, butt_words, named_driver
+from ....job.language import tr
 from ....job.learned_words import hand_words
 from ....job.units import chance_words
 from ....job.words import Speech
@@ -30,17 +31,35 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
     hung = fall.hangs_on is not None
     aimed = design.result.case.cut.aim_off_deg
     return [
-        ("let go at", f"{show(fall.start_deg, 'angle')}, {'hung' if hung else 'down'} in {show(fall.time_s, 'time')}"),
-        ("top meets it" if hung else "top lands", f"{show(fall.tip_speed_m_s, 'speed')}, {contact_words(fall)}"),
+        (
+            tr("let go at"),
+            tr(
+                "{start_deg}, {what} in {time_s}",
+                start_deg=show(fall.start_deg, "angle"),
+                what=tr("hung") if hung else tr("down"),
+                time_s=show(fall.time_s, "time"),
+            ),
+        ),
+        (
+            tr("top meets it") if hung else tr("top lands"),
+            f"{show(fall.tip_speed_m_s, 'speed')}, {contact_words(fall)}",
+        ),
         (
             speech.say("[hinge]"),
             f"{speech.named('lets_go_by', fall.hinge_broke_by)}, {show(fall.hinge_broke_at_deg, 'angle')}",
         ),
-        ("butt", butt_words(speech, fall)),
-        ("off the lay", f"{show(fall.bearing_error_deg, 'aside')}; likely {middle}"),
-        ("nine in ten", f"{low} to {high}"),
-        ("may go wrong", "; ".join(wrong) or "nothing that shows in these"),
-        *([("aimed off", show(aimed, "aside"))] if aimed else []),
+        (tr("butt"), butt_words(speech, fall)),
+        (
+            tr("off the lay"),
+            tr(
+                "{bearing_error_deg}; likely {middle}",
+                bearing_error_deg=show(fall.bearing_error_deg, "aside"),
+                middle=middle,
+            ),
+        ),
+        (tr("nine in ten"), tr("{low} to {high}", low=low, high=high)),
+        (tr("may go wrong"), "; ".join(wrong) or tr("nothing that shows in these")),
+        *([(tr("aimed off"), show(aimed, "aside"))] if aimed else []),
     ]
 
 
@@ -48,12 +67,13 @@ def describe(playback: Playback, snapshot: Snapshot) -> str:
     """The table as rich text."""
     now, kept, speech = playback.now, playback.kept, snapshot.speech
     if now is None:
-        return "<p>Reckoning the fall …</p>"
+        return tr("<p>Reckoning the fall …</p>")
     rows, beside = rows_of(now, speech), dict(rows_of(kept, speech)) if kept is not None else {}
     cells = []
     if kept is not None:
         cells.append(
-            f"<tr><td></td><td><b>now</b></td><td style='padding-left:10px'><b>{escape(kept.name)}</b></td></tr>"
+            f"<tr><td></td><td><b>{tr('now')}</b></td><td style='padding-left:10px'><b>{escape(kept.name)}</b></td>"
+            "</tr>"
         )
     for name, value in rows:
         other = f"<td style='padding-left:10px'>{escape(beside.get(name, '–'))}</td>" if kept is not None else ""
@@ -64,8 +84,12 @@ def describe(playback: Playback, snapshot: Snapshot) -> str:
     )
     own = hand_words(snapshot.job.hand, speech)
     learned = f"<p style='margin-top:5px'>{escape(own)}</p>" if own else ""
-    driven = f"<p style='margin-top:5px'><b>Drives the spread:</b> {drivers}.</p>" if drivers else ""
+    driven = (
+        tr("<p style='margin-top:5px'><b>Drives the spread:</b> {drivers}.</p>", drivers=drivers) if drivers else ""
+    )
     lacking, bare = lacking_of(snapshot.plan.tree), ""
     if lacking:
-        bare = f"<p><b>Only a stand-in falls here:</b> not measured: {snapshot.speech.tell(lacking)}.</p>"
+        bare = tr(
+            "<p><b>Only a stand-in falls here:</b> not measured: {lacking}.</p>", lacking=snapshot.speech.tell(lacking)
+        )
     return f"{bare}<table cellspacing='1'>{''.join(cells)}</table>{driven}{learned}"

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
+from ....job.language import tr
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
@@ -35,20 +36,20 @@ class FallPage(QWidget):
         self.strobe = StrobeView(store, self.playback, self)
         self.fan = FanView(store, self.playback, self)
         self.use = UseView(store, self.playback, self)
-        self.use.setAccessibleName("Use of the strip that steers, against tilt")
+        self.use.setAccessibleName(tr("Use of the strip that steers, against tilt"))
         self.words = QLabel()
         self.words.setTextFormat(Qt.TextFormat.RichText)
         self.words.setWordWrap(True)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.words.setFont(font(13))
-        self.words.setAccessibleName("The fall in numbers")
+        self.words.setAccessibleName(tr("The fall in numbers"))
         self.clock = PlainLabel()
         self.clock.setFont(font(14, strong=True))
         self.clock.setMinimumWidth(220)
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setRange(0, SLIDER_STEPS)
         self.slider.setMinimumWidth(90)
-        self.slider.setAccessibleName("Tilt of the tree")
+        self.slider.setAccessibleName(tr("Tilt of the tree"))
         self.slider.valueChanged.connect(self._slid)
         self._timer = QTimer(self)
         self._timer.setInterval(FRAME_MS)
@@ -115,7 +116,7 @@ class FallPage(QWidget):
     def keep(self) -> None:
         """Keep this design to be compared with, or let the kept one go."""
         if self.playback.kept is None:
-            self.playback.keep("kept")
+            self.playback.keep(tr("kept"))
         else:
             self.playback.drop()
         self._show()

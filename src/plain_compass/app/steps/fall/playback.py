@@ -9,6 +9,7 @@ from ....core.assess import Assessment
 from ....core.fall.fan import Fan
 from ....core.fall.nominal import NominalFall
 from ....core.fall.trace import UPRIGHT, Pose
+from ....job.language import tr
 from ....job.words import Speech
 from ...frame.store import Snapshot
 
@@ -126,4 +127,9 @@ class Playback:
         speed = self.pose.rate_rad_s * float(self.now.fall.rods.length_m[0])
         time = min(self.time_s, self.now.ends_s)
         show = speech.show
-        return f"{time:.1f} s · tilt {self.tilt_deg:.0f}° · top at {show(speed, 'speed')}"
+        return tr(
+            "{time:.1f} s · tilt {tilt_deg:.0f}° · top at {speed}",
+            time=time,
+            tilt_deg=self.tilt_deg,
+            speed=show(speed, "speed"),
+        )

@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ....core.base.levels import Group
+from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.curve_painter import plot_box
 from ...drawing.fall.fan_painter import fan_scale, paint_fan, paint_fan_caption
@@ -96,7 +97,7 @@ class FallView(PaintedView):
 class StrobeView(FallView):
     """From the side, across the lay; the tree is dragged by its stem."""
 
-    title = "From the side, along the lay"
+    title = tr("From the side, along the lay")
     tells_of = (Group.BALANCE, Group.HINGE, Group.LANDING)
 
     def scale_now(self) -> Scale:
@@ -120,7 +121,7 @@ class StrobeView(FallView):
 class FanView(FallView):
     """From above, over the site plan, north up."""
 
-    title = "From above, with likely tops"
+    title = tr("From above, with likely tops")
     tells_of = (Group.LANDING, Group.WAY_OUT)
 
     def fall(self, painter: QPainter) -> None:

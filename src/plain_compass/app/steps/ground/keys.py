@@ -10,6 +10,7 @@ from PySide6.QtGui import QKeyEvent
 from ....core.site.ways_out import FARTHEST_LAY_DEG, NEAREST_LAY_DEG
 from ....job.edits import set_values
 from ....job.fields import label_of
+from ....job.language import tr
 from ....job.site_edits import move_obstacle
 from ...frame.store import Store
 from .things import WAYS, things_of
@@ -104,7 +105,7 @@ class GroundKeys:
         elif path.startswith("site.obstacles."):
             index = int(path.rpartition(".")[2])
             store.change(
-                "obstacle moved", lambda job: move_obstacle(job, index, east_m, north_m), path=path, joins=True
+                tr("obstacle moved"), lambda job: move_obstacle(job, index, east_m, north_m), path=path, joins=True
             )
         else:
             there = store.snapshot.value(path)
@@ -119,4 +120,4 @@ class GroundKeys:
         way = store.snapshot.shapes.site.ways[WAYS.index(path)]
         sign = 1.0 if way.side == "right" else -1.0
         off = min(max(way.off_lay_deg + sign * clockwise * TURN_DEG, NEAREST_LAY_DEG), FARTHEST_LAY_DEG)
-        store.set(path, off, f"{label_of(path)} turned", joins=True)
+        store.set(path, off, tr("{label} turned", label=label_of(path)), joins=True)

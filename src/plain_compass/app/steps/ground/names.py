@@ -11,6 +11,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.advice.sectors import Sector
 from ....core.plan.reach import called
+from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.ground.sector_painter import BAND_PX, sector_label
 from ...drawing.ground.site_painter import on_page, places_named
@@ -151,5 +152,5 @@ def _named(view: Plan, snapshot: Snapshot) -> list[tuple[str, QPointF]]:
     for obstacle in snapshot.result.case.site.obstacles:
         points = on_page(canvas, obstacle)
         at = sum(points[1:], points[0]) / len(points) if obstacle.shape != "line" else points[len(points) // 2]
-        found.append((called(obstacle), at))
+        found.append((tr(called(obstacle)), at))
     return [(text, at) for text, at in (*found, *places_named(canvas)) if view.plan_box.contains(at)]

@@ -13,7 +13,9 @@ from ....core.judge.unmeasured import lacking_of
 from ....core.site.rigging import initial_rope
 from ....core.site.site import KINDS, Place
 from ....job.document import with_plan
+from ....job.language import tr
 from ....job.site_edits import add_obstacle, add_spot
+from ....job.words.catalogue import capital
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
@@ -29,8 +31,8 @@ from .views import SiteView
 
 BESIDE = 258
 """Width of the column beside the plan: two fields and their names."""
-SPOT = "spot height"
-HOW_TO_DRAW = (
+SPOT = tr("spot height")
+HOW_TO_DRAW = tr(
     "Click on the plan where it is; or aim with the arrow keys (Shift: farther) and press Enter. Escape lets it be."
 )
 
@@ -44,7 +46,7 @@ class GroundPage(QWidget):
         self._tree_id = store.tree_id
         self.rose = RoseReckoner(self)
         self.plan = SiteView(store, self.rose, self)
-        self.plan.setAccessibleName("Site plan: where the tree can go")
+        self.plan.setAccessibleName(tr("Site plan: where the tree can go"))
         self.plan.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.profile = ProfileView(store, self)
         self.picked = PickedPanel(store, self)
@@ -67,21 +69,23 @@ class GroundPage(QWidget):
         self.words.setTextFormat(Qt.TextFormat.RichText)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.words.setMinimumHeight(128)
-        self.words.setAccessibleName("The bearing read")
-        self.turn = tool_button("Turn the lay here", self._turn, "ground:turn")
+        self.words.setAccessibleName(tr("The bearing read"))
+        self.turn = tool_button(tr("Turn the lay here"), self._turn, "ground:turn")
         self.kinds = QComboBox()
         self.kinds.setFont(font(14))
-        self.kinds.setAccessibleName("What to draw")
-        self.kinds.setAccessibleDescription("What to draw on the plan")
+        self.kinds.setMinimumContentsLength(5)
+        self.kinds.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.kinds.setAccessibleName(tr("What to draw"))
+        self.kinds.setAccessibleDescription(tr("What to draw on the plan"))
         for key, words in KINDS.items():
-            self.kinds.addItem(words[:1].upper() + words[1:], key)
-        self.kinds.addItem("Spot height", SPOT)
-        self.draw = tool_button("Draw it", self._ready, "ground:draw")
+            self.kinds.addItem(capital(tr(words)), key)
+        self.kinds.addItem(tr("Spot height"), SPOT)
+        self.draw = tool_button(tr("Draw it"), self._ready, "ground:draw")
         self.draw.setCheckable(True)
-        self.rope = tool_button("Set a rope", self._rope, "ground:rope")
+        self.rope = tool_button(tr("Set a rope"), self._rope, "ground:rope")
         column = QVBoxLayout()
         column.setContentsMargins(10, 8, 10, 8)
-        for item in (self._heading("Bearing read"), self.words, self.turn, self._heading("On the ground")):
+        for item in (self._heading(tr("Bearing read")), self.words, self.turn, self._heading(tr("On the ground"))):
             column.addWidget(item)
         row = QHBoxLayout()
         row.addWidget(self.kinds, 1)
@@ -96,7 +100,7 @@ class GroundPage(QWidget):
         body.setLayout(column)
         beside = QScrollArea()
         beside.setObjectName("page")
-        beside.setAccessibleName("Bearing read, and what is on the ground")
+        beside.setAccessibleName(tr("Bearing read, and what is on the ground"))
         beside.setWidget(body)
         beside.setWidgetResizable(True)
         beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -137,7 +141,7 @@ class GroundPage(QWidget):
         self.picked.refresh(snapshot)
         self._list_things(snapshot)
         self.profile.update()
-        self.rope.setText("Take the rope off" if snapshot.plan.rope.use == "set" else "Set a rope")
+        self.rope.setText(tr("Take the rope off") if snapshot.plan.rope.use == "set" else tr("Set a rope"))
         self._tell()
 
     def _grown(self) -> None:
@@ -152,11 +156,13 @@ class GroundPage(QWidget):
         snapshot = self.store.snapshot
         lacking = lacking_of(snapshot.plan.tree)
         if lacking:
-            self.words.setText(f"No bearing is judged before it is measured: {snapshot.speech.tell(lacking)}.")
+            self.words.setText(
+                tr("No bearing is judged before it is measured: {lacking}.", lacking=snapshot.speech.tell(lacking))
+            )
             return
-        wait = "" if self.rose.done else f" <i>({len(self.rose.spokes)} of 360 bearings so far)</i>"
+        wait = "" if self.rose.done else tr(" <i>({count} of 360 bearings so far)</i>", count=len(self.rose.spokes))
         if self.rose.stale:
-            wait = " <i>(as it was before this drag; reckoned anew when you let go)</i>"
+            wait = tr(" <i>(as it was before this drag; reckoned anew when you let go)</i>")
         self.words.setText(
             "…"
             if spoke is None
@@ -193,9 +199,9 @@ class GroundPage(QWidget):
         self.draw.setChecked(False)
         site, at = self.store.snapshot.job.site, Place(east_m, north_m)
         if kind == SPOT:
-            if self.store.change("spot height taken", lambda job: add_spot(job, at)):
+            if self.store.change(tr("spot height taken"), lambda job: add_spot(job, at)):
                 self.pick(f"site.spots.{len(site.spots)}")
-        elif self.store.change(f"{KINDS[kind]} drawn", lambda job: add_obstacle(job, kind, at)):
+        elif self.store.change(tr("{kinds} drawn", kinds=tr(KINDS[kind])), lambda job: add_obstacle(job, kind, at)):
             self.pick(f"site.obstacles.{len(site.obstacles)}")
 
     def pick(self, path: str) -> None:
@@ -216,10 +222,10 @@ class GroundPage(QWidget):
         """Set a rope, or take it off."""
         store, plan = self.store, self.store.snapshot.plan
         if plan.rope.use == "set":
-            store.set("rope.use", "none", "rope taken off")
+            store.set("rope.use", "none", tr("rope taken off"))
             return
         rope = initial_rope(plan.rope, plan.at, plan.cut.lay_deg, plan.tree.height_m)
-        if store.change("rope set", lambda job: with_plan(job, store.tree_id, "rope", rope)):
+        if store.change(tr("rope set"), lambda job: with_plan(job, store.tree_id, "rope", rope)):
             self.pick("rope.anchor")
 
     # The window's requests -----------------------------------------------------------------------------

@@ -10,10 +10,12 @@ from PySide6.QtWidgets import QGridLayout, QLineEdit, QToolButton, QWidget
 from ....core.base.paths import value_at
 from ....core.site.site import Obstacle
 from ....job.fields import label_of
+from ....job.language import tr
 from ....job.site_edits import add_corner, remove_obstacle, remove_spot
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
 from ...frame.field_edit import FieldEdit
+from ...frame.fitted_button import FittedButton
 from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store
 from .polar import PolarEdit, WayEdit
@@ -29,12 +31,16 @@ WORDS = ("kind", "cost", "overhead", "rope.system", "rope.sheave", "rope.redirec
 
 def tool_button(text: str, do: Callable[[], object], name: str) -> QToolButton:
     """A small button that says what it does."""
-    button = QToolButton()
+    button = FittedButton()
     button.setText(text)
     button.setObjectName(name)
     button.setProperty("framed", True)
     button.clicked.connect(lambda _=False: do())
     return button
+
+
+NAMES = {"bearing": tr("bearing"), "distance": tr("distance")}
+"""Part of a place -> its name in the column, where "from the tree" goes without saying."""
 
 
 class PickedPanel(QWidget):
@@ -53,8 +59,8 @@ class PickedPanel(QWidget):
         self.editors: list[Editor] = []
         self.name = QLineEdit()
         self.name.setFont(font(14))
-        self.name.setAccessibleName("Name of the obstacle")
-        self.name.setPlaceholderText("name")
+        self.name.setAccessibleName(tr("Name of the obstacle"))
+        self.name.setPlaceholderText(tr("name"))
         self.name.editingFinished.connect(self._name)
         self.form = QGridLayout(self)
         self.form.setContentsMargins(0, 0, 0, 0)
@@ -90,17 +96,17 @@ class PickedPanel(QWidget):
         self.form.addWidget(self.name, 0, 0, 1, 2)
         shown = [n for n in OBSTACLE if n not in ("base_m", "overhead") or obstacle.kind in ("tree", "save")]
         self._rows([f"{path}.{name}" for name in shown], f"{path}.points.0")
-        corner = tool_button("Corner +", lambda: self._corner(path), "ground:corner")
+        corner = tool_button(tr("Corner +"), lambda: self._corner(path), "ground:corner")
         corner.setEnabled(obstacle.shape != "spot")
-        self._buttons(corner, tool_button("Remove", lambda: self.remove(path), "ground:remove"))
+        self._buttons(corner, tool_button(tr("Remove"), lambda: self.remove(path), "ground:remove"))
 
     def _spot(self, path: str) -> None:
-        self._heading("Spot height")
+        self._heading(tr("Spot height"))
         self._rows([f"{path}.height_m"], path)
-        self._buttons(tool_button("Remove", lambda: self.remove(path), "ground:remove"))
+        self._buttons(tool_button(tr("Remove"), lambda: self.remove(path), "ground:remove"))
 
     def _rope(self, path: str) -> None:
-        self._heading(f"Rope: {ROPE_PLACES[path]}")
+        self._heading(tr("Rope: {part}", part=ROPE_PLACES[path]))
         self._rows(list(ROPE), path)
 
     def _way(self, path: str) -> None:
@@ -111,9 +117,9 @@ class PickedPanel(QWidget):
         self.state.setFont(font(13))
         self.state.setWordWrap(True)
         self.form.addWidget(self.state, self.form.rowCount(), 0, 1, 2)
-        self.proposing = propose = tool_button("Propose one", lambda: self._propose(path), "ground:propose")
+        self.proposing = propose = tool_button(tr("Propose one"), lambda: self._propose(path), "ground:propose")
         propose.setToolTip(
-            "The free one nearest to 135° from the lay; it is looked for anew whenever the plan changes."
+            tr("The free one nearest to 135° from the lay; it is looked for anew whenever the plan changes.")
         )
         self._buttons(propose)
         self._tell_way(self.store.snapshot)
@@ -125,7 +131,7 @@ class PickedPanel(QWidget):
             self.state.setText(f"{whose(way, snapshot)}: {way_state(way, snapshot)}.".capitalize())
 
     def _propose(self, path: str) -> None:
-        self.store.set(path, None, f"{label_of(path)} proposed")
+        self.store.set(path, None, tr("{label} proposed", label=label_of(path)))
 
     def _heading(self, text: str) -> None:
         label = PlainLabel(text)
@@ -145,8 +151,9 @@ class PickedPanel(QWidget):
         for editor in editors:
             editor.refresh(self.store.snapshot)
             row = self.form.rowCount()
-            label = PlainLabel(editor.accessibleName().removesuffix(" from the tree"))
+            label = PlainLabel(NAMES.get(getattr(editor, "part", ""), editor.accessibleName()))
             label.setFont(font(13, narrow=True))
+            label.setWordWrap(True)
             label.setBuddy(editor)
             self.form.addWidget(label, row, 0)
             editor.setFixedWidth(EDITOR_PX)
@@ -159,7 +166,7 @@ class PickedPanel(QWidget):
             self.form.addWidget(button, row, column)
 
     def _corner(self, path: str) -> None:
-        if self.store.change("corner added", lambda job: add_corner(job, int(path.split(".")[2]))):
+        if self.store.change(tr("corner added"), lambda job: add_corner(job, int(path.split(".")[2]))):
             self.show_picked(path)
 
     def remove(self, path: str) -> None:
@@ -168,11 +175,11 @@ class PickedPanel(QWidget):
             return
         index = int(path.split(".")[2])
         spot = path.startswith("site.spots.")
-        remove, title = (remove_spot, "spot height removed") if spot else (remove_obstacle, "obstacle removed")
+        remove, title = (remove_spot, tr("spot height removed")) if spot else (remove_obstacle, tr("obstacle removed"))
         if self.store.change(title, lambda job: remove(job, index)):
             self.gone.emit()
 
     def _name(self) -> None:
         path = f"{self.path}.name"
         if self.path.startswith("site.obstacles.") and self.name.text() != self.store.snapshot.value(path):
-            self.store.set(path, self.name.text(), "obstacle named", joins=True)
+            self.store.set(path, self.name.text(), tr("obstacle named"), joins=True)

@@ -11,8 +11,10 @@ from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.site.site import Place
 from ....job.edits import set_values
 from ....job.fields import label_of
+from ....job.language import tr
 from ....job.typed import TypedError, parse
 from ....job.units import EXAMPLES
+from ....job.words.catalogue import capital
 from ...drawing.palette import font
 from ...frame.store import Snapshot, Store
 
@@ -21,6 +23,10 @@ def polar(place: Place, at: Place) -> tuple[float, float]:
     """(bearing in degrees, metres) of a place from the tree."""
     east, north = place.east_m - at.east_m, place.north_m - at.north_m
     return full_turn_deg(bearing_of(east, north)), math.hypot(east, north)
+
+
+FROM_TREE = {"bearing": tr("bearing from the tree"), "distance": tr("distance from the tree")}
+"""Part of a place -> what it is."""
 
 
 class PlaceEdit(QLineEdit):
@@ -40,7 +46,7 @@ class PlaceEdit(QLineEdit):
         self.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.setObjectName(f"{part}:{path}")
         self.setAccessibleName(name)
-        self.setToolTip(f"{about}. Type for example {EXAMPLES[self.kind]}.")
+        self.setToolTip(tr("{about}. Type for example {examples}.", about=about, examples=EXAMPLES[self.kind]))
         self.returnPressed.connect(self.commit)
         self.editingFinished.connect(self.commit)
 
@@ -83,7 +89,7 @@ class PolarEdit(PlaceEdit):
     """
 
     def __init__(self, store: Store, path: str, part: str, parent: QWidget | None = None) -> None:
-        super().__init__(store, path, part, f"{part} from the tree", f"{part.capitalize()} from the tree", parent)
+        super().__init__(store, path, part, FROM_TREE[part], capital(FROM_TREE[part]), parent)
 
     def _polar(self, snapshot: Snapshot) -> dict[str, float]:
         held = snapshot.value(self.path)
@@ -115,7 +121,7 @@ class WayEdit(PlaceEdit):
     """
 
     def __init__(self, store: Store, path: str, parent: QWidget | None = None) -> None:
-        super().__init__(store, path, "bearing", "bearing", "Bearing of the way out", parent)
+        super().__init__(store, path, "bearing", "bearing", tr("Bearing of the way out"), parent)
         self.sign = -1.0 if "left" in path else 1.0
 
     def now(self, snapshot: Snapshot) -> float:

@@ -7,6 +7,7 @@ from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
 from ....core.base.levels import Group
+from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.ground.profile_painter import paint_profile
 from ...drawing.palette import font, pen
@@ -27,7 +28,7 @@ class ProfileView(PaintedView):
         super().__init__(parent)
         self.store = store
         self.setFixedHeight(HEIGHT)
-        self.setAccessibleName("Ground along the lay, with the stem as it would lie")
+        self.setAccessibleName(tr("Ground along the lay, with the stem as it would lie"))
 
     def draw(self, painter: QPainter) -> None:
         """The profile and its title."""
@@ -38,4 +39,4 @@ class ProfileView(PaintedView):
         )
         painter.setPen(pen(self.palette_in_use.ink))
         painter.setFont(font(14, strong=True))
-        painter.drawText(QPointF(12, 20), "Along the lay")
+        painter.drawText(QPointF(12, 20), tr("Along the lay"))

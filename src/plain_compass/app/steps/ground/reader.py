@@ -14,6 +14,7 @@ from ....core.plan.case import Case
 from ....core.plan.reach import called
 from ....core.site.site import COSTS, Cost, Site
 from ....job.document import Job
+from ....job.language import tr
 from ....job.words import Speech
 
 
@@ -24,13 +25,20 @@ def describe(spoke: Spoke, job: Job, case: Case) -> str:
     head = f"<b>{show(spoke.bearing_deg, 'bearing')}</b>"
     reason = speech.ruling(spoke.ruled_by)
     if spoke.level == Level.STOP:
-        parts = [f"{head}: not by these numbers, {reason}."]
+        parts = [tr("{head}: not by these numbers, {reason}.", head=head, reason=reason)]
     else:
         rules = speech.named("groups", spoke.group).lower()
-        parts = [f"{head}: least margin {show(max(spoke.margin, 0.0), 'ratio')}, ruled by {rules}."]
+        parts = [
+            tr(
+                "{head}: least margin {margin}, ruled by {rules}.",
+                head=head,
+                margin=show(max(spoke.margin, 0.0), "ratio"),
+                rules=rules,
+            )
+        ]
     why = why_refused(case, spoke)
     if why is not None:
-        parts.append(f"The ground refuses it. {escape(speech.phrase(why))}")
+        parts.append(tr("The ground refuses it. {why}", why=escape(speech.phrase(why))))
     if BACKS[spoke.back].bored:
         parts.append(speech.say("Judged with a bored [back cut]."))
     parts.append(_help(spoke, job))
@@ -38,14 +46,16 @@ def describe(spoke: Spoke, job: Job, case: Case) -> str:
     return " ".join(parts)
 
 
-COUNTS = ("no", "one", "two", "three", "four", "five", "six")
+COUNTS = (tr("no"), tr("one"), tr("two"), tr("three"), tr("four"), tr("five"), tr("six"))
 
 
 def sector_words(sector: Sector, speech: Speech, site: Site) -> tuple[str, str]:
     """(what a sector takes, from where to where), as they stand beside it."""
     first, last = round(sector.from_deg), round(sector.to_deg) - 1
     span = (
-        "all the way round" if sector.width_deg >= 360.0 else f"{full_turn_deg(first):.0f}–{full_turn_deg(last):.0f}°"
+        tr("all the way round")
+        if sector.width_deg >= 360.0
+        else f"{full_turn_deg(first):.0f}–{full_turn_deg(last):.0f}°"
     )
     return _takes(sector, speech, site), span
 
@@ -56,41 +66,45 @@ def _takes(sector: Sector, speech: Speech, site: Site) -> str:
         return _refused(sort, site)
     if sort.takes == Takes.WEDGES:
         count = COUNTS[sort.wedges] if sort.wedges < len(COUNTS) else str(sort.wedges)
-        return f"{count} wedge{'s' if sort.wedges > 1 else ''}"
+        return tr("{count} wedges" if sort.wedges > 1 else "{count} wedge", count=count)
     if sort.takes == Takes.ROPE:
-        return f"rope, {speech.show(sector.pull_N, 'force')}"
+        return tr("rope, {pull}", pull=speech.show(sector.pull_N, "force"))
     if sort.takes == Takes.NOTHING:
-        return "goes by itself"
+        return tr("goes by itself")
     if sort.why == "cut":
         return speech.say("[face] and [hinge] do not fit")
     if not sort.why:
-        return "not with this kit"
+        return tr("not with this kit")
     if sort.why == "landing.break":
-        return "would break on the ground"
-    return f"{speech.named('groups', LIMITS[sort.why].group).lower()} past its limit"
+        return tr("would break on the ground")
+    return tr("{named} past its limit", named=speech.named("groups", LIMITS[sort.why].group).lower())
 
 
 def _refused(sort: Sort, site: Site) -> str:
-    name = called(site.obstacles[sort.obstacle]) if sort.obstacle >= 0 else ""
+    name = tr(called(site.obstacles[sort.obstacle])) if sort.obstacle >= 0 else ""
     return {
-        "landing.targets": f"hits {name}",
-        "landing.hang_up": f"hangs in {name}",
-        "landing.tangled": "tears at its neighbour",
-        "landing.slide": "slides off downhill",
-        "way_out.paths": "no way out",
+        "landing.targets": tr("hits {name}", name=name),
+        "landing.hang_up": tr("hangs in {name}", name=name),
+        "landing.tangled": tr("tears at its neighbour"),
+        "landing.slide": tr("slides off downhill"),
+        "way_out.paths": tr("no way out"),
     }.get(sort.why, "refused")
 
 
 def _help(spoke: Spoke, job: Job) -> str:
     show = job.speech.show
     if spoke.help == "none":
-        return "It goes by itself."
+        return tr("It goes by itself.")
     if spoke.help == "wedges":
-        return f"Wedges: lift {show(spoke.lift_m, 'fine_length')}, about {spoke.blows:.0f} blows."
-    pull = f"a pull of {show(spoke.pull_N, 'force')} at six tenths of its height"
+        return tr(
+            "Wedges: lift {lift_m}, about {blows:.0f} blows.",
+            lift_m=show(spoke.lift_m, "fine_length"),
+            blows=spoke.blows,
+        )
+    pull = tr("a pull of {pull_n} at six tenths of its height", pull_n=show(spoke.pull_N, "force"))
     if spoke.help == "rope":
-        return f"It wants a rope: {pull}."
-    return f"Not with this kit: it would take {pull}."
+        return tr("It wants a rope: {pull}.", pull=pull)
+    return tr("Not with this kit: it would take {pull}.", pull=pull)
 
 
 def _targets(spoke: Spoke, site: Site) -> list[str]:
@@ -98,5 +112,9 @@ def _targets(spoke: Spoke, site: Site) -> list[str]:
     for index in spoke.targets:
         obstacle = site.obstacles[index]
         if obstacle.cost != Cost.NONE:
-            found.append(f"{escape(called(obstacle))} ({COSTS[obstacle.cost]})")
-    return [f"Under the tree: {', '.join(found)}."] if found else ["Nothing drawn lies under the tree."]
+            found.append(f"{escape(tr(called(obstacle)))} ({tr(COSTS[obstacle.cost])})")
+    return (
+        [tr("Under the tree: {names}.", names=", ".join(found))]
+        if found
+        else [tr("Nothing drawn lies under the tree.")]
+    )

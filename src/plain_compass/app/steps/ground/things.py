@@ -13,6 +13,7 @@ from ....core.plan.reach import called
 from ....core.site.site import Place
 from ....core.site.ways_out import WayOut
 from ....job.fields import label_of
+from ....job.language import tr
 from ....job.words import Speech
 from ...drawing.palette import font
 from ...frame.store import Snapshot
@@ -44,14 +45,15 @@ def things_of(snapshot: Snapshot) -> tuple[Thing, ...]:
         places = {"rope.anchor": plan.rope.anchor, "rope.hauler": plan.rope.hauler}
         places |= {"rope.corner": plan.rope.corner} if plan.rope.redirect == "set" else {}
         found += [
-            Thing(path, f"rope {ROPE_PLACES[path]}: {_where(place, plan.at, speech)}") for path, place in places.items()
+            Thing(path, tr("rope {part}: {where}", part=ROPE_PLACES[path], where=_where(place, plan.at, speech)))
+            for path, place in places.items()
         ]
     for index, obstacle in enumerate(site.obstacles):
-        words = f"{called(obstacle)}: {_where(obstacle.points[0], plan.at, speech)}"
+        words = f"{tr(called(obstacle))}: {_where(obstacle.points[0], plan.at, speech)}"
         found.append(Thing(f"site.obstacles.{index}", words))
     for index, spot in enumerate(site.spots):
         at = Place(spot.east_m, spot.north_m)
-        found.append(Thing(f"site.spots.{index}", f"spot height: {_where(at, plan.at, speech)}"))
+        found.append(Thing(f"site.spots.{index}", tr("spot height: {where}", where=_where(at, plan.at, speech))))
     return tuple(found)
 
 
@@ -69,19 +71,19 @@ def way_words(way: WayOut, snapshot: Snapshot) -> str:
 
 def whose(way: WayOut, snapshot: Snapshot) -> str:
     """Whether a person has set it."""
-    return "proposed" if getattr(snapshot.plan.cut, f"way_{way.side}_deg") is None else "set"
+    return tr("proposed") if getattr(snapshot.plan.cut, f"way_{way.side}_deg") is None else tr("set")
 
 
 def way_state(way: WayOut, snapshot: Snapshot) -> str:
     """Whether it can be walked; what nobody has looked at is never called free."""
     obstacles = snapshot.result.case.site.obstacles
     if way.blocked_by is not None:
-        return f"barred by {called(obstacles[way.blocked_by])}"
+        return tr("barred by {called}", called=called(obstacles[way.blocked_by]))
     if way.under_dead:
-        return "under dead wood"
+        return tr("under dead wood")
     if not way.free:
-        return "too steep"
-    return "overhead not looked at" if way.under_unseen else "nothing drawn in it"
+        return tr("too steep")
+    return tr("overhead not looked at") if way.under_unseen else tr("nothing drawn in it")
 
 
 class ThingsList(QListWidget):
@@ -99,8 +101,8 @@ class ThingsList(QListWidget):
         super().__init__(parent)
         self.setFont(font(13, narrow=True))
         self.setObjectName("ground:things")
-        self.setAccessibleName("What is on the ground")
-        self.setToolTip("Up and Down walk through what is on the plan; Delete removes an obstacle.")
+        self.setAccessibleName(tr("What is on the ground"))
+        self.setToolTip(tr("Up and Down walk through what is on the plan; Delete removes an obstacle."))
         self.setWordWrap(True)
         self._shown: tuple[Thing, ...] = ()
         self.currentItemChanged.connect(self._tell)

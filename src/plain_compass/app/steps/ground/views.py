@@ -14,6 +14,7 @@ from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.base.levels import Group
 from ....core.site.site import Place, SpotHeight
 from ....core.site.ways_out import FARTHEST_LAY_DEG, NEAREST_LAY_DEG
+from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.fall.fan_painter import paint_sector
 from ...drawing.ground.sector_painter import (
@@ -45,9 +46,9 @@ STRIP_PX = 56
 TYPED = (
     ("cut.lay_deg", "lay"),
     ("site.slope_deg", "slope"),
-    ("site.downhill_deg", "downhill towards"),
+    ("site.downhill_deg", tr("downhill towards")),
     ("site.wind_m_s", "wind"),
-    ("site.wind_from_deg", "wind from"),
+    ("site.wind_from_deg", tr("wind from")),
 )
 """What is typed there, from left to right."""
 NEAR_PX = 22.0
@@ -117,7 +118,7 @@ class SiteView(DrawingView):
         # On a plan drawn nearer than the ring is, the handle stays in sight.
         ring = snapshot.shapes.site.length_m * scale.px_per_m
         reach = min(ring + BAND_PX / 2, max(self.plan_box.height() / 2 - 20, 30.0))
-        grips = [Grip("cut.lay_deg", scale.origin + towards(lay) * reach, turned, "turn the lay")]
+        grips = [Grip("cut.lay_deg", scale.origin + towards(lay) * reach, turned, tr("turn the lay"))]
         return Layout(fields, (*grips, *self._corners(snapshot, scale), *self._places(snapshot, scale)))
 
     def _corners(self, snapshot: Snapshot, scale: Scale) -> list[Grip]:
@@ -138,7 +139,7 @@ class SiteView(DrawingView):
         for path, way in zip(WAYS, snapshot.shapes.site.ways, strict=True):
             end = way_end(scale, way)
             if self.plan_box.contains(end):
-                found.append(Grip(path, end, _turned_aside(path, snapshot.plan.cut.lay_deg), "drag the way out"))
+                found.append(Grip(path, end, _turned_aside(path, snapshot.plan.cut.lay_deg), tr("drag the way out")))
         if rope.use == "set":
             places = {"anchor": rope.anchor, "hauler": rope.hauler}
             places |= {"corner": rope.corner} if rope.redirect == "set" else {}
@@ -224,7 +225,7 @@ class SiteView(DrawingView):
         """Turn the lay to the bearing read."""
         bearing = self.read_deg
         if bearing != self.store.snapshot.plan.cut.lay_deg:
-            self.store.set("cut.lay_deg", bearing, f"lay turned to {bearing:.0f}°")
+            self.store.set("cut.lay_deg", bearing, tr("lay turned to {bearing:.0f}°", bearing=bearing))
 
     def show_read(self, bearing_deg: float) -> None:
         """Read another bearing."""

@@ -7,7 +7,9 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QPushButton, QSizePolicy, QWidget
 
 from ....job.document import TreePlan
+from ....job.language import tr
 from ....job.readings import SHELL, Taken
+from ....job.ways import way_name
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.field_edit import FieldEdit
@@ -41,7 +43,11 @@ class Chip(QPushButton):
         self.setFont(font(13, narrow=True))
         self.setObjectName("chip")
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-        self.setToolTip(plain_tip(f"{taken.by}, {taken.at}. Click to take it, or drag it onto its dimension."))
+        self.setToolTip(
+            plain_tip(
+                tr("{by}, {at}. Click to take it, or drag it onto its dimension.", by=way_name(taken.by), at=taken.at)
+            )
+        )
         self._pressed: QPoint | None = None
         self._carried = False
         self.clicked.connect(self._clicked)

@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPolygonF
 from PySide6.QtWidgets import QWidget
 
+from ....job.language import tr
 from ...drawing.palette import LIGHT, Palette, fill, font, pen
 
 Align = Qt.AlignmentFlag
@@ -25,7 +26,7 @@ class Explanation(QWidget):
         self.palette_in_use: Palette = LIGHT
         self.way = ("height", "clinometer")
         self.setFixedHeight(HEIGHT)
-        self.setAccessibleName("How it is measured")
+        self.setAccessibleName(tr("How it is measured"))
 
     def show_way(self, thing: str, way: str) -> None:
         """Explain another way."""
@@ -118,9 +119,9 @@ def _clinometer(s: Sketch) -> None:
     eye = s.eye(40)
     s.painter.setPen(pen(s.palette.quiet, 1.0, Qt.PenStyle.DotLine))
     s.painter.drawLine(eye, QPointF(base.x(), eye.y()))
-    s.sight(eye, top, "top", 0.4)
-    s.sight(eye, base, "base", 0.5)
-    s.length(QPointF(40, GROUND + 10), QPointF(base.x(), GROUND + 10), "distance, along the ground (slope)")
+    s.sight(eye, top, tr("top"), 0.4)
+    s.sight(eye, base, tr("base"), 0.5)
+    s.length(QPointF(40, GROUND + 10), QPointF(base.x(), GROUND + 10), tr("distance, along the ground (slope)"))
 
 
 def _stick(s: Sketch) -> None:
@@ -130,51 +131,51 @@ def _stick(s: Sketch) -> None:
     low, high = (eye + (end - eye) * 0.3 for end in (base, top))
     s.sight(eye, top)
     s.sight(eye, base)
-    s.length(low, high, "stick")
-    s.word(QPointF(eye.x() + 18, eye.y() + 22), "reach")
-    s.length(QPointF(34, GROUND + 10), QPointF(base.x(), GROUND + 10), "distance")
+    s.length(low, high, tr("stick"))
+    s.word(QPointF(eye.x() + 18, eye.y() + 22), tr("reach"))
+    s.length(QPointF(34, GROUND + 10), QPointF(base.x(), GROUND + 10), tr("distance"))
 
 
 def _shadow(s: Sketch) -> None:
     s.ground()
     _, top = s.tree(74, 80)
-    s.length(QPointF(74, GROUND + 10), QPointF(170, GROUND + 10), "shadow")
+    s.length(QPointF(74, GROUND + 10), QPointF(170, GROUND + 10), tr("shadow"))
     s.sight(top, QPointF(170, GROUND))
     foot = QPointF(212, GROUND)
-    s.length(foot, foot - QPointF(0, 40), "stick")
+    s.length(foot, foot - QPointF(0, 40), tr("stick"))
     s.sight(foot - QPointF(0, 40), foot + QPointF(48, 0))
-    s.length(QPointF(212, GROUND + 10), QPointF(260, GROUND + 10), "its shadow")
+    s.length(QPointF(212, GROUND + 10), QPointF(260, GROUND + 10), tr("its shadow"))
 
 
 def _two_sightings(s: Sketch) -> None:
     middle, top = QPointF(s.width - 80, 52), QPointF(s.width - 52, 40)
-    for at, name in ((QPointF(30, 52), "first place"), (QPointF(s.width - 80, GROUND + 8), "second place")):
+    for at, name in ((QPointF(30, 52), tr("first place")), (QPointF(s.width - 80, GROUND + 8), tr("second place"))):
         s.sight(at, middle)
-        s.sight(at, top, "aside", 0.62)
+        s.sight(at, top, tr("aside"), 0.62)
         s.word(at + QPointF(24, 12) if name.startswith("first") else at - QPointF(56, 0), name)
     s.painter.setBrush(fill(s.palette.sapwood))
     s.painter.setPen(pen(s.palette.bark, 1.2))
     s.painter.drawEllipse(middle, 8, 8)
     s.painter.drawEllipse(top, 3, 3)
-    s.word(top + QPointF(20, -12), "top")
-    s.word(QPointF(56, 14), "seen from above")
+    s.word(top + QPointF(20, -12), tr("top"))
+    s.word(QPointF(56, 14), tr("seen from above"))
 
 
 def _plumb(s: Sketch) -> None:
     s.ground()
     s.stem([QPointF(130, GROUND), QPointF(168, 10)], 18)
     line_top, line_end = QPointF(150 + 38, 10), QPointF(188, GROUND - 4)
-    s.length(line_top, line_end, "drop")
-    s.length(QPointF(150, GROUND - 6), QPointF(186, GROUND - 6), "offset")
+    s.length(line_top, line_end, tr("drop"))
+    s.length(QPointF(150, GROUND - 6), QPointF(186, GROUND - 6), tr("offset"))
 
 
 def _faces(s: Sketch) -> None:
     s.ground()
     s.stem([QPointF(80, GROUND), QPointF(104, 10)], 16)
-    s.length(QPointF(102, 80), QPointF(112, 36), "first")
+    s.length(QPointF(102, 80), QPointF(112, 36), tr("first"))
     s.stem([QPointF(200, GROUND), QPointF(212, 10)], 16)
-    s.length(QPointF(221, 80), QPointF(226, 36), "second")
-    s.word(QPointF(s.width / 2 + 4, GROUND + 12), "then a quarter turn to the right")
+    s.length(QPointF(221, 80), QPointF(226, 36), tr("second"))
+    s.word(QPointF(s.width / 2 + 4, GROUND + 12), tr("then a quarter turn to the right"))
 
 
 def _sighting(s: Sketch) -> None:
@@ -182,14 +183,16 @@ def _sighting(s: Sketch) -> None:
     base, top = s.tree(s.width / 2 - 10, 86, 30)
     s.painter.setPen(pen(s.palette.ink, 1.2, Qt.PenStyle.DashLine))
     s.painter.drawLine(base, QPointF(base.x(), 10))
-    s.length(QPointF(base.x(), 16), QPointF(top.x(), 16), "off")
-    s.length(QPointF(base.x() - 40, GROUND), QPointF(base.x() - 40, top.y()), "height")
-    s.word(QPointF(s.width - 50, 60), "hung line")
+    s.length(QPointF(base.x(), 16), QPointF(top.x(), 16), tr("off"))
+    s.length(QPointF(base.x() - 40, GROUND), QPointF(base.x() - 40, top.y()), tr("height"))
+    s.word(QPointF(s.width - 50, 60), tr("hung line"))
 
 
 def _eye(s: Sketch) -> None:
     s.ground()
-    for index, (word, lean) in enumerate((("upright", 0), ("slight", 5), ("marked", 11), ("strong", 19))):
+    for index, (word, lean) in enumerate(
+        ((tr("upright"), 0), (tr("slight"), 5), (tr("marked"), 11), (tr("strong"), 19))
+    ):
         x = s.width * (index + 0.5) / 4 - lean / 2
         s.tree(x, 76, lean)
         s.word(QPointF(s.width * (index + 0.5) / 4, GROUND + 12), word)
@@ -203,7 +206,7 @@ def _girth(s: Sketch) -> None:
     s.painter.setPen(pen(s.palette.load, 1.8))
     s.painter.setBrush(Qt.BrushStyle.NoBrush)
     s.painter.drawEllipse(middle, 50, 48)
-    s.word(QPointF(s.width / 2, 118), "girth, all the way round")
+    s.word(QPointF(s.width / 2, 118), tr("girth, all the way round"))
 
 
 def _across(s: Sketch) -> None:
@@ -211,9 +214,9 @@ def _across(s: Sketch) -> None:
     s.painter.setPen(pen(s.palette.bark, 4))
     s.painter.setBrush(fill(s.palette.sapwood))
     s.painter.drawEllipse(middle, 52, 42)
-    s.length(middle - QPointF(52, 0), middle + QPointF(52, 0), "first")
+    s.length(middle - QPointF(52, 0), middle + QPointF(52, 0), tr("first"))
     s.length(middle - QPointF(0, 42), middle + QPointF(0, 42), "")
-    s.word(middle + QPointF(26, 26), "second")
+    s.word(middle + QPointF(26, 26), tr("second"))
 
 
 def _bark(s: Sketch) -> None:
@@ -221,8 +224,8 @@ def _bark(s: Sketch) -> None:
     s.painter.setPen(pen(s.palette.bark, 12))
     s.painter.setBrush(fill(s.palette.sapwood))
     s.painter.drawEllipse(middle, 44, 44)
-    s.length(middle - QPointF(50, 0), middle + QPointF(50, 0), "diameter")
-    s.word(middle + QPointF(82, -34), "bark")
+    s.length(middle - QPointF(50, 0), middle + QPointF(50, 0), tr("diameter"))
+    s.word(middle + QPointF(82, -34), tr("bark"))
 
 
 def _sweep(s: Sketch) -> None:
@@ -232,18 +235,18 @@ def _sweep(s: Sketch) -> None:
     s.painter.setPen(pen(s.palette.ink, 1.2, Qt.PenStyle.DashLine))
     s.painter.drawLine(points[0], QPointF(90, 10))
     s.length(QPointF(90, points[4].y()), points[4], "")
-    s.word(points[4] + QPointF(42, 2), "middle")
-    s.length(QPointF(90, 12), QPointF(150, 12), "sweep")
+    s.word(points[4] + QPointF(42, 2), tr("middle"))
+    s.length(QPointF(90, 12), QPointF(150, 12), tr("sweep"))
 
 
 def _room(s: Sketch) -> None:
     s.ground()
     base, top = s.tree(50, 92)
-    s.length(QPointF(20, GROUND), QPointF(20, top.y()), "height")
+    s.length(QPointF(20, GROUND), QPointF(20, top.y()), tr("height"))
     s.stem([QPointF(76, GROUND - 18), QPointF(76 + 150, GROUND - 8)], 3)
     s.painter.setPen(pen(s.palette.ink, 3))
     s.painter.drawLine(QPointF(232, GROUND), QPointF(232, GROUND - 34))
-    s.length(QPointF(base.x(), GROUND + 10), QPointF(232, GROUND + 10), "room")
+    s.length(QPointF(base.x(), GROUND + 10), QPointF(232, GROUND + 10), tr("room"))
 
 
 DRAWINGS: dict[tuple[str, str], Callable[[Sketch], None]] = {

@@ -14,9 +14,12 @@ from ....instruments.assemble import Assembler
 from ....instruments.devices import DEVICES, Faults, Truth
 from ....instruments.protocol import Sample
 from ....instruments.server import FIRST_PORT, Instruments
+from ....job.language import tr
 from ....job.readings import SHELL, WIND, Taken
 from ....job.typed import TypedError, parse
+from ....job.ways import way_name
 from ...drawing.palette import font
+from ...frame.fitted_button import FittedButton
 from ...frame.plain_label import PlainLabel
 from ...frame.store import Store, now
 from .chips import Chip, target_paths
@@ -46,13 +49,16 @@ class InstrumentPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 10, 0, 0)
         column.setSpacing(4)
-        heading = PlainLabel("Instruments")
+        heading = PlainLabel(tr("Instruments"))
         heading.setFont(font(14, strong=True))
         column.addWidget(heading)
         grid = QGridLayout()
         self.port, self.bearing = QLineEdit(str(FIRST_PORT)), QLineEdit("0")
         for row, (words, field, name) in enumerate(
-            (("first port", self.port, "instrument:port"), ("probe drilled at", self.bearing, "instrument:bearing"))
+            (
+                (tr("first port"), self.port, "instrument:port"),
+                (tr("probe drilled at"), self.bearing, "instrument:bearing"),
+            )
         ):
             label = PlainLabel(words)
             label.setFont(font(13, narrow=True))
@@ -63,23 +69,23 @@ class InstrumentPanel(QWidget):
             field.setAccessibleName(words)
             grid.addWidget(label, row, 0)
             grid.addWidget(field, row, 1)
-        self.connect_button = self._button("Connect", self.toggle, "instrument:connect")
-        self.own_button = self._button("Stand-ins", self.start_own, "instrument:own")
-        self.own_button.setToolTip("Simulated instruments on this machine, pointed at a tree like this one")
+        self.connect_button = self._button(tr("Connect"), self.toggle, "instrument:connect")
+        self.own_button = self._button(tr("Stand-ins"), self.start_own, "instrument:own")
+        self.own_button.setToolTip(tr("Simulated instruments on this machine, pointed at a tree like this one"))
         grid.addWidget(self.connect_button, 0, 2)
         grid.addWidget(self.own_button, 1, 2)
         column.addLayout(grid)
-        self.state = PlainLabel("Not connected.")
+        self.state = PlainLabel(tr("Not connected."))
         self.state.setFont(font(13, narrow=True))
         self.state.setWordWrap(True)
-        self.state.setAccessibleName("State of the instruments")
+        self.state.setAccessibleName(tr("State of the instruments"))
         column.addWidget(self.state)
         self.tray = QVBoxLayout()
         self.tray.setSpacing(3)
         column.addLayout(self.tray)
 
     def _button(self, text: str, do: object, name: str) -> QToolButton:
-        button = QToolButton()
+        button = FittedButton()
         button.setText(text)
         button.setObjectName(name)
         button.setProperty("framed", True)
@@ -99,7 +105,9 @@ class InstrumentPanel(QWidget):
                 raise ValueError
         except ValueError:
             most = 65535 - len(DEVICES)
-            self.store.refused.emit(f"First port “{self.port.text()}” is no port; accepted: 1024 to {most}.")
+            self.store.refused.emit(
+                tr("First port “{port}” is no port; accepted: 1024 to {most}.", port=self.port.text(), most=most)
+            )
             return
         self.connect_to({device.name: port + number for number, device in enumerate(DEVICES)})
 
@@ -137,15 +145,17 @@ class InstrumentPanel(QWidget):
         self._show_state()
 
     def _show_state(self) -> None:
-        self.connect_button.setText("Close" if self.links else "Connect")
+        self.connect_button.setText(tr("Close") if self.links else tr("Connect"))
         if not self.links:
-            self.state.setText("Not connected. Readings that came in stay.")
+            self.state.setText(tr("Not connected. Readings that came in stay."))
             return
         parts = []
         for link in self.links:
-            faults = [f"{link.missed} lost"] if link.missed else []
-            faults += [f"{link.rejected} not readable"] if link.rejected else []
-            parts.append(f"{link.name}: {link.state}, {', '.join([f'{link.accepted} lines', *faults])}")
+            faults = [tr("{missed} lost", missed=link.missed)] if link.missed else []
+            faults += [tr("{rejected} not readable", rejected=link.rejected)] if link.rejected else []
+            parts.append(
+                f"{link.name}: {link.state}, {', '.join([tr('{accepted} lines', accepted=link.accepted), *faults])}"
+            )
         self.state.setText("\n".join(parts))
 
     # Readings ------------------------------------------------------------------------------------------
@@ -165,7 +175,7 @@ class InstrumentPanel(QWidget):
     def _offer(self, taken: Taken) -> None:
         """One more reading in the tray, the newest on top."""
         speech = self.store.snapshot.speech
-        name = "girth, as diameter" if taken.what == "tree.trunk.diameter_m" else taken.what.split(".")[-1]
+        name = tr("girth, as diameter") if taken.what == "tree.trunk.diameter_m" else taken.what.split(".")[-1]
         read = describe_reading(taken.what, taken.values, taken.spreads, speech)
         text = f"{name.removesuffix('_m').replace('_', ' ')} {read}"
         chip = Chip(taken, text, self)
@@ -189,11 +199,13 @@ class InstrumentPanel(QWidget):
         """Take a waiting reading: onto the dimension at ``path``, or where it belongs when that is empty."""
         store, taken = self.store, chip.taken
         if path and path not in target_paths(taken, store.snapshot.plan):
-            store.refused.emit(f"A reading of {chip.text().split(' ')[0]} does not measure that; drop it on its own.")
+            store.refused.emit(
+                tr("A reading of {chip} does not measure that; drop it on its own.", chip=chip.text().split(" ")[0])
+            )
             return
         if path and taken.what == SHELL:
             taken = replace(taken, values=(store.snapshot.value(path.rsplit(".", 1)[0]).bearing_deg, taken.values[1]))
         elif path.startswith("tree.trunk."):
             taken = replace(taken, what=path)
-        if store.record_reading(taken, f"{taken.by} reading taken", path):
+        if store.record_reading(taken, tr("{by} reading taken", by=way_name(taken.by)), path):
             self._remove(chip)

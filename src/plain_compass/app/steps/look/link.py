@@ -7,6 +7,7 @@ from PySide6.QtNetwork import QAbstractSocket, QTcpSocket
 
 from ....instruments.protocol import Decoder, Rejected, Sample
 from ....instruments.server import LOOPBACK
+from ....job.language import tr
 
 AGAIN_MS = 1500
 """An instrument that went out of reach is looked for so often."""
@@ -46,8 +47,8 @@ class Link(QObject):
     def state(self) -> str:
         """In words: connected, waiting, or closed."""
         if self._socket.state() == QAbstractSocket.SocketState.ConnectedState:
-            return "connected"
-        return "not there, trying again" if self._wanted else "closed"
+            return tr("connected")
+        return tr("not there, trying again") if self._wanted else tr("closed")
 
     def close(self) -> None:
         """Want no more from it."""

@@ -3,23 +3,16 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import (
-    QComboBox,
-    QGridLayout,
-    QHBoxLayout,
-    QLineEdit,
-    QScrollArea,
-    QToolButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
 from ....core.base.errors import PlainCompassError
+from ....job.language import tr
 from ....job.measuring import MeasureError, describe, measure, taken_from
-from ....job.ways import EYE, METHODS, Answer
+from ....job.ways import EYE, METHODS, Answer, input_name, thing_name, way_name
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
+from ...frame.fitted_button import FittedButton
 from ...frame.plain_label import PlainLabel
 from ...frame.store import Snapshot, Store, now
 from .explain import Explanation
@@ -34,7 +27,7 @@ class MeasurePanel(QScrollArea):
         super().__init__(parent)
         self.store = store
         self.setObjectName("sheet")
-        self.setAccessibleName("Measure")
+        self.setAccessibleName(tr("Measure"))
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.things, self.ways = QComboBox(), QComboBox()
@@ -45,7 +38,7 @@ class MeasurePanel(QScrollArea):
         self.instruments = InstrumentPanel(store)
         self._answers: tuple[Answer, ...] = ()
         self._compose()
-        self.things.addItems([thing.capitalize() for thing in METHODS])
+        self.things.addItems(list(map(thing_name, METHODS)))
         self.things.currentIndexChanged.connect(self._thing_picked)
         self.ways.currentIndexChanged.connect(self._way_picked)
         self._thing_picked()
@@ -57,7 +50,7 @@ class MeasurePanel(QScrollArea):
         column.setContentsMargins(12, 8, 12, 8)
         column.setSpacing(6)
         row = QHBoxLayout()
-        for box, name in ((self.things, "What is measured"), (self.ways, "By which way")):
+        for box, name in ((self.things, tr("What is measured")), (self.ways, tr("By which way"))):
             box.setFont(font(14))
             box.setAccessibleName(name)
             box.setAccessibleDescription(name)
@@ -74,12 +67,12 @@ class MeasurePanel(QScrollArea):
         self.form.setVerticalSpacing(4)
         column.addLayout(self.form)
         self.answer.setFont(font(14, strong=True))
-        self.answer.setAccessibleName("Answer")
+        self.answer.setAccessibleName(tr("Answer"))
         column.addWidget(self.answer)
-        self.button = QToolButton()
+        self.button = FittedButton()
         self.button.setObjectName("button:reading.take")
-        self.button.setText("Take this reading")
-        self.button.setToolTip("Keep it with the tree and average it with the others (Enter)")
+        self.button.setText(tr("Take this reading"))
+        self.button.setToolTip(tr("Keep it with the tree and average it with the others (Enter)"))
         self.button.clicked.connect(self.record)
         column.addWidget(self.button)
         column.addWidget(self.readings)
@@ -98,7 +91,7 @@ class MeasurePanel(QScrollArea):
         self.ways.blockSignals(True)
         self.ways.clear()
         for way in METHODS[list(METHODS)[self.things.currentIndex()]]:
-            self.ways.addItem(way.replace("-", " "), way)
+            self.ways.addItem(way_name(way), way)
         self.ways.blockSignals(False)
         self._way_picked()
 
@@ -118,15 +111,15 @@ class MeasurePanel(QScrollArea):
         self._answer()
 
     def _add_input(self, number: int, name: str, text: str, kind: str, default: str) -> None:
-        label, field = PlainLabel(name.replace("-2", ", second place").replace("-", " ")), QLineEdit(text)
+        label, field = PlainLabel(input_name(name)), QLineEdit(text)
         label.setFont(font(13, narrow=True))
         label.setBuddy(field)
         field.setFont(font(14))
         field.setMinimumWidth(40)
         field.setObjectName(f"measure:{name}")
-        field.setAccessibleName(f"reading: {label.text()}")
-        field.setPlaceholderText(default or ("upright … strong" if kind == EYE else ""))
-        field.setToolTip("A value, or a value ± its spread; lengths also in paces.")
+        field.setAccessibleName(tr("reading: {what}", what=label.text()))
+        field.setPlaceholderText(default or (tr("upright … strong") if kind == EYE else ""))
+        field.setToolTip(tr("A value, or a value ± its spread; lengths also in paces."))
         field.textChanged.connect(self._answer)
         field.returnPressed.connect(self.record)
         row, column = divmod(number, 2)
@@ -160,7 +153,9 @@ class MeasurePanel(QScrollArea):
         taken = taken_from(self._answers, way, note, now()) if self._answers else None
         if taken is None:
             return
-        self.store.record_reading(taken, f"{self.things.currentText().lower()} by {way} taken")
+        self.store.record_reading(
+            taken, tr("{things} by {way} taken", things=self.things.currentText().lower(), way=way_name(way))
+        )
 
     def refresh(self, snapshot: Snapshot) -> None:
         """Follow the document."""

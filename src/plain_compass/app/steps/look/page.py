@@ -12,6 +12,7 @@ from ....core.advice.rising import soundness_by_height
 from ....core.advice.survey import survey
 from ....core.judge.findings import Finding
 from ....core.plan.case import Case
+from ....job.language import tr
 from ....job.spreads import LEAST_EFFECT, plan_spreads
 from ....job.tree_readings import lean_marks, reading_marks
 from ...drawing.look.surveyed import Surveyed
@@ -33,12 +34,17 @@ class LookPage(QWidget):
         self.store = store
         self._surveyed: tuple[Snapshot, Surveyed] | None = None
         self._worst = ""
-        self.along = TreeView(store, self.surveyed, ALONG, "From its right side, lay →", self)
-        self.across = TreeView(store, self.surveyed, ACROSS, "From behind, along the lay", self)
+        self.along = TreeView(store, self.surveyed, ALONG, tr("From its right side, lay →"), self)
+        self.across = TreeView(store, self.surveyed, ACROSS, tr("From behind, along the lay"), self)
         self.crown = CrownView(store, self.surveyed, self)
         self.butt = ButtView(store, self.surveyed, self)
         self.views: tuple[LookView, ...] = (self.along, self.across, self.crown, self.butt)
-        names = ("Tree from its right side", "Tree from behind", "Crown from above", "Section at the cut")
+        names = (
+            tr("Tree from its right side"),
+            tr("Tree from behind"),
+            tr("Crown from above"),
+            tr("Section at the cut"),
+        )
         for view, name in zip(self.views, names, strict=True):
             view.setAccessibleName(name)
             view.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)

@@ -6,8 +6,10 @@ from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
 from ....core.base.quantity import Kind
 from ....job.fields import quantity_at
+from ....job.language import tr
 from ....job.readings import EDGE, LEAN, SHELL, WIND, Group, Taken, groups_of
 from ....job.taking import use_reading
+from ....job.ways import way_name
 from ....job.words import Speech
 from ...drawing.palette import font
 from ...drawing.text import unbroken
@@ -18,10 +20,10 @@ from ...frame.store import Snapshot, Store
 def describe_reading(what: str, values: tuple[float, ...], spreads: tuple[float, ...], speech: Speech) -> str:
     """Values of a reading with its spread, as a person reads them."""
     if what == WIND:
-        return f"{values[0]:.1f} m/s ± {spreads[0]:.1f} m/s"
+        return tr("{values:.1f} m/s ± {spreads:.1f} m/s", values=values[0], spreads=spreads[0])
     if what == LEAN:
         shown = f"{speech.show(values[0], Kind.ANGLE)} ± {speech.show(spreads[0], Kind.ANGLE)}"
-        return f"{shown} to {speech.show(values[1], Kind.BEARING)}"
+        return tr("{shown} to {values}", shown=shown, values=speech.show(values[1], Kind.BEARING))
     kind = {EDGE: "span", SHELL: "length"}.get(what) or quantity_at(what).kind
     return f"{speech.show(values[-1], kind)} ± {speech.show(spreads[-1], kind)}"
 
@@ -29,8 +31,8 @@ def describe_reading(what: str, values: tuple[float, ...], spreads: tuple[float,
 def named(group: Group, about: Taken, speech: Speech) -> str:
     """What a group of readings measures."""
     if about.what in (EDGE, SHELL):
-        return f"{about.what} {speech.show(about.values[0], Kind.BEARING)}"
-    return about.what if about.what in (LEAN, WIND) else speech.label(quantity_at(group.key))
+        return f"{tr(about.what)} {speech.show(about.values[0], Kind.BEARING)}"
+    return tr(about.what) if about.what in (LEAN, WIND) else speech.label(quantity_at(group.key))
 
 
 class ReadingsList(QWidget):
@@ -59,7 +61,7 @@ class ReadingsList(QWidget):
         for group in groups_of(snapshot.plan.readings):
             self._add_group(group, snapshot)
         if not snapshot.plan.readings:
-            self._add_line("No readings taken yet: values stand as typed.", strong=False)
+            self._add_line(tr("No readings taken yet: values stand as typed."), strong=False)
 
     def _add_group(self, group: Group, snapshot: Snapshot) -> None:
         readings, speech = snapshot.plan.readings, snapshot.speech
@@ -72,7 +74,7 @@ class ReadingsList(QWidget):
                 values, spreads = (about.values[0], *values), (0.0, *spreads)
             heading += f": {describe_reading(about.what, values, spreads, speech)}"
         else:
-            heading += ": typed over"
+            heading += tr(": typed over")
         self._add_line(heading, strong=True)
         for position in group.positions:
             self._add_tick(position, readings[position], position in group.outliers, speech)
@@ -84,22 +86,22 @@ class ReadingsList(QWidget):
         self._column.addWidget(line)
 
     def _add_tick(self, position: int, taken: Taken, left_out: bool, speech: Speech) -> None:
-        text = f"{describe_reading(taken.what, taken.values, taken.spreads, speech)} · {taken.by}"
+        text = f"{describe_reading(taken.what, taken.values, taken.spreads, speech)} · {way_name(taken.by)}"
         if left_out:
-            text += " · off the others, left out"
+            text += tr(" · off the others, left out")
         tick = QCheckBox(unbroken(text))
         tick.setObjectName(f"reading:{position}")
         tick.setFont(font(13, narrow=True))
         tick.setChecked(taken.used)
         note = taken.note if len(taken.note) < 300 else f"{taken.note[:297]}..."
-        tick.setToolTip(plain_tip("\n".join(part for part in (note, taken.at) if part) or "no note"))
+        tick.setToolTip(plain_tip("\n".join(part for part in (note, taken.at) if part) or tr("no note")))
         tick.toggled.connect(lambda used, p=position: self._use(p, used))
         self._column.addWidget(tick)
         self.ticks.append(tick)
 
     def _use(self, position: int, used: bool) -> None:
         store = self.store
-        title = "reading counted" if used else "reading left out"
+        title = tr("reading counted") if used else tr("reading left out")
         if not store.change(title, lambda job: use_reading(job, store.tree_id, position, used=used)):
             # The tick goes back to what the document says.
             self._shown = ()

@@ -16,6 +16,7 @@ from ....core.base.levels import Group
 from ....core.base.quantity import Kind
 from ....core.judge.unmeasured import LEAN
 from ....job.fields import quantity_at
+from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.layout import Layout
 from ...drawing.look.butt_painter import paint_butt
@@ -77,7 +78,7 @@ class LookView(DrawingView):
             if spread > 0:
                 tag += f" ± {show(spread, quantity_at(place.path).kind)}"
             if place.path == surveyed.worst:
-                tag = f"measure better: {tag}"
+                tag = tr("measure better: {tag}", tag=tag)
             places.append(replace(place, tag=tag))
         return Layout(tuple(places), layout.grips)
 
@@ -133,10 +134,14 @@ class TreeView(LookView):
     def _top_offset(self, snapshot: Snapshot) -> str:
         """The lean as fallers say it: how far the top stands off the base in this view."""
         if {"height_m", *LEAN} & {*snapshot.plan.tree.stand_ins}:
-            return "not measured: drawn as a stand-in"
+            return tr("not measured: drawn as a stand-in")
         off = snapshot.shapes.tree(self.facing).top_off_m
-        sides = ("ahead of", "behind") if self.facing is ALONG else ("right of", "left of")
-        return f"top {snapshot.speech.show(abs(off), Kind.LENGTH)} {sides[0] if off >= 0 else sides[1]} the base"
+        sides = (tr("ahead of"), tr("behind")) if self.facing is ALONG else (tr("right of"), tr("left of"))
+        return tr(
+            "top {off} {what} the base",
+            off=snapshot.speech.show(abs(off), Kind.LENGTH),
+            what=sides[0] if off >= 0 else sides[1],
+        )
 
 
 class CrownView(LookView):
@@ -164,7 +169,7 @@ class CrownView(LookView):
         """Crown and caption."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         paint_crown(self.canvas(painter, snapshot), self.surveyed_of(snapshot))
-        caption(painter, self, "Crown from above")
+        caption(painter, self, tr("Crown from above"))
 
 
 class ButtView(LookView):
@@ -209,7 +214,7 @@ class ButtView(LookView):
             else:
                 self._plot(self.canvas(painter, snapshot))
         show = snapshot.speech.show
-        caption(painter, self, f"At the cut, {show(snapshot.plan.cut.height_m, 'length')} up")
+        caption(painter, self, tr("At the cut, {height_m} up", height_m=show(snapshot.plan.cut.height_m, "length")))
 
     def _plot(self, c: Canvas) -> None:
         """Soundness by height."""

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from ....core.base.errors import PlainCompassError
 from ....job.disk import write_atomically
+from ....job.language import tr
 from ...frame.commands import Command
 from ...frame.desk import Desk
 
@@ -19,7 +20,7 @@ if TYPE_CHECKING:
     from ....job.practice_case import SetCase
     from .page import PracticePage
 
-SETS = "Practice sets (*.json)"
+SETS = tr("Practice sets (*.json)")
 """Files that hold a set."""
 MADE, LEVEL = 12, 2
 """Cases in a set that is made here, and how hard they are."""
@@ -39,19 +40,19 @@ class PracticeActions:
         """The mode, its sets."""
         return [
             Command("train.open", self._title, "9", self.toggle),
-            Command("train.work", "Work through a set…", "", self.work_through),
-            Command("train.make", "Make a set…", "", self.make_set),
-            Command("train.sheet", "A set on paper…", "", self.write_sheet),
-            Command("train.keep", "This tree as a case…", "", self.keep_tree),
-            Command("train.record", "Write out the record…", "", self.write_record),
-            Command("train.eye", "Use my eye in plans", "", self.use_eye),
+            Command("train.work", tr("Work through a set…"), "", self.work_through),
+            Command("train.make", tr("Make a set…"), "", self.make_set),
+            Command("train.sheet", tr("A set on paper…"), "", self.write_sheet),
+            Command("train.keep", tr("This tree as a case…"), "", self.keep_tree),
+            Command("train.record", tr("Write out the record…"), "", self.write_record),
+            Command("train.eye", tr("Use my eye in plans"), "", self.use_eye),
         ]
 
     def _is_open(self) -> bool:
         return self.desk.step == "practice"
 
     def _title(self) -> str:
-        return "Back to the job" if self._is_open() else "Practice"
+        return tr("Back to the job") if self._is_open() else tr("Practice")
 
     def page(self) -> PracticePage:
         """The page, made where it was not yet."""
@@ -89,15 +90,17 @@ class PracticeActions:
 
     def ask_set(self) -> str:
         """A set to open; empty for none."""
-        return QFileDialog.getOpenFileName(self.desk.frame, "A set of practice", str(Path.home()), SETS)[0]
+        return QFileDialog.getOpenFileName(self.desk.frame, tr("A set of practice"), str(Path.home()), SETS)[0]
 
     def ask_where(self, name: str, kinds: str) -> str:
         """A file to write; empty for none."""
-        return QFileDialog.getSaveFileName(self.desk.frame, "Write to", str(Path.home() / name), kinds)[0]
+        return QFileDialog.getSaveFileName(self.desk.frame, tr("Write to"), str(Path.home() / name), kinds)[0]
 
     def ask_skill(self, options: list[str]) -> str:
         """What a case is to ask; empty for nothing."""
-        found, is_taken = QInputDialog.getItem(self.desk.frame, "A case", "What is asked of it:", options, 0, False)
+        found, is_taken = QInputDialog.getItem(
+            self.desk.frame, tr("A case"), tr("What is asked of it:"), options, 0, False
+        )
         return found if is_taken else ""
 
     def work_through(self) -> None:
@@ -124,9 +127,9 @@ class PracticeActions:
 
         page = self.page()
         answers = replace(page.session.given, who=self.store.snapshot.job.person.name)
-        where = self.ask_where("answers.json", "Answers (*.json)")
+        where = self.ask_where("answers.json", tr("Answers (*.json)"))
         if where and self._write(Path(where), answers_text(answers)):
-            self.desk.message.tell(f"{len(answers.answers)} answers written to {where}.")
+            self.desk.message.tell(tr("{count} answers written to {where}.", count=len(answers.answers), where=where))
         page.choose("record")
 
     def make_set(self) -> None:
@@ -139,7 +142,7 @@ class PracticeActions:
             return
         practice = mixed_set(LEVEL, next_seed(self.page().session.record.answers()), MADE)
         if self._write(Path(where), set_text(practice)):
-            self.desk.message.tell(f"{MADE} cases written to {where}.")
+            self.desk.message.tell(tr("{made} cases written to {where}.", made=MADE, where=where))
 
     def write_sheet(self) -> None:
         """A set as sheets, the key on pages of its own."""
@@ -147,7 +150,7 @@ class PracticeActions:
         from .paper import write_set
 
         source = self.ask_set()
-        where = self.ask_where("practice.pdf", "Sheets (*.pdf)") if source else ""
+        where = self.ask_where("practice.pdf", tr("Sheets (*.pdf)")) if source else ""
         if not where:
             return
         try:
@@ -155,7 +158,7 @@ class PracticeActions:
         except PlainCompassError as error:
             self.desk.message.refuse(str(error))
             return
-        self.desk.message.tell(f"Written to {where}.")
+        self.desk.message.tell(tr("Written to {where}.", where=where))
 
     def keep_tree(self) -> None:
         """The tree that is looked at, or its stump, as a case of a set: names taken out."""
@@ -174,7 +177,9 @@ class PracticeActions:
         except PlainCompassError as error:
             self.desk.message.refuse(snapshot.speech.error(error))
             return
-        self.desk.message.tell(f"{snapshot.plan.id} is case {len(practice.cases)} of {Path(where).name}.")
+        self.desk.message.tell(
+            tr("{id} is case {count} of {name}.", id=snapshot.plan.id, count=len(practice.cases), name=Path(where).name)
+        )
 
     def _write(self, path: Path, text: str) -> bool:
         try:
@@ -190,9 +195,9 @@ class PracticeActions:
         """Every answer as CSV."""
         from ....log.answers import record_csv
 
-        where = self.ask_where("practice.csv", "CSV (*.csv)")
+        where = self.ask_where("practice.csv", tr("CSV (*.csv)"))
         if where and self._write(Path(where), record_csv(self.page().session.record)):
-            self.desk.message.tell(f"Written to {where}.")
+            self.desk.message.tell(tr("Written to {where}.", where=where))
 
     def use_eye(self) -> None:
         """Leans judged by eye are as far off, and scatter as much, as practice showed; shipped again where they are."""
@@ -201,13 +206,13 @@ class PracticeActions:
 
         job = self.store.snapshot.job
         if job.hand.get(KEY) is not None:
-            self.store.change("eye as shipped", lambda job: as_shipped(job, KEY))
-            self.desk.message.tell("Leans by eye are taken as shipped again.")
+            self.store.change(tr("eye as shipped"), lambda job: as_shipped(job, KEY))
+            self.desk.message.tell(tr("Leans by eye are taken as shipped again."))
             return
         used = eye_of(self.page().session.record.answers(), job.person.name)
         if used is None:
-            self.desk.message.refuse("Practice says nothing of your eye for leans yet: answer some of Look first.")
+            self.desk.message.refuse(tr("Practice says nothing of your eye for leans yet: answer some of Look first."))
             return
-        self.store.change("own eye in plans", lambda job: use_in_plans(job, used))
-        told = f"off by {used.mean:+.1f}°, ± {used.spread:.1f}°"
-        self.desk.message.tell(f"Leans by eye by your {used.count} answers: {told}.")
+        self.store.change(tr("own eye in plans"), lambda job: use_in_plans(job, used))
+        told = tr("off by {mean:+.1f}°, ± {spread:.1f}°", mean=used.mean, spread=used.spread)
+        self.desk.message.tell(tr("Leans by eye by your {count} answers: {told}.", count=used.count, told=told))

@@ -11,18 +11,19 @@ from PySide6.QtWidgets import (
     QListWidget,
     QListWidgetItem,
     QStackedWidget,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
+from ....job.language import tr
 from ....job.practice_words import Question
 from ...drawing.palette import font
+from ...frame.fitted_button import FittedButton
 from ...frame.plain_label import PlainLabel
 
 SURE = (0.2, 0.4, 0.6, 0.8, 0.95)
 """How sure one may say one is: finer than that nobody knows it."""
-SURE_WORDS = ("a guess", "hardly", "rather", "fairly", "certain")
+SURE_WORDS = (tr("a guess"), tr("hardly"), tr("rather"), tr("fairly"), tr("certain"))
 
 
 class OptionList(QListWidget):
@@ -36,7 +37,7 @@ class OptionList(QListWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("Answers")
+        self.setAccessibleName(tr("Answers"))
         self.setFont(font(14))
         self.setWordWrap(True)
         self.itemDoubleClicked.connect(lambda _: self.entered.emit())
@@ -106,7 +107,7 @@ class Answering(QWidget):
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(6)
         whole.addWidget(self.stack, 1)
-        head = PlainLabel("How sure are you?")
+        head = PlainLabel(tr("How sure are you?"))
         head.setFont(font(13))
         whole.addWidget(head)
         whole.addLayout(self._sureness())
@@ -116,15 +117,17 @@ class Answering(QWidget):
         row.setSpacing(4)
         self.sure_buttons = QButtonGroup(self)
         for number, (share, words) in enumerate(zip(SURE, SURE_WORDS, strict=True)):
-            button = QToolButton()
+            button = FittedButton()
             button.setText(f"{words}\n{100 * share:.0f} %")
             button.setFont(font(12, narrow=True))
             button.setCheckable(True)
             button.setProperty("framed", True)
-            button.setAccessibleName(f"{words}, {100 * share:.0f} percent sure")
+            button.setProperty("close", True)
+            button.setAccessibleName(tr("{words}, {what:.0f} percent sure", words=words, what=100 * share))
             button.setToolTip(f"Alt+{number + 1}")
             button.setShortcut(f"Alt+{number + 1}")
             self.sure_buttons.addButton(button, number)
+            button.fill_row()
             row.addWidget(button, 1)
         self.sure_buttons.button(2).setChecked(True)
         return row
@@ -155,8 +158,14 @@ class Answering(QWidget):
             item.setData(Qt.ItemDataRole.UserRole, key)
             self.options.addItem(item)
         self.edit.clear()
-        named = {"cut": "Your design", "height": "Height", "lean": "Lean", "weight": "Left or right", "reach": "Reach"}
-        self.edit.setAccessibleName(named.get(asks, "Answer"))
-        self.edit.setPlaceholderText(design if asks == "cut" else "in your own units")
+        named = {
+            "cut": tr("Your design"),
+            "height": tr("Height"),
+            "lean": tr("Lean"),
+            "weight": tr("Left or right"),
+            "reach": tr("Reach"),
+        }
+        self.edit.setAccessibleName(named.get(asks, tr("Answer")))
+        self.edit.setPlaceholderText(design if asks == "cut" else tr("in your own units"))
         self.stack.setCurrentIndex(1 if question.options else 0)
         (self.options if question.options else self.edit).setFocus()

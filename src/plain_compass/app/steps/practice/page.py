@@ -15,12 +15,14 @@ from ....core.judge.findings import Finding
 from ....core.plan.case import Case
 from ....core.practice.skills import TASKS, Task
 from ....core.stump.as_cut import case_as
+from ....job.language import tr
 from ....job.practice_answers import CUT_ACCEPTED, cut_of
 from ....job.practice_case import SetCase, case_of_set
 from ....job.practice_set import PracticeSet
 from ....job.words import Speech
 from ....log.answers import AnswerLog
 from ...drawing.palette import font
+from ...frame.fitted_button import FittedButton
 from ...frame.page import Picture
 from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
@@ -32,7 +34,7 @@ from .view import CaseView
 
 SIDE_PX = 380
 """Width of question and answer."""
-CAUTION = "Practice on paper is no training with a saw: that is learned from people, outside."
+CAUTION = tr("Practice on paper is no training with a saw: that is learned from people, outside.")
 """Under everything."""
 
 
@@ -63,7 +65,7 @@ class PracticePage(QWidget):
         self.view, self.answering = CaseView(speech, self), Answering(self)
         self.record = RecordView(record, speech, self)
         self.heading, self.question, self.told = PlainLabel(), PlainLabel(), PlainLabel()
-        self.go, self.show_me = QToolButton(), QToolButton()
+        self.go, self.show_me = FittedButton(), FittedButton()
         self.modes: dict[str, QToolButton] = {}
         self.middle = QStackedWidget()
         self._typing = QTimer(self)
@@ -82,11 +84,11 @@ class PracticePage(QWidget):
             label.setWordWrap(True)
             label.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.question.setFont(font(17, strong=True))
-        self.question.setAccessibleName("Question")
+        self.question.setAccessibleName(tr("Question"))
         self.told.setFont(font(14))
-        self.told.setAccessibleName("What was true")
+        self.told.setAccessibleName(tr("What was true"))
         self.heading.setFont(font(13))
-        self.show_me.setText("Show me: open it as a job")
+        self.show_me.setText(tr("Show me: open it as a job"))
         for button in (self.go, self.show_me):
             button.setProperty("framed", True)
         side = QWidget()
@@ -95,6 +97,7 @@ class PracticePage(QWidget):
         column.setSpacing(8)
         told = scrolled(self.told)
         buttons = QHBoxLayout()
+        self.go.fill_row()
         buttons.addWidget(self.go, 1)
         buttons.addWidget(self.show_me)
         for widget in (self.heading, self.question):
@@ -125,13 +128,13 @@ class PracticePage(QWidget):
         row = QHBoxLayout()
         row.setContentsMargins(10, 4, 10, 4)
         speech = self._speech()
-        names = {"mixed": "What I need"} | {task.value: speech.phrase(f"practice.task.{task}") for task in TASKS}
-        for key, name in (names | {"record": "Own record"}).items():
-            button = QToolButton()
+        names = {"mixed": tr("What I need")} | {task.value: speech.phrase(f"practice.task.{task}") for task in TASKS}
+        for key, name in (names | {"record": tr("Own record")}).items():
+            button = FittedButton()
             button.setText(name)
             button.setCheckable(True)
             button.setProperty("tab", True)
-            button.setAccessibleName(f"Practice: {name}")
+            button.setAccessibleName(tr("Practice: {name}", name=name))
             button.clicked.connect(lambda _=False, key=key: self.choose(key))
             self.modes[key] = button
             row.addWidget(button)
@@ -180,7 +183,7 @@ class PracticePage(QWidget):
             return
         given = self.answering.answer
         if not given:
-            self.told.setText("Type an answer or pick one first; a guess is an answer, said to be one.")
+            self.told.setText(tr("Type an answer or pick one first; a guess is an answer, said to be one."))
             return
         session.answer(given, self.answering.sure)
         self._show_truth()
@@ -194,31 +197,49 @@ class PracticePage(QWidget):
         self.question.setText(session.question.text)
         self.answering.ask(session.question, session.case.asks, self._speech().say(CUT_ACCEPTED))
         self.heading.setText(self._heading())
-        self.go.setText("Answer  ⏎")
+        self.go.setText(tr("Answer  ⏎"))
 
     def _heading(self) -> str:
         session = self.session
         assert session.case is not None
         task = self._speech().phrase(f"practice.task.{session.case.task}")
         if session.worked is not None:
-            return f"{session.worked.name}: case {session.place} of {len(session.worked.cases)}"
-        done = f" · {len(session.scores)} in this round" if session.scores else ""
-        return f"{task} · level {session.case.level}{done}"
+            return tr(
+                "{name}: case {place} of {count}",
+                name=session.worked.name,
+                place=session.place,
+                count=len(session.worked.cases),
+            )
+        done = tr(" · {count} in this round", count=len(session.scores)) if session.scores else ""
+        return tr("{task} · level {level}{done}", task=task, level=session.case.level, done=done)
 
     def _show_truth(self) -> None:
         session = self.session
         assert session.told is not None and session.case is not None
-        lines = [session.error_words(), f"Score {100 * session.told.scored.score:.0f} of 100.", "", *session.told.lines]
+        lines = [
+            session.error_words(),
+            tr("Score {what:.0f} of 100.", what=100 * session.told.scored.score),
+            "",
+            *session.told.lines,
+        ]
         if session.trouble:
             lines += ["", session.trouble]
         over = session.worked is not None and session.is_over
         if session.is_over:
             mean = 100 * sum(session.scores) / max(len(session.scores), 1)
-            what = "The set is through" if over else "Ten minutes are a round"
-            lines += ["", f"{what}: {len(session.scores)} answers, {mean:.0f} of 100 on the whole."]
+            what = tr("The set is through") if over else tr("Ten minutes are a round")
+            lines += [
+                "",
+                tr(
+                    "{what}: {count} answers, {mean:.0f} of 100 on the whole.",
+                    what=what,
+                    count=len(session.scores),
+                    mean=mean,
+                ),
+            ]
         self.told.setText("\n".join(lines))
         self.answering.setEnabled(False)
-        self.go.setText("Done  ⏎" if over else "Next  ⏎")
+        self.go.setText(tr("Done  ⏎") if over else tr("Next  ⏎"))
         self.go.setFocus()
         if session.case.task == Task.LOOK:
             self.view.show_truth([session.told.lines[0]] if session.told.lines else [])

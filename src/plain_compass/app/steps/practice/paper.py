@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QPainter, QTextDocument
 
+from ....job.language import tr
 from ....job.practice_set import PracticeSet
 from ....job.practice_words import question_of, told_of
 from ....job.words import Speech
@@ -23,10 +24,10 @@ A_PAGE, KEYS_A_PAGE = 2, 12
 """Cases on a page, and answers on a page of the key."""
 QUESTION_PX, ANSWER_PX = 66.0, 96.0
 """Height of a question above its drawing, and of what may be answered below it."""
-HOW = (
-    "Write each answer beside its number, and how sure you are of it: "
-    f"{', '.join(f'{words} {100 * share:.0f} %' for share, words in zip(SURE, SURE_WORDS, strict=True))}. "
-    "Who says how sure he is as it is scores most."
+HOW = tr(
+    "Write each answer beside its number, and how sure you are of it: {names}. Who says "
+    "how sure he is as it is scores most.",
+    names=", ".join((f"{words} {100 * share:.0f} %" for share, words in zip(SURE, SURE_WORDS, strict=True))),
 )
 """On the first page."""
 
@@ -49,11 +50,16 @@ def _first(practice: PracticeSet, speech: Speech) -> str:
         "<td>____________________________</td><td>________ %</td></tr>"
         for number, kept in enumerate(practice.cases, 1)
     )
-    head = "<tr><td></td><td>what is asked</td><td>answer</td><td>how sure</td></tr>"
-    return (
-        f"<h2 style='font-weight:600'>{escape(practice.name)}</h2>"
-        "<p>Name: ______________________ Date: ____________</p>"
-        f"<p>{HOW}</p><table cellspacing='6'>{head}{rows}</table><p>{CAUTION}</p>"
+    head = tr("<tr><td></td><td>what is asked</td><td>answer</td><td>how sure</td></tr>")
+    return tr(
+        "<h2 style='font-weight:600'>{name}</h2><p>Name: ______________________ Date: "
+        "____________</p><p>{how}</p><table "
+        "cellspacing='6'>{head}{rows}</table><p>{caution}</p>",
+        name=escape(practice.name),
+        how=HOW,
+        head=head,
+        rows=rows,
+        caution=CAUTION,
     )
 
 
@@ -77,7 +83,7 @@ def _paint_cases(painter: QPainter, page: QSizeF, practice: PracticeSet, speech:
         lettered = zip("abcdefgh", question.options, strict=False)
         options = "     ".join(f"{letter}) {words}" for letter, (_, words) in lettered)
         below = QRectF(0.0, box.bottom() + 6, page.width(), ANSWER_PX - 14)
-        painter.drawText(below, Qt.TextFlag.TextWordWrap, options or "Answer: ______________________________")
+        painter.drawText(below, Qt.TextFlag.TextWordWrap, options or tr("Answer: ______________________________"))
         painter.setPen(pen(PRINTED.line, 1.0))
         painter.drawLine(QPointF(0.0, top + tall - 4), QPointF(page.width(), top + tall - 4))
 
@@ -95,6 +101,6 @@ def _paint_key(painter: QPainter, page: QSizeF, practice: PracticeSet, speech: S
     document = QTextDocument()
     document.setDefaultFont(font(12))
     document.setPageSize(page)
-    head = f"<h2 style='font-weight:600'>Key: {escape(practice.name)}</h2>"
+    head = tr("<h2 style='font-weight:600'>Key: {name}</h2>", name=escape(practice.name))
     document.setHtml(f"{head}<table cellspacing='6'>{''.join(rows)}</table>")
     document.drawContents(painter, QRectF(QPointF(0.0, 0.0), page))

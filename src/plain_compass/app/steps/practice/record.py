@@ -11,8 +11,10 @@ from PySide6.QtWidgets import QWidget
 from ....core.base.phrase import phrase
 from ....core.practice.learner import Answer, Reliability, bias, calibration, reliability
 from ....core.practice.skills import SKILLS
+from ....job.language import tr
 from ....job.words import Speech
 from ....log.answers import AnswerLog, today_number
+from ...drawing.fitted import paint_fitted
 from ...drawing.palette import Palette, fill, font, pen
 from ...frame.painted import PaintedView
 
@@ -33,7 +35,7 @@ class RecordView(PaintedView):
         self._record, self._speech = record, speech
         self.answers: tuple[Answer, ...] = ()
         self.known: list[Reliability] = []
-        self.setAccessibleName("Own record")
+        self.setAccessibleName(tr("Own record"))
 
     def refresh(self) -> None:
         """As it is now."""
@@ -59,7 +61,7 @@ class RecordView(PaintedView):
         found, speech = bias(skill, self.answers), self._speech()
         if found is None:
             return ""
-        by = "too much" if found.mean > 0 else "too little"
+        by = tr("too much") if found.mean > 0 else tr("too little")
         values = {"times": f"{abs(found.mean):.1f}", "spread": f"{found.spread:.1f}"}
         return speech.phrase(phrase("practice.bias", by=by, **values))
 
@@ -76,20 +78,21 @@ class RecordView(PaintedView):
         palette = self.palette_in_use
         painter.setFont(font(15, strong=True))
         painter.setPen(pen(palette.ink))
-        painter.drawText(QPointF(20, 26), f"What you know: {len(self.answers)} answers")
+        painter.drawText(QPointF(20, 26), tr("What you know: {count} answers", count=len(self.answers)))
         for row, each in enumerate(self.known):
             self._row(painter, 20.0, HEAD_PX + row * ROW_PX, each)
         left = max(self.width() - SQUARE_PX - 60.0, NAMES_PX + BAR_PX + 60.0)
         painter.setFont(font(15, strong=True))
         painter.setPen(pen(palette.ink))
-        painter.drawText(QPointF(left, 26), "As sure as you are right?")
+        painter.drawText(QPointF(left, 26), tr("As sure as you are right?"))
         self._sureness(painter, QRectF(left, HEAD_PX + 6, SQUARE_PX, SQUARE_PX), palette)
 
     def _row(self, painter: QPainter, x: float, y: float, each: Reliability) -> None:
         palette, speech = self.palette_in_use, self._speech()
         painter.setFont(font(14))
         painter.setPen(pen(palette.ink))
-        painter.drawText(QRectF(x, y, NAMES_PX, 22), Align.AlignVCenter, speech.phrase(f"practice.skill.{each.skill}"))
+        named = QRectF(x, y, NAMES_PX - 6, 22)
+        paint_fitted(painter, named, Align.AlignVCenter, speech.phrase(f"practice.skill.{each.skill}"))
         bar = QRectF(x + NAMES_PX, y + 5, BAR_PX, 12)
         painter.setPen(pen(palette.quiet, 1.0))
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -97,15 +100,19 @@ class RecordView(PaintedView):
         painter.setFont(font(12, narrow=True))
         if not each.count:
             painter.setPen(pen(palette.quiet))
-            painter.drawText(bar.adjusted(6, -5, 0, 5), Align.AlignVCenter, "not asked yet")
+            painter.drawText(bar.adjusted(6, -5, 0, 5), Align.AlignVCenter, tr("not asked yet"))
             return
         painter.fillRect(QRectF(bar.left(), bar.top(), BAR_PX * each.low, bar.height()), fill(palette.lay))
         painter.setPen(pen(palette.ink, 2.0))
         at = bar.left() + BAR_PX * each.mean
         painter.drawLine(QPointF(at, bar.top() - 3), QPointF(at, bar.bottom() + 3))
         painter.setPen(pen(palette.quiet))
-        due = "due now" if each.due_in_days <= 0 else f"again in {each.due_in_days:.0f} days"
-        words = f"near in {100 * each.mean:.0f} % · {each.count} asked · {due}"
+        due = (
+            tr("due now")
+            if each.due_in_days <= 0
+            else tr("again in {due_in_days:.0f} days", due_in_days=each.due_in_days)
+        )
+        words = tr("near in {what:.0f} % · {count} asked · {due}", what=100 * each.mean, count=each.count, due=due)
         painter.drawText(QPointF(bar.right() + 12, y + 16), words)
         painter.drawText(QPointF(x + NAMES_PX, y + 34), self._bias_words(each.skill))
 
@@ -117,7 +124,9 @@ class RecordView(PaintedView):
         painter.drawLine(box.bottomLeft(), box.topRight())
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(palette.quiet))
-        painter.drawText(QPointF(box.left(), box.bottom() + 16), "how sure: a guess … certain; up: how often it was so")
+        painter.drawText(
+            QPointF(box.left(), box.bottom() + 16), tr("how sure: a guess … certain; up: how often it was so")
+        )
         for sure, share, count in calibration(self.answers):
             at = QPointF(box.left() + sure * box.width(), box.bottom() - share * box.height())
             painter.setPen(pen(palette.ink, 1.4))
@@ -126,4 +135,4 @@ class RecordView(PaintedView):
             painter.drawEllipse(at, size, size)
             painter.drawText(at + QPointF(size + 4, 4), str(count))
         if not self.answers:
-            painter.drawText(box, Align.AlignCenter, "nothing answered yet")
+            painter.drawText(box, Align.AlignCenter, tr("nothing answered yet"))

@@ -11,6 +11,7 @@ from ....core.base.phrase import phrase
 from ....core.practice.learner import Answer, level_for, next_seed, next_skill
 from ....core.practice.scoring import NO_SENSE, Scored
 from ....core.practice.skills import BY_KEY, Task, skills_of
+from ....job.language import tr
 from ....job.practice_answers import Answers, Given, scored
 from ....job.practice_case import NoCaseError, SetCase, make_case
 from ....job.practice_set import PracticeSet
@@ -100,7 +101,7 @@ class Session:
                 return
             except NoCaseError:
                 seed += 1
-        self.trouble = f"No case of {skill} was found just now."
+        self.trouble = tr("No case of {skill} was found just now.", skill=skill)
 
     def ask(self, kept: SetCase) -> None:
         """One case that somebody picked."""

@@ -12,6 +12,7 @@ from ....core.assess import Assessment
 from ....core.base.polygon import Array
 from ....core.practice.look import PERSON_M
 from ....core.practice.skills import Task
+from ....job.language import tr
 from ....job.practice_case import SetCase
 from ....job.practice_terms import PARTS
 from ....job.words import Speech
@@ -30,8 +31,8 @@ SWAY_DEG = {1: 0.0, 2: 0.0, 3: 2.0}
 """Level -> how far the wind bends a crown."""
 HEAD_PX = 26.0
 """Above a drawing stands from where it is seen."""
-SIDES = ("from the south, looking north", "from the east, looking west")
-VIEWS = ("from above", "cut through along the lay", "in the round: drag to turn it")
+SIDES = (tr("from the south, looking north"), tr("from the east, looking west"))
+VIEWS = (tr("from above"), tr("cut through along the lay"), tr("in the round: drag to turn it"))
 
 
 class CaseView(TurnedView):
@@ -48,14 +49,16 @@ class CaseView(TurnedView):
         self.result: Assessment | None = None
         self.truth: list[str] = []
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
-        self.setAccessibleName("The case")
+        self.setAccessibleName(tr("The case"))
 
     def show_case(self, case: SetCase, result: Assessment) -> None:
         """Another case, or the same with another cut."""
         if self.case is None or case.seed != self.case.seed or case.asks != self.case.asks:
             self.look = Look()
         self.case, self.result, self.truth = case, result, []
-        self.setAccessibleDescription(f"A drawing to be judged by eye: {case.task}, level {case.level}.")
+        self.setAccessibleDescription(
+            tr("A drawing to be judged by eye: {task}, level {level}.", task=case.task, level=case.level)
+        )
         self.update()
 
     def show_truth(self, marks: list[str]) -> None:

@@ -10,6 +10,8 @@ from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QSizePolicy, QVBox
 from ....core.advice.faults import FAULTS
 from ....core.base.levels import Level
 from ....core.judge.findings import Finding
+from ....job.language import tr
+from ....job.words.catalogue import level_word
 from ...drawing.palette import font
 from ...drawing.text import unbroken
 from ...frame.commands import Commands
@@ -45,11 +47,11 @@ class StagesPage(QWidget):
         self.words.setTextFormat(Qt.TextFormat.RichText)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.words.setFont(font(14))
-        self.words.setAccessibleName("What this state means")
+        self.words.setAccessibleName(tr("What this state means"))
         self.faults = QComboBox()
         self.faults.setFont(font(14))
-        self.faults.setAccessibleName("Mistake played in")
-        self.faults.addItem("No mistake", "")
+        self.faults.setAccessibleName(tr("Mistake played in"))
+        self.faults.addItem(tr("No mistake"), "")
         for fault in FAULTS:
             self.faults.addItem(self.walk.speech.phrase(fault.name), fault.key)
         self._compose()
@@ -58,7 +60,7 @@ class StagesPage(QWidget):
         self.faults.activated.connect(lambda _: self.play(self.faults.currentData()))
 
     def _compose(self) -> None:
-        label = PlainLabel("Mistake made here:")
+        label = PlainLabel(tr("Mistake made here:"))
         label.setFont(font(13))
         label.setBuddy(self.faults)
         top = QHBoxLayout()
@@ -114,7 +116,7 @@ class StagesPage(QWidget):
     def _said(self) -> str:
         """The state in a sentence, for those who do not see it."""
         walk, speech = self.walk, self.store.snapshot.speech
-        numbers = "; ".join(f"{name} {value}, {level}" for name, value, level in walk.numbers(speech))
+        numbers = "; ".join(f"{name} {value}, {level_word(level)}" for name, value, level in walk.numbers(speech))
         return f"{walk.number}. {walk.title(walk.number)}: {numbers}."
 
     def _told(self) -> str:
@@ -124,10 +126,10 @@ class StagesPage(QWidget):
         if walk.played is not None and walk.number >= walk.made_at:
             parts.append(self._fault())
         if step is None:
-            parts.append("The tree as it stands. Clear both ways out; look up once more.")
+            parts.append(tr("The tree as it stands. Clear both ways out; look up once more."))
         else:
             parts.append(escape(speech.phrase(step.do)))
-            for name, text in (("Stand", step.stand), ("Look at", step.look), ("Stop if", step.stop_if)):
+            for name, text in ((tr("Stand"), step.stand), (tr("Look at"), step.look), (tr("Stop if"), step.stop_if)):
                 parts.append(f"<b>{name}:</b> {escape(speech.tell(text))}")
         rows = "".join(
             f"<tr><td>{SIGNS[level]}</td><td style='padding-right:8px'>{escape(name)}</td><td>{escape(value)}</td></tr>"
@@ -142,22 +144,29 @@ class StagesPage(QWidget):
         walk = self.walk
         played, speech = walk.played, self.store.snapshot.speech
         assert played is not None
-        mend = f"<b>Mend:</b> {escape(speech.tell(played.fault.mends))}"
+        mend = tr("<b>Mend:</b> {mend}", mend=escape(speech.tell(played.fault.mends)))
         if played.result is None:
-            return f"<b>With this mistake</b> the cut does not hold together at all. {mend}"
+            return tr("<b>With this mistake</b> the cut does not hold together at all. {mend}", mend=mend)
         at = f"{walk.made_at}. {escape(walk.title(walk.made_at))}"
         worse = " ".join(escape(speech.phrase(each.sentence)) for each in played.worse[:2])
-        return f"<b>With this mistake, made at {at}:</b> {worse or 'Nothing gets clearly worse.'} {mend}"
+        return tr(
+            "<b>With this mistake, made at {at}:</b> {worse} {mend}",
+            at=at,
+            worse=worse or tr("Nothing gets clearly worse."),
+            mend=mend,
+        )
 
     def _bar(self) -> str:
         plan, speech = self.walk.passes, self.store.snapshot.speech
         show = speech.show
-        told = [f"<b>Bar:</b> {show(plan.reach_m, 'length')} inside the bark."]
+        told = [tr("<b>Bar:</b> {reach_m} inside the bark.", reach_m=show(plan.reach_m, "length"))]
         for number, one in enumerate(plan.passes, start=1):
-            lower = f", {show(one.lower_m, 'fine_length')} lower" if one.lower_m else ""
-            told.append(f"Pass {number}{lower}: {speech.tell(one.stand)}.")
+            lower = tr(", {lower_m} lower", lower_m=show(one.lower_m, "fine_length")) if one.lower_m else ""
+            told.append(tr("Pass {number}{lower}: {stand}.", number=number, lower=lower, stand=speech.tell(one.stand)))
         if plan.corner_share > 0.002:
-            told.append(f"A blind corner stays: {show(plan.corner_share, 'ratio')} of the kerf.")
+            told.append(
+                tr("A blind corner stays: {corner_share} of the kerf.", corner_share=show(plan.corner_share, "ratio"))
+            )
         return " ".join(told)
 
     # The window's requests -----------------------------------------------------------------------------

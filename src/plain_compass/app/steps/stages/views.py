@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from ....job.language import tr
 from ...drawing.marks import paint_arrow, paint_level, paint_slip
 from ...drawing.palette import font, pen
 from ...drawing.shapes.solid import Solid, solid_of
@@ -17,8 +18,6 @@ from .walk import Walk, level_at
 Align = Qt.AlignmentFlag
 OUT_m = 2e-3
 """Ahead of the apex by less than this is on its line."""
-ROOMY_PX = 260
-"""Narrower drawings have a shorter caption."""
 SMALL = 92.0
 """Height of a small drawing in the row of states, in pixels."""
 
@@ -45,7 +44,7 @@ class StageRow(PaintedView):
         self.walk = walk
         self.setFixedHeight(int(SMALL) + 44)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Standing states in their order")
+        self.setAccessibleName(tr("Standing states in their order"))
 
     def box(self, number: int) -> QRectF:
         """Where a state is drawn."""
@@ -100,7 +99,7 @@ class StageView(PaintedView):
         super().__init__(parent)
         self.walk = walk
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
-        self.setAccessibleName("Wood that still holds, from above")
+        self.setAccessibleName(tr("Wood that still holds, from above"))
 
     def draw(self, painter: QPainter) -> None:
         """The state, with the passes of a back cut and the wedges once they are in."""
@@ -118,14 +117,13 @@ class StageView(PaintedView):
         paint_arrow(painter, start, QPointF(start.x(), 30), 11)
         painter.setPen(pen(palette.ink))
         painter.setFont(font(14, strong=True))
-        painter.drawText(QPointF(12, 20), "Wood that still holds")
+        painter.drawText(QPointF(12, 20), tr("Wood that still holds"))
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(palette.quiet))
-        painter.drawText(
-            QRectF(0, self.height() - 20, self.width() - 12, 18),
-            Align.AlignRight,
-            "dashed, with numbers: passes of the bar" if self.width() >= ROOMY_PX else "dashed: passes of the bar",
-        )
+        told = tr("dashed, with numbers: passes of the bar")
+        if painter.fontMetrics().horizontalAdvance(told) > self.width() - 24:
+            told = tr("dashed: passes of the bar")
+        painter.drawText(QRectF(0, self.height() - 20, self.width() - 12, 18), Align.AlignRight, told)
 
 
 class SweepView(PaintedView):
@@ -142,7 +140,7 @@ class SweepView(PaintedView):
         self.walk = walk
         self.setFixedHeight(188)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Margins through the depth of the cut")
+        self.setAccessibleName(tr("Margins through the depth of the cut"))
 
     def draw(self, painter: QPainter) -> None:
         """The chart."""

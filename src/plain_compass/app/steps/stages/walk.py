@@ -22,6 +22,7 @@ from ....core.cuts.stages import (
 from ....core.judge.bar import bar_plan_of
 from ....core.judge.findings import level_of
 from ....core.mechanics.bar import BarPlan
+from ....job.language import tr
 from ....job.words import Speech
 
 MOST_TOLD = 9.99
@@ -166,7 +167,7 @@ class Walk:
     def title(self, number: int) -> str:
         """Name of a state."""
         step = self.stages[number].step
-        return "Uncut" if step is None else self.speech.tell(step.title)
+        return tr("Uncut") if step is None else self.speech.tell(step.title)
 
     # What it means -------------------------------------------------------------------------------------
 
@@ -177,20 +178,24 @@ class Walk:
             float(each[0]) for each in (states.standing, states.side_utilisation, states.split_index)
         )
         backwards = bool(states.backwards[0]) and not self.wedges_in
-        held = "it stands" if standing < 1 else "it sits back" if backwards else "it goes"
+        held = tr("it stands") if standing < 1 else tr("it sits back") if backwards else tr("it goes")
         more = "+" if standing > MOST_TOLD else ""
         opens = stage.step is not None and stage.step.opens_back and not self.wedges_in
         shut = float(states.kerf_shut[0]) if opens else 0.0
         trapped = shut >= TRAPS_FROM
         return [
-            ("wood that holds", f"{float(states.uncut_area_m2[0]) * 1e4:.0f} cm²", Level.CLEAR),
             (
-                "on what holds",
+                tr("wood that holds"),
+                tr("{uncut_area_m2:.0f} cm²", uncut_area_m2=float(states.uncut_area_m2[0]) * 10000.0),
+                Level.CLEAR,
+            ),
+            (
+                tr("on what holds"),
                 f"{speech.show(min(standing, MOST_TOLD), Kind.RATIO)}{more}: {held}",
                 Level.STOP if standing >= 1 and backwards else Level.CLEAR,
             ),
-            ("side weight", speech.show(side, Kind.RATIO), level_of(side)),
-            ("splitting ~", f"{split:.2f} of 1", level_of(split, 0.5)),
-            ("bar", "held by the kerf" if trapped else "free", Level.STOP if trapped else Level.CLEAR),
-            ("kerf for a wedge", speech.show(stage.seat_m, Kind.LENGTH), Level.CLEAR),
+            (tr("side weight"), speech.show(side, Kind.RATIO), level_of(side)),
+            (tr("splitting ~"), tr("{split:.2f} of 1", split=split), level_of(split, 0.5)),
+            (tr("bar"), tr("held by the kerf") if trapped else tr("free"), Level.STOP if trapped else Level.CLEAR),
+            (tr("kerf for a wedge"), speech.show(stage.seat_m, Kind.LENGTH), Level.CLEAR),
         ]

@@ -5,15 +5,17 @@ from __future__ import annotations
 from collections.abc import Generator, Iterator
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from ....core.stump.quantities import Records
 from ....job.document import LogEntry
+from ....job.language import tr
 from ....log.backtest import BackTest, backtest_in_steps
 from ...drawing.palette import font
+from ...frame.fitted_button import FittedButton
 from ...frame.plain_label import PlainLabel
 
-BEGIN, STOP = "Back-test", "Stop"
+BEGIN, STOP = tr("Back-test"), tr("Stop")
 
 
 def _answers(steps: Generator[None, None, BackTest]) -> Iterator[BackTest | None]:
@@ -26,10 +28,10 @@ class BackTestLine(QWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.button, self.words = QToolButton(), PlainLabel("")
+        self.button, self.words = FittedButton(), PlainLabel("")
         self.button.setText(BEGIN)
         self.button.setProperty("framed", True)
-        self.button.setToolTip("Tells every stump anew by the ones before it, and counts how many lay inside.")
+        self.button.setToolTip(tr("Tells every stump anew by the ones before it, and counts how many lay inside."))
         self.words.setFont(font(12))
         self.words.setWordWrap(True)
         row = QHBoxLayout(self)
@@ -63,11 +65,17 @@ class BackTestLine(QWidget):
         answer = next(self._steps, None)
         self._done += 1
         if answer is None:
-            self.words.setText(f"Telling stumps anew: {self._done} …")
+            self.words.setText(tr("Telling stumps anew: {done} …", done=self._done))
             return
-        shipped = f"{answer.before} lay in nine in ten as shipped ({answer.before_deg:.1f}° wide)"
-        yours = f"{answer.after} by the stumps before each ({answer.after_deg:.1f}°)"
-        self.stop(f"Of {answer.count} told anew, {shipped}, {yours}.")
+        shipped = tr(
+            "{before} lay in nine in ten as shipped ({before_deg:.1f}° wide)",
+            before=answer.before,
+            before_deg=answer.before_deg,
+        )
+        yours = tr(
+            "{after} by the stumps before each ({after_deg:.1f}°)", after=answer.after, after_deg=answer.after_deg
+        )
+        self.stop(tr("Of {count} told anew, {shipped}, {yours}.", count=answer.count, shipped=shipped, yours=yours))
 
     def finish(self) -> None:
         """All of it, now."""

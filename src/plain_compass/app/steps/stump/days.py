@@ -8,6 +8,7 @@ from html import escape
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from ....job.language import tr
 from ....job.words import Speech
 from ....log.days import Rows, by_day, counted, told_near, totals
 from ....log.stats import near_misses, summary_of
@@ -21,7 +22,7 @@ from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
 from ...frame.store import Snapshot, Store
 
-EVER = "all of it"
+EVER = tr("all of it")
 """No period."""
 MOST_DAYS = 14
 """Days shown: the newest; a CSV has them all."""
@@ -31,16 +32,18 @@ def days_html(log: StumpLog, wanted: Filter, speech: Speech) -> str:
     """The page as rich text, every word of a person's escaped."""
     summary = summary_of(log, wanted)
     if not summary.count:
-        return "<p>No stump of the log is of this period, place, faller and cut.</p>"
-    parts = [_table("All together", totals(summary, speech))]
+        return tr("<p>No stump of the log is of this period, place, faller and cut.</p>")
+    parts = [_table(tr("All together"), totals(summary, speech))]
     parts += [_table(heading, rows) for heading, rows in counted(summary).items() if rows]
-    parts.append(_table("Day", by_day(summary)[:MOST_DAYS]))
+    parts.append(_table(tr("Day"), by_day(summary)[:MOST_DAYS]))
     # Together and species; who, how, where; by day.
     thirds = (parts[:1] + parts[2:3], _rest(parts), parts[-1:])
     columns = "".join(f"<td width='34%'>{''.join(each)}</td>" for each in thirds)
     near = [told_near(each, speech) for each in near_misses(log, summary)]
     told = "".join(f"<p style='margin-top:3px'><b>{escape(where)}</b><br>{escape(what)}</p>" for where, what in near)
-    talk = "<h3 style='font-weight:600'>Too close, for the crew's talk</h3>" + (told or "<p>None is told of.</p>")
+    talk = tr("<h3 style='font-weight:600'>Too close, for the crew's talk</h3>") + (
+        told or tr("<p>None is told of.</p>")
+    )
     return f"<table width='100%'><tr>{columns}</tr></table>{talk}"
 
 
@@ -68,15 +71,20 @@ class DaysPage(QWidget):
         self.words.setWordWrap(True)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.words.setFont(font(14))
-        self.words.setAccessibleName("What was felled")
+        self.words.setAccessibleName(tr("What was felled"))
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 2, 10, 2)
         tools.setSpacing(6)
-        for box, name in ((self.periods, "when"), (self.places, "where"), (self.fallers, "who"), (self.cuts, "cut")):
+        for box, name in (
+            (self.periods, tr("when")),
+            (self.places, tr("where")),
+            (self.fallers, tr("who")),
+            (self.cuts, tr("cut")),
+        ):
             label = PlainLabel(name)
             label.setFont(font(13))
             label.setBuddy(box)
-            box.setAccessibleName(f"Only: {name}")
+            box.setAccessibleName(tr("Only: {name}", name=name))
             box.setMinimumContentsLength(7)
             box.activated.connect(lambda _: self.read_log())
             tools.addWidget(label)
@@ -107,7 +115,7 @@ class DaysPage(QWidget):
         """What the log says now."""
         log = self.book.log()
         if log is None:
-            self.words.setText("The log cannot be opened.")
+            self.words.setText(tr("The log cannot be opened."))
             return
         days = log.values("day")
         years = sorted({day[:4] for day in days}, reverse=True)

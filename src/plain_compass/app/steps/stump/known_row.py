@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QSizePolicy, QVBoxLayout, 
 from ....core.stump.hand import Used
 from ....core.stump.quantities import Known
 from ....job.hand_edits import IN_PLANS, as_shipped, use_in_plans
+from ....job.language import tr
 from ....job.learned_words import known_words, quantity_name
 from ...drawing.palette import font
 from ...drawing.stump.learned_painter import paint_known
@@ -70,7 +71,7 @@ class KnownRow(QWidget):
         self.name.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.words.setFont(font(12))
         self.words.setWordWrap(True)
-        self.switch = QCheckBox("use in plans")
+        self.switch = QCheckBox(tr("use in plans"))
         self.switch.setFont(font(12))
         self.switch.clicked.connect(self._switched)
         self.strip.picked.connect(lambda: self.picked.emit(self.key))
@@ -94,13 +95,17 @@ class KnownRow(QWidget):
         self.switch.setVisible(self.key.partition(":")[0] in IN_PLANS)
         self.switch.setEnabled(known.count > 0 or used is not None)
         self.switch.setChecked(used is not None)
-        self.switch.setAccessibleName(f"{name}: use in plans")
-        self.strip.setAccessibleName(f"{name}: records and what is known")
+        self.switch.setAccessibleName(tr("{name}: use in plans", name=name))
+        self.strip.setAccessibleName(tr("{name}: records and what is known", name=name))
         words = known_words(known, speech)
         self.strip.setAccessibleDescription(words)
         if used is not None and used != known.used(faller):
-            whose = used.faller or "everybody"
-            words += f" Plans go by {used.count} stumps of {whose}: switch off and on to take it anew."
+            whose = used.faller or tr("everybody")
+            words += tr(
+                " Plans go by {count} stumps of {whose}: switch off and on to take it anew.",
+                count=used.count,
+                whose=whose,
+            )
         self.words.setText(words)
         self.strip.update()
 
@@ -110,6 +115,6 @@ class KnownRow(QWidget):
         used: Used = self.known.used(self.faller)
         name, key = self.name.text(), self.key
         if self.switch.isChecked():
-            self.store.change(f"{name} from own stumps", lambda job: use_in_plans(job, used))
+            self.store.change(tr("{name} from own stumps", name=name), lambda job: use_in_plans(job, used))
         else:
-            self.store.change(f"{name} as shipped", lambda job: as_shipped(job, key))
+            self.store.change(tr("{name} as shipped", name=name), lambda job: as_shipped(job, key))

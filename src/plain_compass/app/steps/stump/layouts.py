@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF
 from ....core.assess import Assessment
 from ....core.base.frames import full_turn_deg
 from ....core.stump.as_cut import READ_AS
+from ....job.language import tr
 from ...drawing.layout import FieldPlace, Grip, Layout, plan_layout, side_layout
 from ...drawing.scale import Scale
 from ...frame.field_layer import FIELD_SIZE
@@ -43,7 +44,7 @@ def _turned(ring: Grip, result: Assessment) -> Grip:
         assert isinstance(lay, float)
         return full_turn_deg(lay - aimed)
 
-    return Grip(TOWARDS, ring.at, drag, "turn the ring: north goes round, the [face] stays up the page")
+    return Grip(TOWARDS, ring.at, drag, tr("turn the ring: north goes round, the [face] stays up the page"))
 
 
 def read_side_layout(result: Assessment, scale: Scale, bottom_px: float, over_px: float) -> Layout:
@@ -70,4 +71,4 @@ def _both_steps(grip: Grip) -> Grip:
         assert isinstance(step, float)
         return dict.fromkeys(STEPS, step)
 
-    return Grip(STEPS[0], grip.at, drag, "drag the step")
+    return Grip(STEPS[0], grip.at, drag, tr("drag the step"))

@@ -9,10 +9,12 @@ from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QSizePolicy, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from ....core.judge.findings import Finding
+from ....job.language import tr
 from ....job.log_entries import is_in_log
 from ....job.stump_edits import read_count
 from ...drawing.palette import font
 from ...frame.commands import Commands
+from ...frame.fitted_button import FittedButton
 from ...frame.log_book import LogBook
 from ...frame.page import Picture
 from ...frame.plain_label import PlainLabel
@@ -24,8 +26,11 @@ from .why_view import WhyView
 from .why_watch import WhyWatch
 from .yours import YoursPage
 
-MODES = {"stump": "This stump", "yours": "Yours", "days": "Day and year"}
+MODES = {"stump": tr("This stump"), "yours": tr("Yours"), "days": tr("Day and year")}
 """What the page shows."""
+
+STATE_PX = 130
+"""Least width of the line that says how far it is."""
 
 
 class StumpPage(QWidget):
@@ -39,9 +44,9 @@ class StumpPage(QWidget):
         self.watch = WhyWatch(store)
         self.watch.setParent(self)
         self.plan, self.side, self.lie = AsCutView(store, self), AsCutSide(store, self), LieView(store, self)
-        self.plan.setAccessibleName("Stump as it was cut, from above")
-        self.side.setAccessibleName("Stump as it was cut, from its right side")
-        self.lie.setAccessibleName("Where the tree lies")
+        self.plan.setAccessibleName(tr("Stump as it was cut, from above"))
+        self.side.setAccessibleName(tr("Stump as it was cut, from its right side"))
+        self.lie.setAccessibleName(tr("Where the tree lies"))
         self.round = RoundView(store, lambda: store.snapshot.as_cut.solid, self)
         self.why = WhyView(store, self.watch, self)
         self.mode = "stump"
@@ -49,6 +54,8 @@ class StumpPage(QWidget):
         self.parts: dict[str, YoursPage | DaysPage] = {}
         self.state = PlainLabel()
         self.state.setFont(font(13))
+        self.state.setWordWrap(True)
+        self.state.setMinimumWidth(STATE_PX)
         self.state.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self._compose(commands)
         self.watch.told.connect(lambda: self.why.refresh(self.store.snapshot))
@@ -86,11 +93,11 @@ class StumpPage(QWidget):
         whole.addLayout(tools)
         whole.addWidget(self.stack, 1)
 
-    def _modes(self) -> list[QToolButton]:
+    def _modes(self) -> list[FittedButton]:
         """Buttons of what is shown: this stump, what is known of one's hand, day and year."""
         group, found = QButtonGroup(self), []
         for key, words in MODES.items():
-            button = QToolButton()
+            button = FittedButton()
             button.setText(words)
             button.setObjectName(f"stump:{key}")
             button.setCheckable(True)
@@ -153,9 +160,9 @@ class StumpPage(QWidget):
         """How far it is read, and whether the log has it."""
         plan = snapshot.plan
         read, all_ = read_count(plan.as_cut)
-        standing = "still stands · " if plan.state == "standing" else ""
-        logged = " · in the log" if is_in_log(snapshot.job, plan.id) else ""
-        return f"{standing}{read} of {all_} read{logged}"
+        standing = tr("still stands · ") if plan.state == "standing" else ""
+        logged = tr(" · in the log") if is_in_log(snapshot.job, plan.id) else ""
+        return tr("{standing}{read} of {all} read{logged}", standing=standing, read=read, all=all_, logged=logged)
 
     def bring_out(self, finding: Finding) -> None:
         """Bring out what a finding is about."""

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from ....job.fields import is_choice, is_number
+from ....job.language import tr
 from ....job.stump_rows import PARTS, Row, asked
 from ...drawing.palette import font
 from ...frame.choice_edit import ChoiceEdit
@@ -27,7 +28,7 @@ class AsCutPanel(QScrollArea):
         super().__init__(parent)
         self.store = store
         self.setObjectName("sheet")
-        self.setAccessibleName("The stump as it was cut")
+        self.setAccessibleName(tr("The stump as it was cut"))
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.editors: list[Editor] = []

@@ -10,6 +10,7 @@ from PySide6.QtGui import QPainter
 
 from ....core.base.frames import bearing_of, full_turn_deg
 from ....core.base.levels import Group
+from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.layout import RING_GAP, FieldPlace, Grip, Layout
 from ...drawing.palette import fill, font, pen
@@ -33,7 +34,11 @@ TOP_PX = 50.0
 """Over the stem from its side: both steps are typed there."""
 BY_HAND_M = 0.1
 """A place dragged is set to this: nobody paces more finely."""
-LIES = (("as_cut.top_deg", "top, bearing"), ("as_cut.top_m", "distance"), ("as_cut.beside_m", "or off the mark"))
+LIES = (
+    ("as_cut.top_deg", tr("top, bearing")),
+    ("as_cut.top_m", tr("distance")),
+    ("as_cut.beside_m", tr("or off the mark")),
+)
 """What is typed over the ground, from left to right."""
 
 
@@ -59,10 +64,10 @@ class AsCutView(DrawingView):
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Stump, plan, caption."""
         paint_as_cut(self.canvas(painter, snapshot), snapshot.shapes)
-        caption(painter, self, "As cut, from above")
+        caption(painter, self, tr("As cut, from above"))
         painter.setFont(font(12, narrow=True))
         painter.setPen(pen(self.palette_in_use.lay))
-        painter.drawText(QPointF(12, 37), "dashed: as planned")
+        painter.drawText(QPointF(12, 37), tr("dashed: as planned"))
 
 
 class AsCutSide(DrawingView):
@@ -95,7 +100,7 @@ class AsCutSide(DrawingView):
     def paint(self, painter: QPainter, snapshot: Snapshot, scale: Scale) -> None:
         """Stump, plan, caption."""
         paint_as_cut_side(self.canvas(painter, snapshot), snapshot.shapes)
-        caption(painter, self, "From its right side")
+        caption(painter, self, tr("From its right side"))
 
 
 class LieView(DrawingView):
@@ -118,8 +123,10 @@ class LieView(DrawingView):
         )
         lies = lies_of(snapshot.result.case, snapshot.plan.as_cut)
         grips = (
-            Grip("as_cut.top_deg", scale.point(*lies.top_m), _placed("top"), "drag the top to where it lies"),
-            Grip("as_cut.butt_deg", scale.point(*lies.butt_m), _placed("butt"), "drag the butt to where it lies"),
+            Grip("as_cut.top_deg", scale.point(*lies.top_m), _placed(tr("top")), tr("drag the top to where it lies")),
+            Grip(
+                "as_cut.butt_deg", scale.point(*lies.butt_m), _placed(tr("butt")), tr("drag the butt to where it lies")
+            ),
         )
         return Layout(fields, grips)
 
@@ -128,7 +135,7 @@ class LieView(DrawingView):
         lies = lies_of(snapshot.result.case, snapshot.plan.as_cut)
         paint_lie(self.canvas(painter, snapshot), snapshot.fan, lies)
         painter.fillRect(QRectF(0, 0, self.width(), STRIP_PX), fill(self.palette_in_use.sheet))
-        caption(painter, self, "Where it lies")
+        caption(painter, self, tr("Where it lies"))
 
 
 class _placed:  # noqa: N801 - reads as a word where it is used

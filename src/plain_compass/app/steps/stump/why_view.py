@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from ....core.base.levels import Group
 from ....core.stump.as_cut import miss_deg
 from ....core.stump.told import Told, told_of
+from ....job.language import tr
 from ....job.stump_told import told_rows
 from ....job.stump_why import Story, parts_of, sentences_of
 from ...drawing.palette import font, pen
@@ -49,13 +50,13 @@ class BarsView(PaintedView):
     def __init__(self, store: Store, watch: WhyWatch, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.store, self.watch = store, watch
-        self.setAccessibleName("What the miss is made of")
+        self.setAccessibleName(tr("What the miss is made of"))
 
     def draw(self, painter: QPainter) -> None:
         """Title and bars; what is not reckoned yet says so."""
         painter.setFont(font(14, strong=True))
         painter.setPen(pen(self.palette_in_use.ink))
-        painter.drawText(QRectF(12, 4, self.width() - 24, 20), Qt.AlignmentFlag.AlignLeft, "Why  ~")
+        painter.drawText(QRectF(12, 4, self.width() - 24, 20), Qt.AlignmentFlag.AlignLeft, tr("Why  ~"))
         box = QRectF(self.rect()).adjusted(12, HEAD_PX, -12, -4)
         story, snapshot = self.watch.story, self.store.snapshot
         if story is not None:
@@ -80,7 +81,7 @@ class WhyView(QWidget):
         self.words.setWordWrap(True)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.words.setFont(font(13))
-        self.words.setAccessibleName("Why it lies there")
+        self.words.setAccessibleName(tr("Why it lies there"))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -115,5 +116,5 @@ def _rows(snapshot: Snapshot, told: Told) -> str:
         f"<td style='padding-right:8px'>{escape(row.told)}</td><td>{escape(row.happened)}</td></tr>"
         for row in rows
     )
-    head = "<tr><td></td><td></td><td><i>was told</i></td><td><i>happened</i></td></tr>"
+    head = tr("<tr><td></td><td></td><td><i>was told</i></td><td><i>happened</i></td></tr>")
     return f"<table cellspacing='1' style='margin-top:4px'>{head}{cells}</table>"

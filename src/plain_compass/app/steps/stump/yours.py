@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from ....core.stump.quantities import Known, Records, known_of
+from ....job.language import tr
 from ....job.spreads import shipped
 from ....log.records import records_of
 from ....log.store import Filter
@@ -19,7 +20,7 @@ from .days import fill_box
 from .known_row import KnownRow
 from .yours_views import ChancesView, OverTimeView
 
-ALL = {"faller": "everybody", "saw": "any"}
+ALL = {"faller": tr("everybody"), "saw": tr("any")}
 """What is picked where nobody is."""
 
 
@@ -47,11 +48,11 @@ class YoursPage(QWidget):
         tools = QHBoxLayout()
         tools.setContentsMargins(10, 2, 10, 2)
         tools.setSpacing(8)
-        for box, name in ((self.fallers, "faller"), (self.saws, "saw")):
+        for box, name in ((self.fallers, tr("faller")), (self.saws, tr("saw"))):
             label = PlainLabel(name)
             label.setFont(font(13))
             label.setBuddy(box)
-            box.setAccessibleName(f"Whose stumps: {name}")
+            box.setAccessibleName(tr("Whose stumps: {name}", name=name))
             box.setMinimumContentsLength(9)
             tools.addWidget(label)
             tools.addWidget(box)
@@ -65,7 +66,7 @@ class YoursPage(QWidget):
         self.column.addStretch()
         area = QScrollArea()
         area.setObjectName("sheet")
-        area.setAccessibleName("What is known of your hand")
+        area.setAccessibleName(tr("What is known of your hand"))
         area.setWidget(body)
         area.setWidgetResizable(True)
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -109,7 +110,7 @@ class YoursPage(QWidget):
         """What the log says now."""
         log = self.book.log()
         if log is None:
-            self.state.setText("The log cannot be opened.")
+            self.state.setText(tr("The log cannot be opened."))
             return
         own = self.store.snapshot.job.person.name
         for box, column, first in ((self.fallers, "faller", own), (self.saws, "saw", "")):
@@ -123,8 +124,12 @@ class YoursPage(QWidget):
     def _show(self, snapshot: Snapshot) -> None:
         assert self.records is not None
         count = len(self.records.numbers)
-        more = f"; {self.book.arrived} of {self.book.expected} taken in" if self.book.is_filling else ""
-        whose = "made-up stumps of the demo" if self.book.is_demo else "stumps of your log"
+        more = (
+            tr("; {arrived} of {expected} taken in", arrived=self.book.arrived, expected=self.book.expected)
+            if self.book.is_filling
+            else ""
+        )
+        whose = tr("made-up stumps of the demo") if self.book.is_demo else tr("stumps of your log")
         self.state.setText(f"{count} {whose}{more}")
         for key in [key for key in self.rows if key not in self.known]:
             self.rows.pop(key).deleteLater()
@@ -159,7 +164,7 @@ class YoursPage(QWidget):
         """Begin the back-test, or give it up."""
         log = self.book.log()
         if self.test.is_running:
-            self.test.stop("Given up.")
+            self.test.stop(tr("Given up."))
         elif log is not None and self.records is not None:
             self.test.begin(list(log.entries(self.wanted)), self.records, self.wanted.faller)
 

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from ....core.stump.learning import Learned
 from ....core.stump.quantities import Known, Records, after_each
 from ....core.stump.reliability import in_fan_share, reliability
+from ....job.language import tr
 from ....job.learned_words import quantity_name, said
 from ...drawing.palette import font, pen
 from ...drawing.stump.learned_painter import MOST_DOTS, REACH_PX, dots_of, paint_over_time, paint_reliability
@@ -40,8 +41,8 @@ class OverTimeView(PaintedView):
         self.chosen = -1
         self._after: list[Learned] = []
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Records over time")
-        self.setToolTip("Click a record to leave it out; arrow keys and Space do the same.")
+        self.setAccessibleName(tr("Records over time"))
+        self.setToolTip(tr("Click a record to leave it out; arrow keys and Space do the same."))
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
 
     def show_known(self, known: Known | None, records: Records) -> None:
@@ -59,7 +60,11 @@ class OverTimeView(PaintedView):
         painter.setFont(font(14, strong=True))
         painter.setPen(pen(self.palette_in_use.ink))
         known, speech = self.known, self.store.snapshot.speech
-        title = "Over time" if known is None else f"{quantity_name(known.key, speech)} over time"
+        title = (
+            tr("Over time")
+            if known is None
+            else tr("{quantity_name} over time", quantity_name=quantity_name(known.key, speech))
+        )
         painter.drawText(QPointF(12, 18), title)
         if known is None:
             return
@@ -71,12 +76,23 @@ class OverTimeView(PaintedView):
     def _told(self, known: Known) -> str:
         """The record that is chosen, or how one is."""
         if self.records is None or not 0 <= self.chosen < len(known.values):
-            return "grey: shipped · green: yours · click a record: left out"
+            return tr("grey: shipped · green: yours · click a record: left out")
         value = float(known.values[self.chosen])
         value = math.exp(value) if known.factor is not None else value
         day = self.records.days[int(known.rows[self.chosen])]
-        state = "left out" if known.out[self.chosen] else "stands out" if known.marked[self.chosen] else "counts"
-        return f"{day}: {said(known.key, value, known.kind, self.store.snapshot.speech)}; {state}. Space turns it."
+        state = (
+            tr("left out")
+            if known.out[self.chosen]
+            else tr("stands out")
+            if known.marked[self.chosen]
+            else tr("counts")
+        )
+        return tr(
+            "{day}: {said}; {state}. Space turns it.",
+            day=day,
+            said=said(known.key, value, known.kind, self.store.snapshot.speech),
+            state=state,
+        )
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """The record under the pointer is left out, or taken in again."""
@@ -112,14 +128,14 @@ class ChancesView(PaintedView):
         super().__init__(parent)
         self.store = store
         self.records: Records | None = None
-        self.setAccessibleName("Chances told against what happened")
+        self.setAccessibleName(tr("Chances told against what happened"))
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
 
     def draw(self, painter: QPainter) -> None:
         """Title and square."""
         painter.setFont(font(14, strong=True))
         painter.setPen(pen(self.palette_in_use.ink))
-        painter.drawText(QPointF(12, 18), "Were the chances right?  ~")
+        painter.drawText(QPointF(12, 18), tr("Were the chances right?  ~"))
         if self.records is None:
             return
         told = reliability(self.records)
@@ -130,7 +146,16 @@ class ChancesView(PaintedView):
         painter.setPen(pen(self.palette_in_use.ink))
         inside, count = in_fan_share(self.records)
         lost = self.store.snapshot.speech.say("[hinge] lost early:")
-        lines = [f"{inside} of {count} tops", "in nine in ten", "", "splits, sits back,", lost]
-        lines += [f"told {each.told:.0%}: {each.happened:.0%} of {each.count}" for each in told]
+        lines = [
+            tr("{inside} of {count} tops", inside=inside, count=count),
+            tr("in nine in ten"),
+            "",
+            tr("splits, sits back,"),
+            lost,
+        ]
+        lines += [
+            tr("told {told:.0%}: {happened:.0%} of {count}", told=each.told, happened=each.happened, count=each.count)
+            for each in told
+        ]
         room = QRectF(box.right() + 12, 30, self.width() - box.right() - 16, self.height() - 34)
         painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, "\n".join(lines))
