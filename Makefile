@@ -10,7 +10,7 @@ MINUTES ?= 3
 # The locks are complete (a test sees to it), so nothing is resolved: a resolver may want something newer than the lock.
 PIP := $(BIN)/python -m pip install --disable-pip-version-check --no-deps --require-hashes
 
-.PHONY: one demo test install screenshots bench lint lock clean kill mutants fuzz deb wheel handbook release texts made
+.PHONY: one demo test install screenshots bench lint lock clean kill mutants fuzz deb wheel handbook release texts made schemas
 
 demo:
 	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then \
@@ -106,3 +106,7 @@ texts: $(DEV)
 VIEWS ?= build/made
 made: $(DEV)
 	@$(BIN)/python tools/made_walk.py $(VIEWS)
+
+# The schemas of what the commands answer in JSON, from their answers; run it when an answer gained a key.
+schemas: $(DEV)
+	@$(BIN)/python tools/make_schemas.py
