@@ -119,6 +119,9 @@ def _in_tables() -> Iterator[tuple[str, str]]:
     for path in sorted((SOURCE / "data" / "practices").glob("*.json")):
         practice = json.loads(path.read_text(encoding="utf-8"))
         yield from ((practice[key], f"data/practices/{path.name}") for key in ("name", "note"))
+    from plain_compass.job.tables import constants_explained
+
+    yield from ((words, "data/indicative.toml") for words in constants_explained().values())
     for row in json.loads((SOURCE / "data" / "disagreements.json").read_text(encoding="utf-8")):
         for text in (row["question"], *row["schools"], row["choice"], row["reason"]):
             yield text, "data/disagreements.json"

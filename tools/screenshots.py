@@ -108,6 +108,16 @@ def _lists(window: Any, folder: Path) -> None:
     choice.tiles.close()
 
 
+def _handbook(window: Any, folder: Path) -> None:
+    """A page of the handbook, drawn on the open tree: a window of its own."""
+    from plain_compass.app.frame.help_window import HelpWindow
+
+    window.dialogs.help_page("field:cut.hinge.left_m")
+    book = window.findChildren(HelpWindow)[-1]
+    book.grab().save(str(folder / "handbook.png"))
+    book.close()
+
+
 def _practice(window: Any, shot: Callable[[str], None]) -> None:
     """A tree judged by eye, the truth over it."""
     from plain_compass.job.practice_case import make_case
@@ -136,9 +146,7 @@ def views(window: Any, shot: Callable[[str], None], folder: Path) -> None:
     shot("tree-sheet")
     window.side.show_face(0)
     _imperial(window, shot)
-    window.show_scheme("dark")
-    shot("cut-dark")
-    window.show_scheme("light")
+    _handbook(window, folder)
     _stages_and_rope(window, shot)
     _fall(window, shot)
     _suggestions(window, shot)

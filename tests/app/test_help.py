@@ -1,12 +1,17 @@
 """The handbook in its window: F1 on what has the keyboard, words that find, links that lead on and back."""
 
-from PySide6.QtCore import Qt, QUrl
+from PySide6.QtCore import QPointF, Qt, QUrl
+from PySide6.QtGui import QColor, QCursor
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from plain_compass.app.frame.field_edit import FieldEdit
+from plain_compass.app.frame.help_picture import picture_on
 from plain_compass.app.frame.help_window import ID, HelpWindow, found_pages
 from plain_compass.app.frame.window import Window
+from plain_compass.core.base.levels import GROUPS
+from plain_compass.job.handbook import page_ids
 
 
 def opened(window: Window) -> HelpWindow:
@@ -92,3 +97,33 @@ def test_the_book_speaks_the_vocabulary_in_use(window: Window) -> None:
     window.commands.run("view.words")
     window.dialogs.help_page("lesson:5")
     assert "holding wood" in opened(window).text.toPlainText()
+
+
+def test_f1_over_a_peg_of_the_band_opens_the_page_of_that_peg(window: Window, qtbot: QtBot) -> None:
+    band = window.band
+    for index in (0, 3):
+        at = band.strip(index).center().toPoint()
+        QCursor.setPos(band.mapToGlobal(at))
+        qtbot.waitUntil(lambda: QApplication.widgetAt(QCursor.pos()) is band)
+        window.commands.run("help.this")
+        assert opened(window).at == f"group:{GROUPS[index]}"
+        opened(window).close()
+    assert not band.group_at(QPointF(1.0, 1.0))
+
+
+def test_pages_about_stump_pegs_and_forms_are_drawn_on_the_open_tree_and_no_others(window: Window) -> None:
+    snapshot, colours = window.store.snapshot, window.colours
+    drawn = {id for id in page_ids() if picture_on(id, snapshot, colours) is not None}
+    assert {f"group:{group}" for group in GROUPS} <= drawn
+    for id in ("field:cut.hinge.left_m", "field:cut.face.roof_deg", "field:cut.back.step_m", "finding:decay.shell"):
+        assert id in drawn, id
+    assert not drawn & {"index", "model", "lesson:1", "term:step", "field:site.slope_deg", "field:person.pace_m"}
+
+
+def test_the_part_a_page_is_about_stands_out_of_its_drawing(window: Window) -> None:
+    snapshot, colours = window.store.snapshot, window.colours
+    hinge, face = (picture_on(f"field:cut.{name}", snapshot, colours) for name in ("hinge.left_m", "face.depth_m"))
+    assert hinge is not None and face is not None and hinge != face
+    focus = QColor(colours.focus).rgb()
+    points = [(x, y) for x in range(0, hinge.width(), 2) for y in range(0, hinge.height(), 2)]
+    assert sum(hinge.pixel(x, y) == focus for x, y in points) > 50

@@ -18,7 +18,8 @@ from plain_compass.core.base.paths import with_value
 from plain_compass.core.cuts.sequence import order_of_cuts
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
-from plain_compass.job.fall import FIRST_SAMPLES, Draw, fall_in_steps, fan_for, fan_geojson, fan_outline, samples_csv
+from plain_compass.job.fall import FIRST_SAMPLES, Draw, fall_in_steps, fan_for, fan_outline, samples_csv
+from plain_compass.job.fan_geojson import fan_geojson
 from plain_compass.job.units import chance_words, shown
 
 

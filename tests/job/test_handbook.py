@@ -12,7 +12,7 @@ from plain_compass.core.judge.places import where_of
 from plain_compass.job import handbook
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import case_of
-from plain_compass.job.tables import constants_in_force, disagreements
+from plain_compass.job.tables import constants_explained, constants_in_force, disagreements
 from plain_compass.job.words import Speech
 from plain_compass.job.words.catalogue import glossary
 
@@ -87,6 +87,14 @@ def test_every_limit_state_form_term_question_and_constant_is_in_it(pages: dict[
     assert {f"term:{term}" for term in glossary()["terms"]} <= set(pages)
     assert pages["schools"].count("Here: ") == len(disagreements())
     assert all(f"`{name}`" in pages["constants"] for name, *_ in constants_in_force())
+
+
+def test_every_table_of_constants_says_what_it_is_and_whence_its_numbers(pages: dict[str, str]) -> None:
+    tables = {name.partition(".")[0] for name, *_ in constants_in_force()}
+    told = constants_explained()
+    assert set(told) == tables
+    for table, words in told.items():
+        assert "Source:" in words and words in pages["constants"], table
 
 
 def test_a_specialist_form_says_so(pages: dict[str, str]) -> None:

@@ -52,6 +52,7 @@ OF_FILES = {
     "job/language.py": "said before any language is spoken",
     "job/language_files.py": "said to whoever writes a language, beside its keys",
     "job/geojson.py": "values that stand in files",
+    "job/fan_geojson.py": "values that stand in files",
     "job/tree_list.py": "headings of tables",
     "job/readings_csv.py": "headings of tables",
     "job/schema.py": "descriptions in JSON Schema",

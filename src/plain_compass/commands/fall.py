@@ -12,18 +12,7 @@ from ..core.fall.nominal import NominalFall, nominal_fall
 from ..core.judge.fall import hit_chances, wrongs_told
 from ..job.disk import write_atomically
 from ..job.document import Job, TreePlan
-from ..job.fall import (
-    SAMPLES,
-    SEED,
-    WRONGS,
-    Draw,
-    butt_words,
-    fall_to_plain,
-    fan_for,
-    fan_geojson,
-    named_driver,
-    samples_csv,
-)
+from ..job.fall import SAMPLES, SEED, WRONGS, Draw, butt_words, fall_to_plain, fan_for, named_driver, samples_csv
 from ..job.language import tr
 from ..job.spreads import judged_tree
 from ..job.stamp import output_text
@@ -61,6 +50,8 @@ def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
     if arguments.csv:
         write_atomically(arguments.csv, samples_csv(plan, result, fan))
     if arguments.geojson:
+        from ..job.fan_geojson import fan_geojson  # few ask for it
+
         write_atomically(arguments.geojson, fan_geojson(job, plan, result, fan, positions=arguments.positions))
     if arguments.json:
         whole = fall_to_plain(job, plan, result, fall, fan) | {"not_measured": lacking}

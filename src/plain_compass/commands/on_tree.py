@@ -10,7 +10,6 @@ from ..job.disk import JobFileError
 from ..job.document import Job, TreePlan
 from ..job.language import tr
 from .opening import opened_job
-from .what_if import with_settings
 
 Run = Callable[[Job, TreePlan, argparse.Namespace], int]
 
@@ -38,7 +37,10 @@ def loaded(arguments: argparse.Namespace) -> tuple[Job, TreePlan]:
             tr("{name} has several trees; say which with --tree: {names}.", name=arguments.file.name, names=names)
         )
     tree_id = job.plan(arguments.tree or job.trees[0].id).id
-    job = with_settings(job, tree_id, arguments.settings) if arguments.settings else job
+    if arguments.settings:
+        from .what_if import with_settings  # few ask what if
+
+        job = with_settings(job, tree_id, arguments.settings)
     return job, job.plan(tree_id)
 
 

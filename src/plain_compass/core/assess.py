@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 
 from .base.errors import InputError
+from .base.frozen import dataclass
 from .base.levels import FindingKind, Group, Level
 from .design.checks import check_case, check_cut_fits
 from .fall.fan import Fan

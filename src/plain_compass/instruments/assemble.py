@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from ..core.base.errors import InputError
+from ..core.base.frozen import dataclass
 from ..core.measuring.estimate import Reading
 from ..core.measuring.height import height_by_clinometer
 from ..core.measuring.probe import sound_depth

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Callable
-from dataclasses import dataclass
 
+from ..core.base.frozen import dataclass
 from .protocol import encode
 
 

@@ -15,10 +15,11 @@ from __future__ import annotations
 
 import json
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
+from ..core.base.frozen import dataclass
 from ..job.language import tr
 
 LONGEST_LINE = 16_384

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Generator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
@@ -12,6 +12,7 @@ import numpy as np
 from ..core.advice.sectors import Takes
 from ..core.base.errors import InputError
 from ..core.base.frames import bearing_of
+from ..core.base.frozen import dataclass
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.rows import in_blocks
 from ..core.base.steps import finished

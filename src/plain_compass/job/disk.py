@@ -7,7 +7,6 @@ behind can be told from what a living one is about to put in place, and cleared 
 from __future__ import annotations
 
 import fcntl
-import hashlib
 import os
 import re
 import stat
@@ -79,7 +78,9 @@ def reason_of(error: OSError) -> str:
 
 def content_hash(content: bytes) -> str:
     """What tells one content of a file from another."""
-    return hashlib.sha256(content).hexdigest()
+    from hashlib import sha256  # a cipher library, that only those who write wait for
+
+    return sha256(content).hexdigest()
 
 
 def hash_on_disk(path: Path) -> str:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from typing import Any
 
 from ..core.assess import Assessment, assess, check, with_duties_done, with_facts, with_person, with_unknowns
 from ..core.base.errors import InputError
+from ..core.base.frozen import dataclass
 from ..core.base.hashing import hashed_once
 from ..core.base.kept import kept
 from ..core.base.paths import with_value

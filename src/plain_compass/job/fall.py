@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-import json
 import math
 from collections.abc import Iterator
 from typing import Any, NamedTuple
@@ -18,13 +17,10 @@ from ..core.fall.nominal import NominalFall, nominal_fall
 from ..core.fall.rods import BROKE_BY
 from ..core.judge.chances import Chances
 from ..core.judge.fall import hit_chances, wrongs_told
-from ..core.site.site import Place
 from ..core.stump.hand import SHIPPED, Hand
 from .document import Job, TreePlan
-from .geojson import LOCAL, POSITIONS, coordinates_of, wanted_origin
 from .language import tr
 from .spreads import judged_tree, named_input, spreads_of
-from .stamp import stamp
 from .units import chance_words
 from .words import Speech
 
@@ -216,35 +212,3 @@ def fan_outline(fan: Fan, lay_deg: float, points: int = 16) -> list[tuple[float,
     reach = fan.reach_m[2]
     turns = np.radians(lay_deg - np.linspace(low, high, points))
     return [(0.0, 0.0), *((reach * math.sin(t), reach * math.cos(t)) for t in turns.tolist())]
-
-
-def fan_geojson(job: Job, plan: TreePlan, result: Assessment, fan: Fan, *, positions: bool = False) -> str:
-    """The fan and the middle of it as a FeatureCollection, in local metres or longitude and latitude.
-
-    Raises GeoJsonError when positions are wanted and the job states no origin.
-    """
-    origin = wanted_origin(job.site, positions=positions)
-
-    def pair(east: float, north: float) -> list[float]:
-        return coordinates_of(Place(plan.at.east_m + east, plan.at.north_m + north), origin)
-
-    lay = result.case.cut.lay_deg
-    outline = fan_outline(fan, lay)
-    turn = math.radians(lay - fan.off_deg[1])
-    middle = [(0.0, 0.0), (fan.reach_m[1] * math.sin(turn), fan.reach_m[1] * math.cos(turn))]
-    about = {"tree": plan.id, "lay_deg": lay, "samples": len(fan.samples), "indicative": True}
-    features = [
-        {
-            "type": "Feature",
-            "properties": {"kind": "fan", "share": 0.9, **about},
-            "geometry": {"type": "Polygon", "coordinates": [[pair(*p) for p in (*outline, outline[0])]]},
-        },
-        {
-            "type": "Feature",
-            "properties": {"kind": tr("middle of the fan"), **about},
-            "geometry": {"type": "LineString", "coordinates": [pair(*p) for p in middle]},
-        },
-    ]
-    told = {"coordinates": LOCAL if origin is None else POSITIONS, **stamp(job.practice)}
-    whole = {"type": "FeatureCollection", "plain_compass": told, "features": features}
-    return json.dumps(whole, indent=2, ensure_ascii=False, allow_nan=False) + "\n"

@@ -5,11 +5,12 @@ from __future__ import annotations
 import json
 import math
 import re
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from pathlib import Path
 from typing import Any, NoReturn
 
 from ..core.base.errors import InputError
+from ..core.base.frozen import dataclass
 from .built import job_from_plain
 from .disk import JobFileError, content_hash, decoded, read_bytes, write_atomically
 from .document import FORMAT, VERSION, Job, check_plan

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import NamedTuple
 
 from ..core.assess import Assessment, is_question
+from ..core.base.frozen import dataclass
 from ..core.base.levels import Level
 from ..core.base.phrase import Phrase, phrase
 from ..core.judge.unmeasured import missing, taken

@@ -12,10 +12,11 @@ from __future__ import annotations
 import json
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from ..core.base.errors import PlainCompassError
+from ..core.base.frozen import dataclass
 from ..core.base.paths import with_value
 from ..core.base.quantity import check_ranges
 from ..core.design.checks import check_obstacle

@@ -5,11 +5,11 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
 from functools import cache
 from string import Formatter
 from typing import Any
 
+from ..core.base.frozen import dataclass
 from .language import FORMAT, VERSION, Language
 from .tables import DATA
 from .words.catalogue import glossary_in_english, sentences_in_english

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
 from ..core.base.errors import InputError
 from ..core.base.frames import full_turn_deg
+from ..core.base.frozen import dataclass
 from ..core.base.paths import value_at
 from ..core.tree.butt import Lobe
 from ..core.tree.crown import crown_outline

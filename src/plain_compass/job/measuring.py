@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 from ..core.base.errors import PlainCompassError
+from ..core.base.frozen import dataclass
 from ..core.measuring.estimate import Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
 from .language import tr

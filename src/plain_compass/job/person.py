@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 
+from ..core.base.frozen import dataclass
 from ..core.base.quantity import name, quantity
 from ..core.judge.who import Stated
 from .language import tr

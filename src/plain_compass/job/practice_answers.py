@@ -5,11 +5,12 @@ from __future__ import annotations
 import re
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from pathlib import Path
 
 from ..core.assess import assess
 from ..core.base.errors import InputError, PlainCompassError
+from ..core.base.frozen import dataclass
 from ..core.base.levels import Level
 from ..core.base.quantity import Kind, name, quantity
 from ..core.design.cut import Cut, WedgeSeat

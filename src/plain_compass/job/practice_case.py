@@ -7,12 +7,13 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from functools import cache
 
 import numpy as np
 
 from ..core.base.errors import InputError
+from ..core.base.frozen import dataclass
 from ..core.base.quantity import Kind, choice, name, quantity
 from ..core.design.cut import Kit
 from ..core.design.first import first_design

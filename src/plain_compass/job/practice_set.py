@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from pathlib import Path
 from typing import Any
 
 from ..core.assess import check
 from ..core.base.errors import InputError, PlainCompassError
+from ..core.base.frozen import dataclass
 from ..core.base.quantity import name
 from ..core.practice.skills import Task
 from ..core.stump.as_cut import AsCut

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from ..core.advice.suggest import suggest
 from ..core.assess import assess
 from ..core.base.errors import InputError
+from ..core.base.frozen import dataclass
 from ..core.base.phrase import Phrase, phrase
 from ..core.base.quantity import Kind
 from ..core.practice import now, stumps

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from ..core.base.errors import PlainCompassError
+from ..core.base.frozen import dataclass
 from ..core.site.site import Site
 from .language import tr
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 
 from ..core.base.frames import half_turn_deg
+from ..core.base.frozen import dataclass
 from ..core.measuring.estimate import Averaged, Estimate, Reading, averaged
 from ..core.measuring.lean import LeanReading, averaged_lean
 from .language import tr_mark

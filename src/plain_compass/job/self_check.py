@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 import math
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 
 from ..core.assess import Assessment, assess, assess_many
+from ..core.base.frozen import dataclass
 from ..core.design.cut import BackCut, Cut, Face, Hinge, WedgeSeat
 from ..core.fall.nominal import falls_beside_deg, nominal_fall
 from ..core.mechanics.hinge import hinge_outline

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import json
 from dataclasses import asdict
 from typing import Any
@@ -23,7 +22,9 @@ def constants_text(constants: Indicative) -> str:
 
 def fingerprint(text: str) -> str:
     """What tells one set of constants from another."""
-    return hashlib.sha256(text.encode()).hexdigest()[:12]
+    from hashlib import sha256  # a cipher library, that only those who write wait for
+
+    return sha256(text.encode()).hexdigest()[:12]
 
 
 def stamp(practice: str = "") -> dict[str, Any]:

@@ -9,8 +9,6 @@ import tomllib
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import fields, replace
 from functools import cache
-from importlib.resources import files
-from importlib.resources.abc import Traversable
 from pathlib import Path
 from typing import Any
 
@@ -38,7 +36,7 @@ PROPERTIES = {
 """What a spread of the wood is called, and the property it is of."""
 UNKNOWN = "unknown-"
 """How the keys of species begin that stand for whatever has not been named."""
-DATA: Traversable = files("plain_compass") / "data"
+DATA = Path(__file__).parents[1] / "data"
 APP = "plain-compass"
 
 
@@ -155,6 +153,19 @@ def constants_in_force() -> Iterator[tuple[str, float, float]]:
         for key, shipped in content.items():
             value = getattr(now, table)[key] if hasattr(now, table) else getattr(now, key)
             yield f"{table}.{key}", value, shipped
+
+
+def constants_explained() -> dict[str, str]:
+    """What each table of constants is, and whence its numbers: the words that stand above it in its file."""
+    found, words = {}, list[str]()
+    for line in (DATA / "indicative.toml").read_text(encoding="utf-8").splitlines():
+        if line.startswith("#"):
+            words.append(line.removeprefix("#").strip())
+        elif line.startswith("["):
+            found[line.strip("[]")], words = " ".join(words), []
+        elif not line.strip():
+            words = []
+    return found
 
 
 def _shipped(name: str) -> dict[str, Any]:

@@ -24,11 +24,12 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from ..core.base.errors import InputError
 from ..core.base.frames import full_turn_deg
+from ..core.base.frozen import dataclass
 from ..core.base.paths import value_at, with_value
 from ..core.base.quantity import check_name
 from ..core.design.first import first_design

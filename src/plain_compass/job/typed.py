@@ -9,11 +9,11 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
 from fractions import Fraction
 
 from ..core.base.errors import InputError
 from ..core.base.frames import full_turn_deg
+from ..core.base.frozen import dataclass
 from .language import in_english, tr, tr_mark
 from .units import (
     ANGLE_KINDS,

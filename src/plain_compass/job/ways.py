@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
+from ..core.base.frozen import dataclass
 from ..core.measuring import girth, height, lean
 from ..core.measuring.estimate import Estimate, Reading, propagated, require_positive, tan_deg
 from .language import tr, tr_mark

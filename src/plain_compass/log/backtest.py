@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Generator, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
 from ..core.assess import assess
 from ..core.base.errors import PlainCompassError
+from ..core.base.frozen import dataclass
 from ..core.stump.hand import SHIPPED, Hand, with_factors
 from ..core.stump.quantities import Records, known_of
 from ..job.document import LogEntry

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..core.base.frozen import dataclass
 from ..core.base.polygon import Array
 from ..core.stump.facts import NAMES
 from ..core.stump.reliability import in_fan_share

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
 from ...core.assess import Assessment
+from ...core.base.frozen import dataclass
 from ...core.base.polygon import Array
 from ...job.words import Speech
 from .layout import RING_GAP

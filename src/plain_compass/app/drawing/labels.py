@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, QSizeF
+
+from ...core.base.frozen import dataclass
 
 TRIES = 3_000
 """Places looked at before the best found so far is taken: a millisecond or two."""

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from PySide6.QtCore import QPointF
 
 from ...core.assess import Assessment
 from ...core.base.frames import full_turn_deg
+from ...core.base.frozen import dataclass
 from ...core.mechanics.hinge import ends_back_m
 from ...job.language import tr
 from .scale import Scale, towards

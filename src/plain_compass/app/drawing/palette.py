@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cache, lru_cache
-from importlib.resources import as_file, files
+from pathlib import Path
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontDatabase, QPen
 
+from ...core.base.frozen import dataclass
 from ...core.base.levels import Level
 
 FAMILY = "Fira Sans"
 CONDENSED = "Fira Sans Condensed"
+FONTS = Path(__file__).parents[2] / "data" / "fonts"
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,11 +68,9 @@ def level_colour(palette: Palette, level: Level) -> str:
 def load_fonts() -> tuple[str, ...]:
     """Load the shipped fonts; returns the families. Call once a QGuiApplication exists."""
     found: list[str] = []
-    for item in (files("plain_compass") / "data" / "fonts").iterdir():
-        if item.name.endswith(".ttf"):
-            with as_file(item) as path:
-                number = QFontDatabase.addApplicationFont(str(path))
-            found += QFontDatabase.applicationFontFamilies(number)
+    for path in FONTS.glob("*.ttf"):
+        number = QFontDatabase.addApplicationFont(str(path))
+        found += QFontDatabase.applicationFontFamilies(number)
     return tuple(sorted(set(found)))
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
 from itertools import groupby
 
 import numpy as np
@@ -12,6 +11,7 @@ from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ...core.base.frames import full_turn_deg
+from ...core.base.frozen import dataclass
 from ...core.base.polygon import Array
 from ...job.language import tr
 from ...job.words import Speech

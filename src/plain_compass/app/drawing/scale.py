@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPolygonF
 
+from ...core.base.frozen import dataclass
 from ...core.base.polygon import Array
 
 

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QFont, QFontMetricsF, QPainter
 
+from ...core.base.frozen import dataclass
 from .labels import Label, placed_in_turn
 from .palette import fill, font
 

@@ -158,6 +158,10 @@ class MarginBand(QWidget):
         width = (self.width() - 16) / len(GROUPS)
         return QRectF(8 + index * width + 5, 6, width - 10, self.height() - 8)
 
+    def group_at(self, at: QPointF) -> str:
+        """The limit state whose strip is at a place; nothing beside them."""
+        return next((each.group for index, each in enumerate(self._strips) if self.strip(index).contains(at)), "")
+
     def paintEvent(self, event: QPaintEvent) -> None:
         """Every strip in turn."""
         painter = QPainter(self)

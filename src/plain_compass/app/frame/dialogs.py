@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Protocol
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from ...job.document import Job
 from ..drawing.palette import Palette
+from .band import MarginBand
 from .command_finder import CommandFinder
 from .commands import Commands
 from .history_list import HistoryList
@@ -45,7 +47,13 @@ class Dialogs:
         self._open(ShortcutSheet(self.under.commands, self.under.frame))
 
     def help(self, step: str) -> None:
-        """The handbook at the page about what has the keyboard."""
+        """The handbook at the page about the peg that is pointed at, or about what has the keyboard."""
+        pointed = QApplication.widgetAt(QCursor.pos())
+        if isinstance(pointed, MarginBand) and (
+            group := pointed.group_at(pointed.mapFromGlobal(QPointF(QCursor.pos())))
+        ):
+            self.help_page(f"group:{group}")
+            return
         from .help_window import page_about  # the handbook is read when first asked for: it is no part of the start
 
         self.help_page(page_about(QApplication.focusWidget(), step))

@@ -6,11 +6,11 @@ What is clear and how the plan is made are folded into a line each. Knows nothin
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping
-from dataclasses import dataclass
 from typing import TypeAlias
 
 from ...core.advice.mend import Mend, Mends, levers_of
 from ...core.assess import is_question
+from ...core.base.frozen import dataclass
 from ...core.base.levels import FindingKind, Level
 from ...core.judge.findings import Finding
 from ...core.judge.places import where_of

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from pathlib import Path
 from typing import Any
@@ -11,6 +11,7 @@ from PySide6.QtCore import QObject, Signal
 
 from ...core.assess import FAILED, Assessment, assess, awaiting_fall
 from ...core.base.errors import InputError
+from ...core.base.frozen import dataclass
 from ...core.base.paths import value_at
 from ...core.fall.fan import Fan
 from ...core.fall.nominal import NominalFall

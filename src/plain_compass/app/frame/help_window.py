@@ -31,7 +31,7 @@ from ...job.language import tr
 from ..drawing.palette import Palette, font
 from ..drawing.rich_text import give_room
 from .findings_list import FindingsList
-from .help_picture import PICTURE_PX, picture_on
+from .help_picture import picture_on
 from .narrowing_edit import NarrowingEdit
 from .store import Snapshot
 
@@ -191,7 +191,7 @@ class HelpWindow(QDialog):
             cursor.insertBlock(QTextBlockFormat(), QTextCharFormat())
             shape = QTextImageFormat()
             shape.setName(PICTURE)
-            shape.setWidth(PICTURE_PX.width())
+            shape.setWidth(image.deviceIndependentSize().width())
             cursor.insertImage(shape)
 
     def _near(self, row: int) -> int:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from ...core.base.errors import PlainCompassError
+from ...core.base.frozen import dataclass
 from ...core.base.levels import LEVELS, FindingKind, Level
 from ...core.judge.who import Difficulty
 from ...job.document import STATES, Job, TreePlan, size_words

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Protocol, TypeAlias
 
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
+from ...core.base.frozen import dataclass
 from ...core.judge.findings import Finding
 from .commands import Commands
 from .store import Snapshot, Store

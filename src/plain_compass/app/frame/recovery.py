@@ -7,11 +7,11 @@ import json
 import os
 import time
 import uuid
-from dataclasses import dataclass
 from pathlib import Path
 from typing import IO, Any, Literal
 
 from ...core.base.errors import PlainCompassError
+from ...core.base.frozen import dataclass
 from ...job.disk import JobFileError, hash_on_disk, locked, reason_of, write_atomically
 from ...job.document import Job
 from ...job.files import Opened, job_text, parse_job, read_job

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent
 from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QVBoxLayout, QWidget
 
+from ...core.base.frozen import dataclass
 from ...core.base.levels import Level
 from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
 from ...job.language import tr

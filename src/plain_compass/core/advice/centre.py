@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 import numpy as np
 
 from ..base.errors import InputError
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..mechanics.mass import tree_mass
 from ..plan.case import Case

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.frozen import dataclass
 from ..base.levels import LEVELS, Level
 from ..base.paths import with_value
 from ..base.phrase import Phrase, phrase

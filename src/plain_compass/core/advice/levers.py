@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.frozen import dataclass
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import declared
 from ..cuts import form_of, forms_of

@@ -7,12 +7,12 @@ they did it are then judged whole, their own chances and findings included, befo
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
 from ..assess import Assessment, assess, fits, with_chances
 from ..base.errors import ReckoningError
+from ..base.frozen import dataclass
 from ..base.levels import LEVELS, FindingKind, Level
 from ..base.phrase import Phrase
 from ..base.polygon import Array

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
 from ..base.errors import InputError
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..design.designs import designs_of
 from ..design.first import resized

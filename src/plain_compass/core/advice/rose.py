@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import groupby
 from typing import NamedTuple
 
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase
 from ..base.quantity import declared
@@ -52,7 +52,6 @@ MOVED_BY_WEDGES = ("wedge.", "balance.over", "balance.sits_back", "balance.wind"
 HELPS = ("none", "wedges", "rope", "not with this kit")
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Spoke:
     """One bearing.

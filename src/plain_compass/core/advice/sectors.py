@@ -7,10 +7,10 @@ is harder, and what is harder than both its neighbours stays, however narrow.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from enum import StrEnum
 
 from ..base.frames import full_turn_deg
+from ..base.frozen import dataclass
 from ..base.levels import Level
 from ..design.cut import Kit
 from ..mechanics.wedge import heads_lift_m

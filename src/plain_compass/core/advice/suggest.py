@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import product
 from typing import NamedTuple
 
 from ..assess import Assessment, assess_many, with_chances
 from ..base.errors import InputError
+from ..base.frozen import dataclass
 from ..base.levels import FindingKind, Level
 from ..base.phrase import Phrase, Row, phrase
 from ..cuts import PARTS, form_of, forms_of

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from ..assess import Assessment, fits
+from ..base.frozen import dataclass
 from ..base.paths import value_at
 from ..judge.limits import shares_of
 from ..plan.case import Case

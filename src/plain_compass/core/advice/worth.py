@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 
+from ..base.frozen import dataclass
 from ..base.levels import LEVELS, FindingKind, Level
 from ..judge.chances import CLEAR_BETA, Chances, Way, below
 from ..judge.findings import Finding

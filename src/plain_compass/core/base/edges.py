@@ -7,15 +7,12 @@ outline. Every quantity has a leading axis of cases, shape (B, ...); a single se
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
-from .frozen import quickly_made
+from .frozen import dataclass
 from .rows import Array, Index, Mask
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Edges:
     """Outlines of B sections as edges from (u0, v0) to (u1, v1), shapes (B, E)."""

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import TypeAlias
 
-from .frozen import quickly_made
+from .frozen import dataclass
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,7 +15,6 @@ class Row:
     items: tuple[str | Phrase, ...]
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Phrase:
     """A sentence to be shown in a person's own units and words.

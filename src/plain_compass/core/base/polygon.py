@@ -7,21 +7,19 @@ needs no general polygon library; ``overlap`` uses Shapely for the rare case of 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Generic, TypeAlias, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
 from .frames import squares_turned_on, turned_on
-from .frozen import quickly_made
+from .frozen import dataclass
 from .rows import Array as Array
 from .rows import N
 
 EMPTY: Array = np.zeros((0, 2))
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Moments(Generic[N]):
     """Area moments of a plane region about the origin and about its own centroid.

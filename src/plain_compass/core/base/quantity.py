@@ -8,12 +8,13 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Mapping
-from dataclasses import MISSING, dataclass, field, fields, is_dataclass
+from dataclasses import MISSING, field, fields, is_dataclass
 from enum import StrEnum
 from functools import lru_cache
 from typing import Any, TypeAlias
 
 from .errors import InputError
+from .frozen import dataclass
 
 
 class Kind(StrEnum):

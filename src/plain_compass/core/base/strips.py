@@ -9,13 +9,13 @@ closes a strip runs at constant v and adds nothing, so that only pieces of the o
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, fields
+from dataclasses import fields
 from typing import TypeVar
 
 import numpy as np
 
 from .edges import Edges, Line
-from .frozen import quickly_made
+from .frozen import dataclass
 from .rows import Array, Index, Mask, expanded
 
 FAR_m = 1e3
@@ -26,7 +26,6 @@ LEAST_AREA_m2 = 1e-12
 """Below a square micrometre there is no wood."""
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Along:
     """Integrals of 1, v and vv over regions, for what bends along the lay; all of one shape."""
@@ -55,7 +54,6 @@ class Along:
         return np.where(self.one > LEAST_AREA_m2, self.vv - self.v * self.forward_m, 0.0)
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Integrals(Along):
     """Integrals of u, uu and uv beside those; regions that do not overlap add up."""

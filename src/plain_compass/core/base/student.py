@@ -3,14 +3,20 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
+from functools import cache, lru_cache
 
 import numpy as np
 
-NODES, WEIGHTS = np.polynomial.legendre.leggauss(96)
-"""Enough for eight digits at the freedoms that occur: 5 and more."""
+NODES = 96
+"""Of the quadrature: enough for eight digits at the freedoms that occur, 5 and more."""
 STEPS = 60
 """Halvings of the bracket: to the last digit of a float."""
+
+
+@cache
+def _rule() -> tuple[np.ndarray, np.ndarray]:
+    """Nodes and weights, made for the first who asks: NumPy imports its polynomials for them."""
+    return np.polynomial.legendre.leggauss(NODES)
 
 
 @lru_cache(maxsize=256)
@@ -32,8 +38,10 @@ def student_quantile(share: float, freedom: float) -> float:
         return -student_quantile(1.0 - share, freedom)
     front = math.exp(math.lgamma((freedom + 1) / 2) - math.lgamma(freedom / 2)) / math.sqrt(math.pi)
 
+    nodes, weights = _rule()
+
     def above_half(angle: float) -> float:
-        return front * angle / 2 * float(np.sum(WEIGHTS * np.cos(angle * (NODES + 1) / 2) ** (freedom - 1)))
+        return front * angle / 2 * float(np.sum(weights * np.cos(angle * (nodes + 1) / 2) ** (freedom - 1)))
 
     low, high = 0.0, math.pi / 2
     for _ in range(STEPS):

@@ -8,12 +8,11 @@ there: nothing has to be paired.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
 from .edges import Edges, Line
-from .frozen import quickly_made
+from .frozen import dataclass
 from .rows import Array, Index, Mask, expanded, in_blocks, limited
 
 LINES = 200
@@ -24,7 +23,6 @@ LEAST_m = 1e-6
 """Thinner than a micrometre is nothing."""
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Lines:
     """Where lines along the lay cross each section.
@@ -124,7 +122,6 @@ def crossed_at(edges: Edges, u_m: Array) -> tuple[Mask, Array, Mask]:
     return hit, v, run < 0
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Between:
     """The section between two lines across it; shapes (B,).
@@ -165,7 +162,6 @@ def between(edges: Edges, rear: Line, front: Line, low_m: Array, high_m: Array) 
     return Between(square, cube, np.where(some, left, 0.0), np.where(some, right, 0.0))
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class _Near:
     """The edges that meet a strip, cut to it, from (ua, va) to (ub, vb), shapes (B, k), and where they leave it.

@@ -7,11 +7,11 @@ rigging are paid from one tree to the next. The weights are judgement (indicativ
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
 from ..advice.sectors import Takes
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from .precedence import BARS, BREAKS, HITS, Meetings, hits_on, meetings_of
 from .trees import HELP, BlockTree, Lay, on_lays

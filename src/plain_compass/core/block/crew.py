@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 
+from ..base.frozen import dataclass
 from ..base.quantity import name
 from ..judge.who import Stated
 

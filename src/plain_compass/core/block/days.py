@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from itertools import chain
 
+from ..base.frozen import dataclass
 from .cost import RIG, WALK_M_MIN
 from .trees import ANY_DAY
 

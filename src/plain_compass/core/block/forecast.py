@@ -7,9 +7,9 @@ to the mean. An hour without a forecast, and a tree without a limit, are unknown
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from enum import StrEnum
 
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, name, quantity
 
 

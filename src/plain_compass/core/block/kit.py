@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
 
 from ..advice.sectors import Takes
+from ..base.frozen import dataclass
 from .kit_sets import Packed
 from .trees import BlockTree, Lay
 

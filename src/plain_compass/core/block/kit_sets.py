@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, choice, name, quantity
 from ..design.cut import Kit
 

@@ -6,8 +6,9 @@ Every bearing of the fan is taken as a lay of its own; plane geometry, so the ch
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from .precedence import bars_on, hits_on
 from .trees import BlockTree, Lay

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
+from ..base.frozen import dataclass
 from .cost import Against, Costs, costs_of, reasons_of, total
 from .precedence import meetings_of
 from .trees import BlockTree, on_lays

@@ -7,11 +7,11 @@ of one tree (``site.landing``); a standing crown is a disc. Plane geometry: it s
 from __future__ import annotations
 
 from collections.abc import Generator, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.steps import finished
 from ..site.landing import STEM_HALF_M

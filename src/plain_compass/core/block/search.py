@@ -7,13 +7,14 @@ from __future__ import annotations
 
 import graphlib
 from collections.abc import Callable, Generator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import field
 from graphlib import TopologicalSorter
 from itertools import pairwise, product
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import Index
 from .cost import RIG, Costs, total

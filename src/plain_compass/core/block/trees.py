@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from ..advice.sectors import Takes
+from ..base.frozen import dataclass
 
 ANY_DAY = (0, 10_000)
 """First and last day on which a tree may be felled, where no season matters."""

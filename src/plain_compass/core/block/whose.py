@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from ..advice.sectors import Takes
+from ..base.frozen import dataclass
 from ..judge.who import GRADES, Grade
 from .crew import Worker
 from .judged import Graded

@@ -6,9 +6,10 @@ Wood that still holds is a few *bands*: between a rear and a front line, both st
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import NamedTuple, TypeAlias
 
+from ..base.frozen import dataclass
 from ..base.phrase import Phrase
 from ..design.cut import BackCut, Cut, Hinge
 from ..design.traits import BackTraits, FaceTraits, HingeTraits

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array, chord
 from ..design.cut import BackCut
 from ..design.traits import Notch

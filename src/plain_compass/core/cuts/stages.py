@@ -8,10 +8,11 @@ weight's own help as it leans. For a finished hinge that is the law it folds by.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, fields, replace
+from dataclasses import fields, replace
 
 import numpy as np
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array, across, clip
 from ..cuts import form_of
 from ..mechanics.law import HingeLaw, Tipping, standing_on

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from ..base.frames import full_turn_deg
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, choice, quantity
 from ..site.landing import ALOFT_FROM_m
 from ..site.ways_out import FARTHEST_LAY_DEG, NEAREST_LAY_DEG, Ways
@@ -25,7 +23,6 @@ HIGHEST_m = 60.0
 """Where any cut ends."""
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Face:
     """The notch on the side the tree is to go. Heights count from the apex, where roof and floor meet."""
@@ -116,7 +113,6 @@ class Face:
         return self.roof_deg if "roof" in slopes else 0.0, self.floor_deg if "floor" in slopes else 0.0
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Hinge:
     """Thickness of the wood left standing, at its two ends; linear between."""
@@ -198,7 +194,6 @@ class Hinge:
         return (self.left_m + self.right_m) / 2
 
 
-@quickly_made
 @dataclass(frozen=True)
 class BackCut:
     """The cut from the other side that leaves the hinge."""
@@ -321,7 +316,6 @@ def _way(side: str) -> float | None:
     return found
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Cut:
     """The whole design for one tree. ``read`` names the specialist forms whose statement was read for it."""

@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import Mask
 from .cut import Cut
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Designs:
     """The numbers of B cuts; every column has shape (B,).

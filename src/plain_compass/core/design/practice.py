@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from ..base.frozen import dataclass
 
 STOUT_m = 0.05
 """A hinge of five centimetres is stout on any tree (practice of the trade: 25 to 50 mm)."""

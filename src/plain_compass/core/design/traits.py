@@ -7,9 +7,9 @@ or *does the roof slope*, and a new form changes none of them.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Generic, Protocol, TypeAlias, TypeVar
 
+from ..base.frozen import dataclass
 from ..tree.section import Section
 
 H = TypeVar("H")

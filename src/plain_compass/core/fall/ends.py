@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import half_turn_deg
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.polygon import Array
 from ..mechanics.resting import first_touches

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import full_turn_deg, half_turn_deg
-from ..base.frozen import changed
+from ..base.frozen import changed, dataclass
 from ..base.polygon import Array
 from ..mechanics.balance import first_kerfs, held_behind_kerf, shuts_rad, wedge_in_first
 from ..mechanics.law import HingeLaw, Tipping, standing_use

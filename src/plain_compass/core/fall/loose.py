@@ -7,12 +7,12 @@ a = 1, even steps, for a tree that already moves. Rows that swing far aside are 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import TypeAlias
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from .motion import LEAST_COSINE, Spun, accelerations, rises_at, spun
 from .rods import Ends, Rods, single, whole_rad

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
 from ..base.frames import half_turn_deg, turned_on
+from ..base.frozen import dataclass
 from ..plan.case import Case, Planned
 from ..plan.reach import called, caught, tree_alone
 from ..site.bumps import HARD

@@ -6,7 +6,7 @@ psi out of it, the trunk along u = (sin phi cos psi, sin psi, cos phi cos psi) i
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from dataclasses import fields
 from functools import cached_property
 from typing import Any
 
@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from ..base.errors import ReckoningError
 from ..base.frames import full_turn_deg
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.polygon import Array
 from ..mechanics.law import HingeLaw
 
@@ -24,7 +24,6 @@ BEARINGS = 120
 BROKE_BY = ("face shut", "side load", "its own limit", "lost at once", "held to the ground")
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Rods:
     """Falls, one row each; every array has shape (n,).
@@ -130,7 +129,6 @@ def level_ends(tilt_rad: float = np.pi / 2) -> Ends:
     return Ends(np.full(BEARINGS, tilt_rad))
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Falls:
     """What became of each fall; every array has shape (n,).

@@ -8,14 +8,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import turned_on
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits
 from ..mechanics.loads import blown_on, loaded
@@ -51,7 +51,6 @@ LOGS = ("mass", "up", "inertia", "stiffness", "peak", "side", "twist", "breaks",
 PLACES = ("forward", "left", "hinge_forward", "top_forward", "top_left")
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Samples:
     """Likely falls.

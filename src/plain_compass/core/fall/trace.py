@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from .falls import fall_all
 from .motion import LEAST_COSINE, Spun, accelerations, spun

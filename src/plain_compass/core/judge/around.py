@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase

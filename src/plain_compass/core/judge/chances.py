@@ -9,14 +9,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from statistics import NormalDist
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
 
 from ..base.errors import InputError
-from ..base.frozen import changed
+from ..base.frozen import changed, dataclass
 from ..base.levels import FindingKind, Level
 from ..base.polygon import Array
 from ..design.checks import check_cut_fits, check_tree

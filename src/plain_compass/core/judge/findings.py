@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import NamedTuple
 
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.levels import LEVELS, FindingKind, Group, Level
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind
@@ -29,7 +28,6 @@ class Done:
     at: str = ""
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Finding:
     """One thing that bears on the plan: a limit, something unknown, a duty or a fact.
@@ -196,7 +194,6 @@ def as_fact(finding: Finding) -> Finding:
     return changed(finding, kind=FindingKind.FACT, level=Level.CLEAR, margin=None)
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Verdict:
     """The whole plan in one sentence: what stops it, else what is unknown, else what is to watch, else what is to do.

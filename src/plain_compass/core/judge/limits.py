@@ -8,13 +8,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import TypeAlias
 
 import numpy as np
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.levels import Group, Level
 from ..base.polygon import Array
 from ..base.quantity import Kind
@@ -374,7 +373,6 @@ LIMITS: Mapping[str, Measure] = {
 """Every limit of the physics that has a number, in the order in which they are told."""
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Shares:
     """Every limit of B cases, in the order of ``LIMITS``; not a number where it is not asked.

@@ -7,9 +7,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 from enum import StrEnum
 
+from ..base.frozen import dataclass
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase, phrase
 from ..base.quantity import Kind, choice, quantity

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 import statistics
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
 from ..base.errors import InputError
+from ..base.frozen import dataclass
 
 RELATIVE_STEP = 1e-5
 """Step of the central difference: its error and that of rounding are alike small here."""

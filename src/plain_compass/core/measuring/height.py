@@ -10,9 +10,9 @@ eye  o--+---     d horizontal; angles from level, the base one negative where th
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from ..base.errors import InputError
+from ..base.frozen import dataclass
 from ..base.quantity import Kind
 from .estimate import Estimate, Reading, propagated, require_positive, tan_deg
 

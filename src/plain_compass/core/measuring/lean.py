@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 import statistics
-from dataclasses import dataclass
 
 from ..base.errors import InputError
 from ..base.frames import bearing_of, full_turn_deg
+from ..base.frozen import dataclass
 from ..base.quantity import Kind
 from .estimate import MAD_TO_SPREAD, OUTLIER_SPREADS, Estimate, Reading, propagated, tan_deg, weighted_mean
 

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Generic, NamedTuple
 
 import numpy as np
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import Index, Mask, N
 from ..base.strips import Along, strip
@@ -26,7 +25,6 @@ LEAST_ARM_m = 1e-3
 """A kerf of no depth shuts at once; it still has an arm to divide by."""
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Balance(Generic[N]):
     """How the tree stands over its hinge.

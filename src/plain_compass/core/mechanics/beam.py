@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any, NamedTuple, TypeAlias
 
 import numpy as np
 
+from ..base.frozen import dataclass
 from ..base.rows import Array, Mask, N
 
 SETTLES = 60

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
+
+from ..base.frozen import dataclass
 
 EVERY_m = 0.005
 """Lift between two lines of the table: a stretch one sees on the wedge."""

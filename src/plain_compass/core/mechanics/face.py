@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Generic
 
 import numpy as np
 
 from ..base.edges import ends_m
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import N
 from ..design.designs import Designs
@@ -20,7 +19,6 @@ STEEPEST_DEG = 89.0
 """A face cut straight up has no height of its own at the wood's front."""
 
 
-@quickly_made
 @dataclass(frozen=True)
 class FaceGeometry(Generic[N]):
     """The face on this section.

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from functools import cached_property
 from typing import Generic, NamedTuple
 
 import numpy as np
 
 from ..base.edges import Edges, Line
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.polygon import EMPTY, Array, Moments, clip
 from ..base.rows import Index, Mask, N, limited, row
 from ..base.strips import Integrals, area_between_lines, between_lines, counted
@@ -31,7 +30,6 @@ LEAST_LENGTH_m = 1e-3
 """A piece of hinge that reaches over nothing still has a length to divide by."""
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class HingeGeometry(Generic[N]):
     """The hinge as a region of sound wood, exact.
@@ -71,7 +69,6 @@ class HingeGeometry(Generic[N]):
         return self.region.forward_m
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class HingeStrength(Generic[N]):
     """What the hinge can do.

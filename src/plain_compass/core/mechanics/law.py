@@ -11,13 +11,13 @@ fail near 1.2 to 1.5 % strain.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, fields
+from dataclasses import fields
 from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.rows import Array, Index, Mask, limited
 
 GRID_DEG: Array = np.concatenate(
@@ -35,7 +35,6 @@ NEXT_TO_NOTHING_Nm = 1e-9
 """Keeps a hinge of no wood at all from dividing by it."""
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class HingeLaw:
     """Resistance against tilt of B hinges; every column has shape (B,).

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from ..base.edges import breadth_m
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.rows import Array
 from ..base.strips import Along, FAR_m, bands, strip
 from ..tree.sections import Sections
@@ -19,7 +17,6 @@ LIGAMENTS = 36
 DEPTHS: Array = np.linspace(0.0, 1.0, LIGAMENTS)
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Ligaments:
     """The wood between the apex line and back cuts parallel to it, from all of it down to the hinge; (B, c).
@@ -61,7 +58,6 @@ def released_J_m2(moment_Nm: Array, breadth_m: Array, elasticity_Pa: Array, fron
     return np.where(stands, energy, np.where(moment_Nm != 0, np.inf, 0.0))
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Kerfs:
     """What a crack from a kerf parts: the front of each section, bending alone, from the whole; shapes (B,)."""

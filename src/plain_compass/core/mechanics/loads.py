@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Generic, NamedTuple
 
 import numpy as np
 
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.rows import N
@@ -19,7 +18,6 @@ from ..tree.tree import Tree
 from .mass import Mass
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Gust(Generic[N]):
     """The wind on the crown.
@@ -42,7 +40,6 @@ class Gust(Generic[N]):
     in_leaf: bool
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Loads(Generic[N]):
     """Moments about the hinge beside the weight's.

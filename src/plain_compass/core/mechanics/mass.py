@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, fields, replace
+from dataclasses import fields, replace
 from functools import cached_property
 from typing import Generic
 
 import numpy as np
 
 from ..base.frames import GRAVITY_m_s2, to_tree, turned_on
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import N
 from ..design.cut import Cut
@@ -26,7 +26,6 @@ BREAST_m = 1.3
 """Height at which stems are taped, and above which a cut takes off the whole crown's share all the same."""
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Mass(Generic[N]):
     """The tree above the cut as one rigid body, from the pith at the cut.

@@ -9,13 +9,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Generic, NamedTuple
 
 import numpy as np
 
 from ..base.frames import GRAVITY_m_s2
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.rows import Array, Mask, N
 from ..site.ground import Profile
@@ -39,7 +38,6 @@ NEVER_DEG = 180.0
 """Tilt of a first touch that does not come."""
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Resting(Generic[N]):
     """A tree on the ground along its lay; what runs along the stem has shape (n,), and (B, n) of many.

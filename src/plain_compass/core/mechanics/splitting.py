@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Generic
 
 import numpy as np
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import Index, N, limited, row
 from ..base.strips import FAR_m, Integrals, strip
@@ -25,7 +24,6 @@ NOTHING_m = 1e-9
 """Arms and breadths shorter than this carry nothing."""
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class BackCutSweep(Generic[N]):
     """The wood still holding behind the apex as the back cut comes in from behind; shapes (c,), or (B, c) of many.
@@ -43,7 +41,6 @@ class BackCutSweep(Generic[N]):
     following_Nm: N
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Splitting(Generic[N]):
     """Splitting index of both back cuts and of the chosen one (all indicative).

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cached_property
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.rows import Array
 from ..design.designs import Designs
 from ..tree.sections import Sections
@@ -14,7 +13,6 @@ from .hinge import HingeGeometry, HingeStrength, hinges_on
 from .ligament import Kerfs, Ligaments, kerfs_at, ligaments_of
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Shapes:
     """B cuts in their sections, as shape alone: whatever stands above them changes nothing here.
@@ -46,7 +44,6 @@ def shapes_of(sections: Sections, designs: Designs, kerf_m: float) -> Shapes:
     return Shapes(designs, sections, face, hinges_on(sections, designs, face))
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Stumps:
     """What splitting and wedges ask of B cuts.

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.polygon import Array, following
 from ..design.cut import Cut

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..tree.wood import Indicative
 from .hinge import HingeGeometry, HingeStrength, break_angles_deg

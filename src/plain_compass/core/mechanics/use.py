@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import Generic
 
 import numpy as np
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import N, limited
 from .hinge import HingeGeometry, HingeStrength, led_m
@@ -25,7 +24,6 @@ _MIDDLES: Array = np.radians(CURVE_TILTS_DEG[1:] - CURVE_STEP_DEG / 2)
 _COS_MIDDLES: Array = np.cos(_MIDDLES)
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class HingeUse(Generic[N]):
     """How hard the hinge works on the way down.

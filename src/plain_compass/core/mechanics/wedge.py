@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import Any, Generic, NamedTuple
 
 import numpy as np
 
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.polygon import Array
 from ..base.rows import Mask, N, limited, row
 from ..design.cut import BackCut, Kit
@@ -35,7 +34,6 @@ LEAST_ARM_m = 1e-3
 """A seat on the hinge's own centroid lifts nothing, but has an arm to divide by."""
 
 
-@quickly_made
 @dataclass(frozen=True)
 class SeatResult(Generic[N]):
     """One wedge seat; of many cases a table of shape (B, s).
@@ -78,7 +76,6 @@ class SeatResult(Generic[N]):
         return self.lift_m / max(self.available_m, NO_LIFT_m)
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Wedging(Generic[N]):
     """The wedge plan as a whole.
@@ -140,7 +137,6 @@ class Wedging(Generic[N]):
         return self.wanted and bool(self.moment_Nm <= self.by_hand_Nm)
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Seats:
     """Seats of B cases in a table, shape (B, s); ``used`` says which of them a case has."""

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Protocol
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..design.cut import Cut, Kit
 from ..design.practice import Practice
 from ..mechanics.balance import Balance
@@ -28,7 +27,6 @@ from ..tree.wood import Indicative, Wood
 ORIGIN, NO_ROPE = Place(), Rope()
 
 
-@quickly_made
 @dataclass(frozen=True)
 class Case:
     """Everything an assessment depends on."""
@@ -66,7 +64,6 @@ def profiles_of(cases: Sequence[Case]) -> tuple[Profile, ...]:
     return tuple(profile for profile in found if profile is not None)
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Parts:
     """The physical results of one assessment, before they are judged.

@@ -8,13 +8,12 @@ for.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
 
-from ..base.frozen import changed, quickly_made
+from ..base.frozen import changed, dataclass
 from ..base.kept import kept
 from ..base.polygon import Array, Moments
 from ..base.rows import Mask, row, taken
@@ -39,7 +38,6 @@ from ..tree.wood import Indicative, Wood
 from .case import Case, Parts, profiles_of
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Many(Stumps):
     """The physical results of B cases: their stumps, and what stands on them. See ``Parts``.

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 
+from ..base.frozen import dataclass
 from ..stump.learning import Learned, learned
 from .skills import BY_KEY, LEVELS, SKILLS
 

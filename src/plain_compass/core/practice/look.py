@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
 from ..base.frames import bearing_of, full_turn_deg, half_turn_deg
+from ..base.frozen import dataclass
 from ..mechanics.mass import tree_mass
 from ..plan.case import Case
 from ..tree.crown import crown_outline

@@ -8,13 +8,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.levels import Level
 from ..design.cut import WedgeSeat

@@ -8,8 +8,8 @@ its maximum at p = q, which is what makes the rule proper.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+from ..base.frozen import dataclass
 from .skills import Skill
 
 LEAST_SURE = 0.0

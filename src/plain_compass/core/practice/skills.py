@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import StrEnum
 
+from ..base.frozen import dataclass
 from ..base.quantity import Kind
 
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..design.first import first_design
 from ..plan.case import Case

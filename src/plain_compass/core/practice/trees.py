@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
 from ..base.frames import full_turn_deg, half_turn_deg
+from ..base.frozen import dataclass
 from ..tree.around import ABOVE, LEAVE, LIFE, Around
 from ..tree.limbs import Fork
 from ..tree.tree import Crown, CrownReading, Decay, Lean, Tree, Trunk

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import bearing_of, full_turn_deg
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.rows import Array, in_blocks
 from .bumps import bumps_on
@@ -58,7 +57,6 @@ class Ground:
         return flat.reshape(found.shape)
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Profile:
     """The ground under a lay, from the stump.

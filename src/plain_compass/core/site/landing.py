@@ -7,12 +7,12 @@ may come to rest. Obstacles are sampled along their edges, so that every bearing
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.polygon import Array, contains
 from ..base.rows import in_blocks

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 
 from ..base.frames import bearing_of, half_turn_deg, to_tree
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, choice, quantity
 from .ground import rise_to_m
 from .rope import SHEAVES, advantage_simple, advantage_three_on_two, bark_efficiency, pull_needed_N, redirect_load_N

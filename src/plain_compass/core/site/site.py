@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import StrEnum
 
+from ..base.frozen import dataclass
 from ..base.hashing import hashed_once
 from ..base.quantity import Kind, bearing, choice, name, quantity
 from ..tree.around import SEEN

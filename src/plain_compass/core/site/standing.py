@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from ..base.frames import half_turn_deg
+from ..base.frozen import dataclass
 from .ground import slope_at
 from .site import Place, Site
 from .ways_out import PROPOSED, Ways, ways_out

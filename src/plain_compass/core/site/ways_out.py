@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..base.frames import full_turn_deg
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.polygon import Array
 from .ground import rises_along_deg, slope_at

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from typing import Any
 
 from ..assess import check
 from ..base.errors import InputError
 from ..base.frames import half_turn_deg
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, choice, name, quantity
 from ..design.cut import Cut, WedgeSeat
 from ..plan.case import Case

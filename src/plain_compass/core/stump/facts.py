@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, fields, replace
+from dataclasses import fields, replace
 
 from ..assess import Assessment, assess
 from ..base.errors import InputError
 from ..base.frames import half_turn_deg
+from ..base.frozen import dataclass
 from ..plan.case import Case
 from ..plan.minutes import cutting_min
 from .as_cut import AsCut, miss_deg

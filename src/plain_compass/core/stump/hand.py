@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.quantity import Kind, name, quantity
 from ..tree.wood import Indicative

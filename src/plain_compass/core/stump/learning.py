@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.student import student_quantile
 

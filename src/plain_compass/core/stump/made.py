@@ -6,13 +6,14 @@ For the demo and for the tests of learning: what was put in is known, so what is
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
 from ..assess import assess
 from ..base.errors import InputError
 from ..base.frames import full_turn_deg
+from ..base.frozen import dataclass
 from ..fall.nominal import nominal_fall
 from ..plan.case import Case
 from ..tree.moved import ACROSS, moved

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.quantity import Kind
 from ..tree.wood import SPLITTING_CLASSES, SUPPLENESS_CLASSES

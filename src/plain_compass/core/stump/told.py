@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from ..assess import Assessment
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, quantity
 from ..fall.fan import Fan
 from ..fall.nominal import NominalFall

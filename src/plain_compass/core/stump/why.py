@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Generator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from ..assess import check
 from ..base.errors import InputError
 from ..base.frames import half_turn_deg
+from ..base.frozen import dataclass
 from ..base.steps import finished
 from ..fall.nominal import falls_beside_deg
 from ..plan.case import Case, Planned

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from dataclasses import fields
 
+from ..base.frozen import dataclass
 from ..base.quantity import bearing, choice
 
 SEEN = {"unknown": "not looked", "no": "looked, none", "yes": "yes, there"}

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from ..base.frames import to_tree
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, bearing, choice, quantity
 from .body import AboveCut, Body, taper
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from typing import TypeAlias
 
@@ -11,6 +11,7 @@ import numpy as np
 
 from ..base.errors import InputError
 from ..base.frames import rotated
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.polygon import EMPTY, Array, Moments, intervals, moments
 from ..base.quantity import Kind

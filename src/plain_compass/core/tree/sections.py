@@ -7,14 +7,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, fields
+from dataclasses import fields
 from functools import cached_property
 
 import numpy as np
 
 from ..base.edges import Edges, edges_of
 from ..base.frames import squares_turned_on, turned_on
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.kept import kept
 from ..base.polygon import Array
 from ..base.rows import Index, Mask
@@ -41,7 +41,6 @@ class Place:
         return section_at(self.tree, self.height_m, self.lay_deg, self.exponent)
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Sections:
     """B sections in the tree's frame, origin at the pith; every column has shape (B,).

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+from ..base.frozen import dataclass
 from ..base.quantity import Kind, bearing, choice, quantity
 
 SOUNDS = {"unknown": "not sounded", "sound": "sound", "dull": "dull", "hollow": "hollow"}

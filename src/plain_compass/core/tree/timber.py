@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
-from ..base.frozen import quickly_made
+from ..base.frozen import dataclass
 from ..base.polygon import Array
 from .cracks import crack_at_cut
 from .tree import Tree
 from .wood import Indicative, Wood, working_strength
 
 
-@quickly_made
 @dataclass(frozen=True, eq=False)
 class Timbers:
     """What cutting into them meets; every column has shape (B,).

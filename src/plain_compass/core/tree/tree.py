@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 
+from ..base.frozen import dataclass
 from ..base.hashing import hashed_once
 from ..base.quantity import Kind, bearing, choice, quantity
 from .around import Around

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from ..base.frozen import dataclass
 
 SPLITTING_CLASSES = ("very ready", "ready", "middling", "reluctant")
 SUPPLENESS_CLASSES = ("supple", "average", "brittle")

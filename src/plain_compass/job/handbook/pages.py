@@ -14,7 +14,7 @@ from ...core.judge.limits import LIMITS
 from ...core.judge.places import where_of
 from ..fields import choice_at, is_choice, is_number, label_of, quantity_at
 from ..language import tr
-from ..tables import constants_in_force, disagreements
+from ..tables import constants_explained, constants_in_force, disagreements
 from ..units import EXAMPLES
 from ..words import Speech
 from ..words.catalogue import glossary, sentences
@@ -235,8 +235,12 @@ def _model(_: Speech) -> str:
 
 def _constants(_: Speech) -> str:
     lines = [tr("# Constants"), "", tr("Indicative, as in force now; one changed in your own file is marked."), ""]
-    lines += [tr("| constant | value |"), "|---|---|"]
+    explained = constants_explained()
     for name, value, shipped in constants_in_force():
+        table = name.partition(".")[0]
+        if table in explained:
+            lines += ["", f"## {table.replace('_', ' ')}", "", tr(explained.pop(table)), ""]
+            lines += [tr("| constant | value |"), "|---|---|"]
         mark = tr(" **changed**; ships as {shipped:g}", shipped=shipped) if value != shipped else ""
         lines.append(f"| `{name}` | {value:g}{mark} |")
     return "\n".join([*lines, "", _link("index", CHAPTERS["index"])])

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
-from ...core.advice.mend import Mends
 from ...core.base.errors import InputError
+from ...core.base.frozen import dataclass
 from ...core.base.levels import Level
 from ...core.base.phrase import Phrase, Row, Value
 from ...core.base.quantity import KINDS, Quantity
@@ -16,6 +16,9 @@ from ..language import tr
 from ..typed import TypedError
 from ..units import shown
 from .catalogue import capital, glossary, listed, sentences, small
+
+if TYPE_CHECKING:
+    from ...core.advice.mend import Mends  # what only those who ask for advice need
 
 PLACE = re.compile(r"\{(\w+)(?::(\w+))?\}")
 """A placeholder in a sentence: its name, and the kind of its quantity or how its words begin."""

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QPainter, QPolygonF
 
+from ....core.base.frozen import dataclass
 from ....core.site.site import Obstacle
 from ....job.language import tr
 from ..marks import paint_arrow

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ....core.base.frozen import dataclass
 from ....job.language import tr
 from ..marks import paint_hatch
 from ..palette import Palette, fill, font, pen

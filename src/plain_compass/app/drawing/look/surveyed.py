@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from ....core.advice.centre import CentreSpread
+from ....core.base.frozen import dataclass
 
 
 @dataclass(frozen=True, slots=True)

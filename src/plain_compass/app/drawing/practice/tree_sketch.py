@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPainterPath, QPolygonF
 
+from ....core.base.frozen import dataclass
 from ....core.base.polygon import Array
 from ....core.practice.look import PERSON_M
 from ..palette import Palette, fill, font, pen

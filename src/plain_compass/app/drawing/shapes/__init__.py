@@ -5,10 +5,10 @@ Painters turn it into pixels and compute nothing: every drawing of one snapshot 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cached_property
 
 from ....core.assess import Assessment
+from ....core.base.frozen import dataclass
 from .butt import ButtShapes, butt_shapes
 from .crown import CrownShapes, crown_shapes
 from .fallen import FallenShapes, fallen_shapes

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from ....core.assess import Assessment
+from ....core.base.frozen import dataclass
 from ....core.base.polygon import Array
 from ....core.mechanics.hinge import hinge_outline
 from ....core.tree.rot import reach_m

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
 from ....core.assess import Assessment
 from ....core.base.frames import full_turn_deg, half_turn_deg, rotated, to_tree
+from ....core.base.frozen import dataclass
 from ....core.base.polygon import Array
 from ....core.tree.crown import crown_outline
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
 from ....core.assess import Assessment
+from ....core.base.frozen import dataclass
 from ....core.base.polygon import Array
 from ....core.fall.trace import Pose
 from ....core.plan.reach import lying

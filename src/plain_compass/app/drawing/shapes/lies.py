@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+from ....core.base.frozen import dataclass
 from ....core.plan.case import Case
 from ....core.stump.as_cut import AsCut, miss_deg
 

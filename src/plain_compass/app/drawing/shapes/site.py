@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
 from ....core.assess import Assessment
+from ....core.base.frozen import dataclass
 from ....core.base.levels import Level
 from ....core.base.polygon import Array
 from ....core.judge.findings import level_of_ids

@@ -8,11 +8,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
 
+from ....core.base.frozen import dataclass
 from ....core.base.polygon import Array, ahead_of, behind
 from ....core.plan.case import Planned
 from ....job.language import tr

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
 from ....core.assess import Assessment
 from ....core.base.frames import half_turn_deg, to_tree
+from ....core.base.frozen import dataclass
 from ....core.base.polygon import Array
 from ....core.mechanics.hinge import hinge_outline
 from ....core.tree.outline import diameters_at

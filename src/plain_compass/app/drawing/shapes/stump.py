@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from ....core.assess import Assessment
+from ....core.base.frozen import dataclass
 from ....core.base.polygon import Array, across, ahead_of, behind, clip
 from ....core.cuts.stages import kept_outlines, steps_of
 from ....core.mechanics.hinge import ends_back_m, hinge_outline, rear_line

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPolygonF
 
+from ....core.base.frozen import dataclass
 from ....core.base.quantity import Kind
 from ....core.stump.learning import Learned
 from ....core.stump.quantities import Known

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import partial
 from html import escape
 from pathlib import Path
@@ -13,6 +12,7 @@ from PySide6.QtGui import QImage, QImageWriter, QPainter
 from PySide6.QtPrintSupport import QPrinter, QPrintPreviewDialog
 from PySide6.QtWidgets import QWidget
 
+from ....core.base.frozen import dataclass
 from ....core.block.hours import clock_words
 from ....job.block import Block, Ordered, left_words, waits_words
 from ....job.block_crew import crew_words, whose_of, whose_words

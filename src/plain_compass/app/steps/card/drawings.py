@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter
 
+from ....core.base.frozen import dataclass
 from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.dimensions import paint_dimensions, with_room_for

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+from ....core.base.frozen import dataclass
 from ....job.language import tr_mark
 
 PX_PER_MM = 96 / 25.4

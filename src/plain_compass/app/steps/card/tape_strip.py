@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 
+from ....core.base.frozen import dataclass
 from ....core.base.quantity import Kind
 from ....core.mechanics.tape import TapeMark, bark_tape
 from ....job.disk import write_atomically

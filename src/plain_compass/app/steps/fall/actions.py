@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog
 from ....core.base.errors import PlainCompassError
 from ....core.base.quantity import Kind
 from ....job.disk import file_name, write_atomically
-from ....job.fall import fan_geojson, samples_csv
+from ....job.fall import samples_csv
+from ....job.fan_geojson import fan_geojson
 from ....job.language import tr
 from ...frame.commands import Command
 from ...frame.desk import Desk

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from ....core.assess import Assessment
+from ....core.base.frozen import dataclass
 from ....core.fall.fan import Fan
 from ....core.fall.nominal import NominalFall
 from ....core.fall.trace import UPRIGHT, Pose

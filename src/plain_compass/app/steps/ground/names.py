@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import NamedTuple, Protocol
 
 from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF
 from PySide6.QtGui import QFontMetricsF, QPainter
 
 from ....core.advice.sectors import Sector
+from ....core.base.frozen import dataclass
 from ....core.plan.reach import called
 from ....job.language import tr
 from ...drawing.canvas import Canvas

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
+from ....core.base.frozen import dataclass
 from ....core.base.quantity import Kind
 from ....core.plan.reach import called
 from ....core.site.site import Place

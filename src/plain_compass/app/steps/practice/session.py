@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from ....core.base.errors import PlainCompassError
+from ....core.base.frozen import dataclass
 from ....core.base.phrase import phrase
 from ....core.practice.learner import Answer, level_for, next_seed, next_skill
 from ....core.practice.scoring import NO_SENSE, Scored
