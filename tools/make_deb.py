@@ -19,6 +19,7 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent
 OPT = "opt/plain-compass"
 DEPENDS = (
+    "libc6 (>= 2.28)",
     "libgl1",
     "libegl1",
     "libglib2.0-0 | libglib2.0-0t64",
@@ -30,7 +31,7 @@ DEPENDS = (
     "libxcb-keysyms1",
     "libxcb-shape0",
 )
-"""What Qt wants of the system beside what every system has."""
+"""What Qt wants of the system, and the C library the wheels were built against."""
 SCRIPTS = {
     "postinst": f'if [ "$1" = configure ]; then /{OPT}/bin/python3 -m compileall -q /{OPT}/lib || true; fi',
     "prerm": f"find /{OPT} -name __pycache__ -type d -prune -exec rm -rf {{}} +",
@@ -43,6 +44,7 @@ OVERRIDES = (
     "embedded-library",
     "unstripped-binary-or-object",
     "custom-library-search-path",
+    "library-not-linked-against-libc",
 )
 """What lintian says of wheels that were built elsewhere: an environment of one's own under /opt is what is wanted."""
 

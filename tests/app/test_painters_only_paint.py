@@ -17,8 +17,8 @@ from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
 
 APP = Path(plain_compass.app.__file__).parent
-ALLOWED = ("base.frames", "base.paths")
-"""A pointer turned into a bearing, and a value read by its path, are a view's own work."""
+ALLOWED = ("base.frames", "base.paths", "base.frozen")
+"""A pointer turned into a bearing, a value read by its path, and how a class is declared, are a view's own."""
 
 
 def _painters() -> list[Path]:

@@ -9,6 +9,7 @@ from ....core.base.frozen import dataclass
 from ....job.language import tr
 from ...drawing.canvas import Canvas
 from ...drawing.dimensions import paint_dimensions, with_room_for
+from ...drawing.fitted import paint_fitted
 from ...drawing.layout import plan_layout, ring_radius, side_layout
 from ...drawing.palette import LIGHT, PRINTED, font, pen
 from ...drawing.plan_painter import paint_plan
@@ -128,12 +129,12 @@ def _captions(painter: QPainter, paper: Paper, top: float, side_at: QPointF, n: 
     painter.setFont(font(12, narrow=True))
     painter.setPen(pen(LIGHT.quiet))
     painter.drawText(whole, Align.AlignLeft, tr("from above"))
-    painter.drawText(
-        QRectF(side_at.x() if paper.beside else whole.left(), side_at.y(), 200, 16),
-        Align.AlignLeft,
-        tr("from its right side"),
-    )
     scale = (
         tr("true to scale 1 : {n:g} when printed at 100 %", n=n) if paper.written_on else tr("to scale 1 : {n:g}", n=n)
     )
     painter.drawText(whole, Align.AlignRight, scale)
+    left = side_at.x() if paper.beside else whole.left()
+    # Where both stand on one line, this one has what the scale leaves of it.
+    ends = whole.right() - painter.fontMetrics().horizontalAdvance(scale) - 12 if paper.beside else whole.right()
+    named = QRectF(left, side_at.y(), max(ends - left, 0.0), 16)
+    paint_fitted(painter, named, Align.AlignLeft, tr("from its right side"))
