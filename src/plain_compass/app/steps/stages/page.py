@@ -65,6 +65,7 @@ class StagesPage(QWidget):
         label.setBuddy(self.faults)
         top = QHBoxLayout()
         top.setContentsMargins(12, 6, 12, 6)
+        top.setSpacing(8)
         top.addWidget(label)
         top.addWidget(self.faults, 1)
         right = QVBoxLayout()
