@@ -54,10 +54,12 @@ class BlockActions:
         return "" if page is None else page.map.picked
 
     def _is_turned(self) -> bool:
-        from ....job.block_turns import turned_ids
-
         answer = self.answer()
-        return answer is not None and bool(turned_ids(*answer))
+        if answer is None:
+            return False
+        from ....job.block_turns import turned_ids  # nobody has asked for an order before there is one
+
+        return bool(turned_ids(*answer))
 
     def _is_decided(self) -> bool:
         wanted = self.store.snapshot.job.block
