@@ -213,3 +213,21 @@ def test_numbers_in_files_keep_their_point_whatever_the_system_writes(comma: obj
 
     assert in_words("2.5") == "2,5"
     assert "17.5" in export_csv(demo_job())
+
+
+def test_a_text_that_names_what_is_not_there_is_said_in_english(monkeypatch: pytest.MonkeyPatch) -> None:
+    ill = {"{count} trees": "{zahl} Bäume", "{far:.1f} m": "{far:q} m", "{name} is gone": "{name.away} {0} {"}
+    monkeypatch.setattr(language, "spoken", lambda: Language("de", texts=ill))
+    assert tr("{count} trees", count=3) == "3 trees"
+    assert tr("{far:.1f} m", far=2.5) == "2.5 m"
+    assert tr("{name} is gone", name="oak") == "oak is gone"
+
+
+def test_a_sentence_that_names_what_is_not_there_is_said_in_english(monkeypatch: pytest.MonkeyPatch) -> None:
+    from plain_compass.job.words import speech
+
+    monkeypatch.setattr(speech, "sentences", lambda: {"verdict.odds": "Es misslingt {wie:chance}."})
+    speech._filled.cache_clear()
+    told = Speech().tell(Phrase("verdict.odds", (("chance", 0.25),)))
+    speech._filled.cache_clear()
+    assert "misslingt" not in told and "about 1 time in 4" in told

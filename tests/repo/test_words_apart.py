@@ -66,7 +66,7 @@ OF_FILES = {
 }
 """File -> what its bare texts are."""
 NAMES = {"Plain Compass", "Withy Holm", "New job", "nothing new", "crown edge", "sound shell", "lean class", "up to"}
-NAMES |= {"30 min", "PRODID:-//Plain Compass//block//EN"}
+NAMES |= {" – Plain Compass", "30 min", "PRODID:-//Plain Compass//block//EN"}
 """Names, and keys of two words."""
 
 

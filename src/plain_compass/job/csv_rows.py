@@ -53,7 +53,7 @@ def number_in(cell: str) -> float:
     """A cell as a number, with a point or a comma. Raises ValueError for anything else, endless numbers too."""
     clean = cell.strip()
     if len(clean) > 40 or not _NUMBER.fullmatch(clean) or not math.isfinite(value := float(clean.replace(",", "."))):
-        raise ValueError(tr("“{clean}” is no number", clean=clean[:40]))
+        raise ValueError(tr("“{given}” is no number", given=clean[:40]))
     return value
 
 

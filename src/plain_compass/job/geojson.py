@@ -224,7 +224,7 @@ def _stated(about: dict[str, Any], name: str) -> Origin | None:
 
 def _why(error: Exception) -> str:
     if isinstance(error, KeyError):
-        return tr("it has no {args}", args=error.args[0])
+        return tr("it has no {key}", key=error.args[0])
     return str(error).rstrip(".")
 
 
@@ -309,7 +309,7 @@ def _number(value: Any, name: str) -> float:
     number = isinstance(value, (int, float)) and not isinstance(value, bool)
     # A whole number too large for a float raises before it could be compared.
     if not number or abs(value) > LARGEST or not math.isfinite(value):
-        raise ValueError(tr("{name} is {brief} and no number", name=name, brief=_brief(value)))
+        raise ValueError(tr("{name} is {given} and no number", name=name, given=_brief(value)))
     return float(value)
 
 

@@ -52,7 +52,13 @@ class Language:
 def tr(text: str, /, **values: object) -> str:
     """A text in the language spoken, with values put in where it names them, as in ``"{count} trees"``."""
     said = spoken().texts.get(text, text)
-    return _IN_WORDS.vformat(said, (), values) if values else said
+    if not values:
+        return said
+    try:
+        return _IN_WORDS.vformat(said, (), values)
+    except (LookupError, ValueError, AttributeError, TypeError):
+        # A language that names what is not there is told of by its check, and must not end a day's work.
+        return _IN_WORDS.vformat(text, (), values)
 
 
 def tr_mark(text: str) -> str:

@@ -127,7 +127,7 @@ def times_words(share: float) -> str:
         return tr("19 times in 20")
     if share >= 0.15:
         return tr("about {share} times in 10", share=max(round(share * 10), 2))
-    return tr("1 time in {what}", what=round(1 / max(share, 0.001)))
+    return tr("1 time in {times}", times=round(1 / max(share, 0.001)))
 
 
 def _shown_length(value: float, kind: str, units: str) -> str:

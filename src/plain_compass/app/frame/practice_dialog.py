@@ -62,14 +62,8 @@ class PracticeDialog(QDialog):
         named = "".join(f"<th>{name}</th>" for name in (tr("Question"), tr("Schools"), tr("Here")))
         table = f"<table cellpadding='5' border='1' cellspacing='0'><tr>{named}</tr>{rows}</table>"
         never = escape(self.store.snapshot.speech.phrase(NEVER_PLANNED))
-        self.text.setHtml(
-            tr(
-                "<h3>Schools</h3>{schools}<h3>Where practitioners disagree</h3>{table}<p>{never}</p>",
-                schools=schools,
-                table=table,
-                never=never,
-            )
-        )
+        heads = (tr("Schools"), tr("Where practitioners disagree"))
+        self.text.setHtml(f"<h3>{heads[0]}</h3>{schools}<h3>{heads[1]}</h3>{table}<p>{never}</p>")
 
     def ask_save(self) -> str:
         """Where to write; empty for nowhere."""

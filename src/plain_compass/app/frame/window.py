@@ -193,7 +193,7 @@ class Window(QMainWindow):
         snapshot = self.store.snapshot
         self.top.refresh(snapshot, unsaved=self.store.unsaved)
         name = self.store.path.name if self.store.path else snapshot.job.name
-        title = tr("{what}{name} – Plain Compass", what="• " if self.store.unsaved else "", name=name)
+        title = f"{'• ' if self.store.unsaved else ''}{name} – Plain Compass"
         if title != self.windowTitle():
             self.setWindowTitle(title)
 

@@ -15,7 +15,7 @@ from ...core.judge.findings import Finding, Verdict
 from ..language import tr
 from ..typed import TypedError
 from ..units import shown
-from .catalogue import capital, glossary, listed, sentences, small
+from .catalogue import capital, glossary, listed, sentences, sentences_in_english, small
 
 if TYPE_CHECKING:
     from ...core.advice.mend import Mends  # what only those who ask for advice need
@@ -159,10 +159,16 @@ class Speech:
 @lru_cache(maxsize=4096)
 def _filled(speech: Speech, phrase: Phrase) -> str:
     """A phrase in someone's speech; remembered, since most stay the same while one thing is dragged."""
+    try:
+        return _put_in(speech, sentences()[phrase.key], phrase)
+    except KeyError:
+        # A language that names what is not there is told of by its check, and must not end a day's work.
+        return _put_in(speech, sentences_in_english()[phrase.key], phrase)
+
+
+def _put_in(speech: Speech, sentence: str, phrase: Phrase) -> str:
     values = dict(phrase.values)
-    return PLACE.sub(
-        lambda place: _shown(speech, values[place[1]], place[2] or ""), speech.say(sentences()[phrase.key])
-    )
+    return PLACE.sub(lambda place: _shown(speech, values[place[1]], place[2] or ""), speech.say(sentence))
 
 
 def _shown(speech: Speech, value: Value, how: str) -> str:

@@ -42,9 +42,7 @@ LINES = (
     tr("Crew"),
 )
 """What is filled in on the spot."""
-HEAD = tr(
-    "<tr><td></td><td></td><td>tree</td><td>~ from</td><td>lay</td><td>takes</td><td>who</td><td>why there</td></tr>"
-)
+HEADINGS = ("", "", tr("tree"), tr("~ from"), tr("lay"), tr("takes"), tr("who"), tr("why there"))
 """Above the order of a day."""
 FOOT_PX = 60.0
 """Below the site on its page stand its scale and what is drawn."""
@@ -71,20 +69,11 @@ class DaySheet:
         lines = "".join(f"<p>{line}: _______________________________________________</p>" for line in LINES)
         cautions = "".join(f"<li>{escape(each)}</li>" for each in speech.cautions())
         crew = escape(crew_words(self.job, speech))
-        return tr(
-            "<h2 style='font-weight:600'>{title}</h2><img src='{picture}' "
-            "width='{width}'><p>{crew}</p>{h3}Order (times and order are "
-            "indicative)</h3>{days}{left}{lines}<ul>{cautions}</ul><p>{stamp_words}</p>",
-            title=escape(self.title),
-            picture=picture,
-            width=MAP.width(),
-            crew=crew,
-            h3=H3,
-            days=days,
-            left=self._left(),
-            lines=lines,
-            cautions=cautions,
-            stamp_words=escape(stamp_words(self.job.practice)),
+        title, head = escape(self.title), tr("Order (times and order are indicative)")
+        stamp = escape(stamp_words(self.job.practice))
+        return (
+            f"<h2 style='font-weight:600'>{title}</h2><img src='{picture}' width='{MAP.width()}'><p>{crew}</p>"
+            f"{H3}{head}</h3>{days}{self._left()}{lines}<ul>{cautions}</ul><p>{stamp}</p>"
         )
 
     def _slots(self, day: int) -> list[int]:
@@ -97,21 +86,12 @@ class DaySheet:
         speech, pieces = self.job.speech, kit_of(self.job, self.block, self.found, day)
         kit = "<br>".join(f"☐ {escape(piece_words(piece, ids, speech))}" for piece in pieces)
         waits, _ = without_missing(self.job, self.block, self.found, day)
-        put_off = (
-            tr("<p>{b}As packed, to be put off: {names}{end_b}</p>", b=B, names=escape(", ".join(waits)), end_b=END_B)
-            if waits
-            else ""
-        )
-        return tr(
-            "<p>{b}{done_words}{end_b}</p><table "
-            "cellspacing='4'>{head}{names}</table>{put_off}<p>To take along:<br>{kit}</p>",
-            b=B,
-            done_words=escape(done_words(self.job, self.found, day)),
-            end_b=END_B,
-            head=HEAD,
-            names="".join(rows[place] for place in here),
-            put_off=put_off,
-            kit=kit,
+        put_off = tr("As packed, to be put off: {names}", names=escape(", ".join(waits)))
+        done, take = escape(done_words(self.job, self.found, day)), tr("To take along:")
+        return (
+            f"<p>{B}{done}{END_B}</p><table cellspacing='4'>{_head()}{''.join(rows[place] for place in here)}</table>"
+            + (f"<p>{B}{put_off}{END_B}</p>" if waits else "")
+            + f"<p>{take}<br>{kit}</p>"
         )
 
     def _rows(self) -> list[str]:
@@ -139,7 +119,7 @@ class DaySheet:
     def _left(self) -> str:
         left = left_words(self.block, self.found, self.job.speech)
         items = "".join(f"<li>{escape(id)}: {escape(told)}</li>" for id, told in left)
-        return tr("{h3}Not in this order</h3><ul>{items}</ul>", h3=H3, items=items) if left else ""
+        return f"{H3}{tr('Not in this order')}</h3><ul>{items}</ul>" if left else ""
 
     def trees(self) -> list[Drawn]:
         """As the map has them."""
@@ -222,3 +202,7 @@ def sheet_preview(frame: QWidget, job: Job, block: Block, found: Ordered) -> QPr
     dialog.resize(frame.size() * 0.9)
     dialog.paintRequested.connect(partial(print_on, sheet=sheet))
     return dialog
+
+
+def _head() -> str:
+    return f"<tr>{''.join(f'<td>{words}</td>' for words in HEADINGS)}</tr>"

@@ -82,7 +82,7 @@ class FallActions:
         wanted = self._wanted()
         if abs(wanted) < ROUND_DEG:
             return tr("Aim off")
-        return tr("Aim {wanted:g}° {what}", wanted=abs(wanted), what="left" if wanted > 0 else "right")
+        return tr("Aim {off}", off=self.store.snapshot.speech.show(wanted, Kind.ASIDE))
 
     def aim(self) -> None:
         """Turn the cut beside the lay, so that the middle of the fan comes to lie on it."""

@@ -34,9 +34,9 @@ def rows_of(design: Design, speech: Speech) -> list[tuple[str, str]]:
         (
             tr("let go at"),
             tr(
-                "{start_deg}, {what} in {time_s}",
+                "{start_deg}, {ends} in {time_s}",
                 start_deg=show(fall.start_deg, "angle"),
-                what=tr("hung") if hung else tr("down"),
+                ends=tr("hung") if hung else tr("down"),
                 time_s=show(fall.time_s, "time"),
             ),
         ),
@@ -67,7 +67,7 @@ def describe(playback: Playback, snapshot: Snapshot) -> str:
     """The table as rich text."""
     now, kept, speech = playback.now, playback.kept, snapshot.speech
     if now is None:
-        return tr("<p>Reckoning the fall …</p>")
+        return f"<p>{tr('Reckoning the fall …')}</p>"
     rows, beside = rows_of(now, speech), dict(rows_of(kept, speech)) if kept is not None else {}
     cells = []
     if kept is not None:
@@ -84,12 +84,10 @@ def describe(playback: Playback, snapshot: Snapshot) -> str:
     )
     own = hand_words(snapshot.job.hand, speech)
     learned = f"<p style='margin-top:5px'>{escape(own)}</p>" if own else ""
-    driven = (
-        tr("<p style='margin-top:5px'><b>Drives the spread:</b> {drivers}.</p>", drivers=drivers) if drivers else ""
-    )
+    by = tr("<b>Drives the spread:</b> {drivers}.", drivers=drivers)
+    driven = f"<p style='margin-top:5px'>{by}</p>" if drivers else ""
     lacking, bare = lacking_of(snapshot.plan.tree), ""
     if lacking:
-        bare = tr(
-            "<p><b>Only a stand-in falls here:</b> not measured: {lacking}.</p>", lacking=snapshot.speech.tell(lacking)
-        )
+        told = speech.tell(lacking)
+        bare = f"<p>{tr('<b>Only a stand-in falls here:</b> not measured: {lacking}.', lacking=told)}</p>"
     return f"{bare}<table cellspacing='1'>{''.join(cells)}</table>{driven}{learned}"

@@ -123,7 +123,7 @@ class Answering(QWidget):
             button.setCheckable(True)
             button.setProperty("framed", True)
             button.setProperty("close", True)
-            button.setAccessibleName(tr("{words}, {what:.0f} percent sure", words=words, what=100 * share))
+            button.setAccessibleName(tr("{words}, {percent:.0f} percent sure", words=words, percent=100 * share))
             button.setToolTip(f"Alt+{number + 1}")
             button.setShortcut(f"Alt+{number + 1}")
             self.sure_buttons.addButton(button, number)

@@ -218,7 +218,7 @@ class PracticePage(QWidget):
         assert session.told is not None and session.case is not None
         lines = [
             session.error_words(),
-            tr("Score {what:.0f} of 100.", what=100 * session.told.scored.score),
+            tr("Score {score:.0f} of 100.", score=100 * session.told.scored.score),
             "",
             *session.told.lines,
         ]

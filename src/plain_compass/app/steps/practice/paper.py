@@ -50,16 +50,12 @@ def _first(practice: PracticeSet, speech: Speech) -> str:
         "<td>____________________________</td><td>________ %</td></tr>"
         for number, kept in enumerate(practice.cases, 1)
     )
-    head = tr("<tr><td></td><td>what is asked</td><td>answer</td><td>how sure</td></tr>")
-    return tr(
-        "<h2 style='font-weight:600'>{name}</h2><p>Name: ______________________ Date: "
-        "____________</p><p>{how}</p><table "
-        "cellspacing='6'>{head}{rows}</table><p>{caution}</p>",
-        name=escape(practice.name),
-        how=HOW,
-        head=head,
-        rows=rows,
-        caution=CAUTION,
+    headings = ("", tr("what is asked"), tr("answer"), tr("how sure"))
+    head = f"<tr>{''.join(f'<td>{words}</td>' for words in headings)}</tr>"
+    who, when = (f"{words} {'_' * count}" for words, count in ((tr("Name:"), 22), (tr("Date:"), 12)))
+    return (
+        f"<h2 style='font-weight:600'>{escape(practice.name)}</h2><p>{who} {when}</p><p>{HOW}</p>"
+        f"<table cellspacing='6'>{head}{rows}</table><p>{CAUTION}</p>"
     )
 
 
@@ -101,6 +97,6 @@ def _paint_key(painter: QPainter, page: QSizeF, practice: PracticeSet, speech: S
     document = QTextDocument()
     document.setDefaultFont(font(12))
     document.setPageSize(page)
-    head = tr("<h2 style='font-weight:600'>Key: {name}</h2>", name=escape(practice.name))
+    head = f"<h2 style='font-weight:600'>{tr('Key: {name}', name=escape(practice.name))}</h2>"
     document.setHtml(f"{head}<table cellspacing='6'>{''.join(rows)}</table>")
     document.drawContents(painter, QRectF(QPointF(0.0, 0.0), page))

@@ -112,7 +112,9 @@ class RecordView(PaintedView):
             if each.due_in_days <= 0
             else tr("again in {due_in_days:.0f} days", due_in_days=each.due_in_days)
         )
-        words = tr("near in {what:.0f} % · {count} asked · {due}", what=100 * each.mean, count=each.count, due=due)
+        words = tr(
+            "near in {percent:.0f} % · {count} asked · {due}", percent=100 * each.mean, count=each.count, due=due
+        )
         painter.drawText(QPointF(bar.right() + 12, y + 16), words)
         painter.drawText(QPointF(x + NAMES_PX, y + 34), self._bias_words(each.skill))
 

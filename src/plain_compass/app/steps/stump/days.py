@@ -32,7 +32,7 @@ def days_html(log: StumpLog, wanted: Filter, speech: Speech) -> str:
     """The page as rich text, every word of a person's escaped."""
     summary = summary_of(log, wanted)
     if not summary.count:
-        return tr("<p>No stump of the log is of this period, place, faller and cut.</p>")
+        return f"<p>{tr('No stump of the log is of this period, place, faller and cut.')}</p>"
     parts = [_table(tr("All together"), totals(summary, speech))]
     parts += [_table(heading, rows) for heading, rows in counted(summary).items() if rows]
     parts.append(_table(tr("Day"), by_day(summary)[:MOST_DAYS]))
@@ -41,9 +41,9 @@ def days_html(log: StumpLog, wanted: Filter, speech: Speech) -> str:
     columns = "".join(f"<td width='34%'>{''.join(each)}</td>" for each in thirds)
     near = [told_near(each, speech) for each in near_misses(log, summary)]
     told = "".join(f"<p style='margin-top:3px'><b>{escape(where)}</b><br>{escape(what)}</p>" for where, what in near)
-    talk = tr("<h3 style='font-weight:600'>Too close, for the crew's talk</h3>") + (
-        told or tr("<p>None is told of.</p>")
-    )
+    close = tr("Too close, for the crew's talk")
+    none = f"<p>{tr('None is told of.')}</p>"
+    talk = f"<h3 style='font-weight:600'>{close}</h3>{told or none}"
     return f"<table width='100%'><tr>{columns}</tr></table>{talk}"
 
 

@@ -116,5 +116,5 @@ def _rows(snapshot: Snapshot, told: Told) -> str:
         f"<td style='padding-right:8px'>{escape(row.told)}</td><td>{escape(row.happened)}</td></tr>"
         for row in rows
     )
-    head = tr("<tr><td></td><td></td><td><i>was told</i></td><td><i>happened</i></td></tr>")
+    head = f"<tr><td></td><td></td><td><i>{tr('was told')}</i></td><td><i>{tr('happened')}</i></td></tr>"
     return f"<table cellspacing='1' style='margin-top:4px'>{head}{cells}</table>"
