@@ -159,11 +159,15 @@ class Speech:
 @lru_cache(maxsize=4096)
 def _filled(speech: Speech, phrase: Phrase) -> str:
     """A phrase in someone's speech; remembered, since most stay the same while one thing is dragged."""
+    sentence = sentences()[phrase.key]
     try:
-        return _put_in(speech, sentences()[phrase.key], phrase)
+        return _put_in(speech, sentence, phrase)
     except KeyError:
+        english = sentences_in_english().get(phrase.key, sentence)
+        if english == sentence:
+            raise
         # A language that names what is not there is told of by its check, and must not end a day's work.
-        return _put_in(speech, sentences_in_english()[phrase.key], phrase)
+        return _put_in(speech, english, phrase)
 
 
 def _put_in(speech: Speech, sentence: str, phrase: Phrase) -> str:
