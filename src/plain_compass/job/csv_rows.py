@@ -49,6 +49,19 @@ def heading_of(heading: str, aliases: Mapping[str, str]) -> tuple[str, str]:
     return (aliases.get(match[1], match[1]), match[2] or "") if match else ("", "")
 
 
+def unknown_unit(name: str, heading: str, unit: str, accepted: str) -> TableError:
+    """What is said of a heading whose unit is none of those that are read there."""
+    return TableError(
+        tr(
+            "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: {accepted}.",
+            name=name,
+            heading=heading,
+            unit=unit,
+            accepted=accepted,
+        )
+    )
+
+
 def number_in(cell: str) -> float:
     """A cell as a number, with a point or a comma. Raises ValueError for anything else, endless numbers too."""
     clean = cell.strip()

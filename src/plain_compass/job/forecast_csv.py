@@ -8,7 +8,7 @@ from itertools import pairwise
 
 from ..core.base.errors import PlainCompassError
 from ..core.block.forecast import Hour
-from .csv_rows import TableError, csv_rows, heading_of, number_in
+from .csv_rows import TableError, csv_rows, heading_of, number_in, unknown_unit
 from .language import tr
 from .units import SPEED_NAMES, SPEEDS
 
@@ -74,15 +74,7 @@ def _columns(headings: list[str], name: str) -> dict[str, tuple[int, float]]:
         if title in ("speed", "gust"):
             unit = SPEED_NAMES.get(unit, unit) or "m/s"
             if unit not in SPEEDS:
-                raise TableError(
-                    tr(
-                        "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: {names}.",
-                        name=name,
-                        heading=heading,
-                        unit=unit,
-                        names=", ".join(SPEEDS),
-                    )
-                )
+                raise unknown_unit(name, heading, unit, ", ".join(SPEEDS))
             found[title] = (index, SPEEDS[unit])
         elif title in ("hour", "direction"):
             found[title] = (index, 1.0)

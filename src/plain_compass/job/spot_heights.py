@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..core.base.errors import PlainCompassError
 from ..core.site.site import SpotHeight
-from .csv_rows import TableError, csv_rows, heading_of, number_in
+from .csv_rows import TableError, csv_rows, heading_of, number_in, unknown_unit
 from .language import tr
 from .projection import Origin
 from .site_edits import MOST_SPOTS
@@ -65,14 +65,7 @@ def _columns(headings: list[str], name: str) -> dict[str, tuple[int, float]]:
         if title in ("east", "north", "height"):
             unit = unit or "m"
             if unit not in NAMED:
-                raise TableError(
-                    tr(
-                        "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: m, ft.",
-                        name=name,
-                        heading=heading,
-                        unit=unit,
-                    )
-                )
+                raise unknown_unit(name, heading, unit, "m, ft")
             found[title] = (index, METRES[NAMED[unit]])
         elif title in GLOBAL:
             found[title] = (index, 1.0)

@@ -35,7 +35,7 @@ from ..core.base.quantity import check_name
 from ..core.design.first import first_design
 from ..core.judge.unmeasured import EDGES, LEAN, STAND_INS
 from ..core.tree.tree import LEAN_METHODS, CrownReading, Tree
-from .csv_rows import TableError, as_written, csv_rows, harmless, number_in, table_text
+from .csv_rows import TableError, as_written, csv_rows, harmless, number_in, table_text, unknown_unit
 from .document import Job, TreePlan, check_plan
 from .fields import quantity_at
 from .language import tr
@@ -148,25 +148,15 @@ def _column(heading: str, name: str) -> Column | None:
     usual = NUMBERS[known][1]
     if usual == "deg":
         if unit not in ("", "deg", "°", "degrees"):
-            raise TableError(
-                tr(
-                    "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: deg.",
-                    name=name,
-                    heading=heading,
-                    unit=unit,
-                )
-            )
+            raise unknown_unit(name, heading, unit, "deg")
         return Column(known, 1.0)
-    if unit and unit not in NAMED:
-        raise TableError(
-            tr(
-                "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.",
-                name=name,
-                heading=heading,
-                unit=unit,
-            )
-        )
+    _check_length_unit(name, heading, unit)
     return Column(known, METRES[NAMED[unit or usual]] / (math.pi if "girth" in title else 1.0))
+
+
+def _check_length_unit(name: str, heading: str, unit: str) -> None:
+    if unit and unit not in NAMED:
+        raise unknown_unit(name, heading, unit, "mm, cm, m, in, ft")
 
 
 def _crown_column(side: str, unit: str, name: str, heading: str) -> Column:
@@ -182,15 +172,7 @@ def _crown_column(side: str, unit: str, name: str, heading: str) -> Column:
                 side=side,
             )
         ) from None
-    if unit and unit not in NAMED:
-        raise TableError(
-            tr(
-                "{name}, heading “{heading}”: unit {unit!r} is not known; accepted: mm, cm, m, in, ft.",
-                name=name,
-                heading=heading,
-                unit=unit,
-            )
-        )
+    _check_length_unit(name, heading, unit)
     return Column(f"crown {bearing:g}", METRES[NAMED[unit or "m"]], bearing)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from fractions import Fraction
 
 from ..core.base.frames import full_turn_deg
@@ -87,19 +88,8 @@ def shown(value: float | None, kind: str, units: str) -> str:
         return f"{value:.0f} kg" if units == "metric" else f"{value / MASSES['lb']:.0f} lb"
     if kind == "offset_angle":
         return f"{abs(value):.0f}° {tr('L') if value >= 0.5 else tr('R') if value <= -0.5 else ''}".strip()
-    return {
-        "angle": f"{_trim(value, 1)}°",
-        "bearing": f"{_trim(full_turn_deg(value) if value != 360 else 360, 1)}°",
-        "degrees": in_words(f"{value:.6f}°"),
-        "ratio": f"{value * 100:.0f} %",
-        "count": f"{value:.0f}",
-        "energy": f"{value:.0f} J",
-        "time": in_words(f"{value:.1f} s") if value < MINUTES_FROM_s else f"{value / 60:.0f} min",
-        "force": in_words(f"{value / 1000:.1f} kN"),
-        "chance": chance_words(value),
-        "times": times_words(value),
-        "aside": f"{_trim(abs(value), 1)}° {tr('left') if value > 0 else tr('right')}",
-    }.get(kind, in_words(f"{value:.2f}"))
+    written = _WRITTEN.get(kind)
+    return in_words(f"{value:.2f}") if written is None else written(value)
 
 
 NEVER = 0.0005
@@ -128,6 +118,30 @@ def times_words(share: float) -> str:
     if share >= 0.15:
         return tr("about {share} times in 10", share=max(round(share * 10), 2))
     return tr("1 time in {times}", times=round(1 / max(share, 0.001)))
+
+
+def _time(value: float) -> str:
+    return in_words(f"{value:.1f} s") if value < MINUTES_FROM_s else f"{value / 60:.0f} min"
+
+
+def _aside(value: float) -> str:
+    return f"{_trim(abs(value), 1)}° {tr('left') if value > 0 else tr('right')}"
+
+
+_WRITTEN: dict[str, Callable[[float], str]] = {
+    "angle": lambda value: f"{_trim(value, 1)}°",
+    "bearing": lambda value: f"{_trim(full_turn_deg(value) if value != 360 else 360, 1)}°",
+    "degrees": lambda value: in_words(f"{value:.6f}°"),
+    "ratio": lambda value: f"{value * 100:.0f} %",
+    "count": lambda value: f"{value:.0f}",
+    "energy": lambda value: f"{value:.0f} J",
+    "time": _time,
+    "force": lambda value: in_words(f"{value / 1000:.1f} kN"),
+    "chance": chance_words,
+    "times": times_words,
+    "aside": _aside,
+}
+"""Kind -> how it is written, whatever the units; a drag asks for hundreds."""
 
 
 def _shown_length(value: float, kind: str, units: str) -> str:

@@ -98,11 +98,11 @@ def _read(path: str, cell: str, where: str) -> Any:
         if cell not in options:
             raise TableError(
                 tr(
-                    "{where}, {path} is “{cell}”; accepted: {lacking}.",
+                    "{where}, {path} is “{cell}”; accepted: {accepted}.",
                     where=where,
                     path=path,
                     cell=cell,
-                    lacking=", ".join(options),
+                    accepted=", ".join(options),
                 )
             )
         return cell
