@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from plain_compass.core.base.phrase import Phrase
-from plain_compass.job import block_crew, block_kit, language
+from plain_compass.job import block_crew, block_kit, language, language_kept
 from plain_compass.job.language import (
     Language,
     LanguageError,
@@ -165,9 +165,9 @@ def test_a_language_is_chosen_for_the_next_start_and_the_systems_taken_where_non
     language.own_folder().mkdir(parents=True)
     file_with(language.own_folder())
     assert settled().name == "Deutsch"
-    language.choose("en")
+    language_kept.choose("en")
     assert settled().code == "en"
-    language.choose("de")
+    language_kept.choose("de")
     assert settled().code == "de"
 
 

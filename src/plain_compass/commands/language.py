@@ -6,8 +6,19 @@ import argparse
 from pathlib import Path
 
 from ..job.disk import JobFileError, write_atomically
-from ..job.language import ENGLISH, LanguageError, choose, file_of, languages, own_folder, read_language, spoken, tr
+from ..job.language import (
+    ENGLISH,
+    LanguageError,
+    file_of,
+    languages,
+    named_languages,
+    own_folder,
+    read_language,
+    spoken,
+    tr,
+)
 from ..job.language_files import checked, english, template
+from ..job.language_kept import choose
 
 MOST_TOLD = 20
 """Entries of one sort that are told; more are a matter for the file itself."""
@@ -35,10 +46,12 @@ def run(arguments: argparse.Namespace) -> int:
 
 
 def _list(_: argparse.Namespace) -> int:
-    for code, file in languages().items():
+    names, troubles = named_languages()
+    for code, name in names.items():
         sign = "*" if code == spoken().code else " "
-        name = "English" if file is None else read_language(file).name
         print(f"{sign} {code:<8} {name}")
+    for trouble in troubles:
+        print(trouble)
     print(tr("Files of your own lie in {folder}.", folder=own_folder()))
     return 0
 

@@ -16,6 +16,10 @@ from pathlib import Path
 from string import Formatter
 from typing import Any
 
+from platformdirs import user_config_path
+
+from .. import APP
+
 FORMAT, VERSION = "plain-compass-language", 1
 CHOICE = "PLAIN_COMPASS_LANGUAGE"
 """Variable that names the language: a code, or the path of a file."""
@@ -180,6 +184,17 @@ def languages() -> dict[str, Path | None]:
     return found
 
 
+def named_languages() -> tuple[dict[str, str], tuple[str, ...]]:
+    """(code -> name of every language that can be read, a sentence for every one that cannot)."""
+    names, troubles = {}, []
+    for code, file in languages().items():
+        try:
+            names[code] = "English" if file is None else read_language(file).name
+        except LanguageError as error:
+            troubles.append(str(error))
+    return names, tuple(troubles)
+
+
 def file_of(code: str) -> Path | None:
     """The file of a language, if it is there."""
     return languages().get(code) if code else None
@@ -190,25 +205,14 @@ def own_folder() -> Path:
     return _settings() / "languages"
 
 
-def choose(code: str) -> None:
-    """Speak this language from the next start on.
-
-    Raises:
-        LanguageError: the choice cannot be kept.
-    """
-    file = _settings() / "language"
-    try:
-        file.parent.mkdir(parents=True, exist_ok=True)
-        file.write_text(code + "\n", encoding="utf-8")
-    except OSError as error:
-        raise LanguageError(
-            tr("The language cannot be kept in {folder}: {reason}.", folder=file.parent, reason=error.strerror or error)
-        ) from None
+def choice_file() -> Path:
+    """Where the language a person chose is kept."""
+    return _settings() / "language"
 
 
 def _kept_choice() -> str:
     try:
-        return (_settings() / "language").read_text(encoding="utf-8").strip()
+        return choice_file().read_text(encoding="utf-8").strip()
     except (OSError, ValueError):
         return ""
 
@@ -221,6 +225,4 @@ def _of_system() -> str:
 
 
 def _settings() -> Path:
-    # The folder that platformdirs names; asked for here without it, since even --help comes by here.
-    base = os.environ.get("XDG_CONFIG_HOME", "")
-    return (Path(base) if os.path.isabs(base) else Path.home() / ".config") / "plain-compass"
+    return user_config_path(APP)

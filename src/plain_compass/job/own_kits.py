@@ -8,13 +8,13 @@ from pathlib import Path
 
 from platformdirs import user_config_path
 
+from .. import APP
 from ..core.base.errors import PlainCompassError
 from ..core.block.kit_sets import KitSet
 from .block_kit import kit_set_of, kit_set_words
 from .disk import JobFileError, read_text, reason_of, write_atomically
 from .document import Job
 from .language import tr
-from .tables import APP
 from .words import Speech
 
 PLAIN = Speech("metric", "hinge")

@@ -14,6 +14,7 @@ from typing import Any
 
 from platformdirs import user_config_path
 
+from .. import APP
 from ..core.base.errors import InputError, PlainCompassError
 from ..core.design.practice import Practice
 from ..core.tree.wood import Indicative, Wood
@@ -37,7 +38,6 @@ PROPERTIES = {
 UNKNOWN = "unknown-"
 """How the keys of species begin that stand for whatever has not been named."""
 DATA = Path(__file__).parents[1] / "data"
-APP = "plain-compass"
 
 
 def species_table() -> dict[str, Wood]:

@@ -8,11 +8,11 @@ from pathlib import Path
 
 from platformdirs import user_data_path
 
+from .. import APP
 from ..core.base.errors import PlainCompassError
 from ..core.practice.learner import Answer
 from ..job.csv_rows import table_text
 from ..job.language import tr
-from ..job.tables import APP
 from .opening import reason
 from .sqlite_file import connect, damage_of, rows_of, set_aside, whole
 

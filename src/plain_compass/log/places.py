@@ -7,9 +7,10 @@ from pathlib import Path
 
 from platformdirs import user_data_path
 
+from .. import APP
 from ..job.document import LogEntry
 from ..job.log_entries import entry_from
-from ..job.tables import APP, DATA
+from ..job.tables import DATA
 from .store import StumpLog
 
 DEMO = "demo"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -33,6 +34,12 @@ def shown_places(c: Canvas, places: tuple[FieldPlace, ...]) -> list[tuple[FieldP
 def with_room_for(c: Canvas, places: tuple[FieldPlace, ...]) -> Canvas:
     """The same drawing with the dimensions' places taken: its words keep off them."""
     return replace(c, taken=tuple(box for _, box in shown_places(c, places)))
+
+
+def paint_with_dimensions(paint: Callable[[Canvas], None], c: Canvas, places: tuple[FieldPlace, ...]) -> None:
+    """Paint a drawing, its words keeping off the dimensions, and the dimensions over it."""
+    paint(with_room_for(c, places))
+    paint_dimensions(c, places)
 
 
 def paint_dimensions(c: Canvas, places: tuple[FieldPlace, ...]) -> None:

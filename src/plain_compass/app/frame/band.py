@@ -160,7 +160,11 @@ class MarginBand(QWidget):
 
     def group_at(self, at: QPointF) -> str:
         """The limit state whose strip is at a place; nothing beside them."""
-        return next((each.group for index, each in enumerate(self._strips) if self.strip(index).contains(at)), "")
+        strip = self._at(at)
+        return "" if strip is None else strip.group
+
+    def _at(self, at: QPointF) -> Strip | None:
+        return next((each for index, each in enumerate(self._strips) if self.strip(index).contains(at)), None)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Every strip in turn."""
@@ -174,6 +178,6 @@ class MarginBand(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """Pick the finding under the pointer."""
-        for index, strip in enumerate(self._strips):
-            if self.strip(index).contains(event.position()) and strip.ruling is not None:
-                self.picked.emit(strip.ruling)
+        strip = self._at(event.position())
+        if strip is not None and strip.ruling is not None:
+            self.picked.emit(strip.ruling)

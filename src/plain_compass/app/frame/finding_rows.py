@@ -16,6 +16,7 @@ from ...core.judge.findings import Finding
 from ...core.judge.places import where_of
 from ...job.fields import label_of
 from ...job.language import tr
+from ...job.step_names import STEP_NAMES
 from ...job.words import Speech
 from ...job.words.catalogue import level_word
 
@@ -136,7 +137,7 @@ def _leads_to(finding: Finding, speech: Speech) -> str:
     """The step and the field that settle what is unknown; a click goes there."""
     where = where_of(finding.id)
     name = speech.say(label_of(where.field)) if where.field else ""
-    return f"→ {tr(where.step.capitalize())}{': ' + name if name else ''}"
+    return f"→ {STEP_NAMES[where.step]}{': ' + name if name else ''}"
 
 
 def _duty(finding: Finding, speech: Speech) -> Iterator[Paragraph]:

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
+from math import ceil
+
 from PySide6.QtCore import QSize
-from PySide6.QtGui import QFont, QFontMetrics, QResizeEvent, QShowEvent
+from PySide6.QtGui import QFont, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QSizePolicy, QToolButton
 
-from ..drawing.palette import CONDENSED, font
-
-LEAST_PX = 10
-"""Smaller words cannot be read; longer ones than fit then are cut short, and stand whole in the tooltip."""
+from ..drawing.fitted import fitting, smallest, widest
+from ..drawing.palette import CONDENSED
 
 
 class FittedButton(QToolButton):
@@ -17,9 +17,9 @@ class FittedButton(QToolButton):
 
     def __init__(self) -> None:
         super().__init__()
-        self._size = 0
+        self._narrow: QFont | None = None
         self._own: QFont | None = None
-        self._frame_px = 0
+        self._frame_px = 0.0
         self._asked = QSize()
         self.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
         # The words of a tab that is picked are stronger, and so wider.
@@ -31,8 +31,10 @@ class FittedButton(QToolButton):
 
     def setText(self, text: str) -> None:
         """Other words, in the type that fits."""
+        if text == self.text():
+            return
         super().setText(text)
-        self._write(0)
+        self._write(None)
         self._asked = super().sizeHint()
         self._fit()
 
@@ -48,48 +50,41 @@ class FittedButton(QToolButton):
 
     def sizeHint(self) -> QSize:
         """What its words want in its own type, however they are written now."""
-        if not self._size or not self._asked.isValid():
+        if self._narrow is None or not self._asked.isValid():
             self._asked = super().sizeHint()
         return self._asked
 
     def minimumSizeHint(self) -> QSize:
         """Its words in the smallest type."""
-        asked = self.sizeHint()
-        return QSize(min(asked.width(), self._wide(LEAST_PX)), asked.height())
+        asked, own = self.sizeHint(), self._settled()
+        return QSize(min(asked.width(), ceil(self._frame_px + widest(smallest(own), self.text()))), asked.height())
 
     def is_whole(self) -> bool:
         """Whether its words can be read to the end."""
-        return self._wide(self._size) <= self.width()
+        own = self._settled()
+        return self._frame_px + widest(self._narrow or own, self.text()) <= self.width()
 
     def _fit(self) -> None:
         if not self.isVisible():
             return  # its type is settled when it is first seen
-        largest = self._settled().pixelSize()
-        sizes = (0, *range(largest, LEAST_PX - 1, -1))
-        self._write(next((size for size in sizes if self._wide(size) <= self.width()), LEAST_PX))
+        own = self._settled()
+        found = fitting(own, self.text(), self.width() - self._frame_px)
+        self._write(None if found == own else found)
 
-    def _write(self, size: int) -> None:
-        """Write in its own type (0), or narrow in this size. A style sheet of its own is stronger than the window's."""
-        if size != self._size:
-            self._size = size
-            self.setStyleSheet(f'font-family: "{CONDENSED}"; font-size: {size}px;' if size else "")
+    def _write(self, narrow: QFont | None) -> None:
+        """Write in its own type, or in a narrow one. A style sheet of its own is stronger than the window's."""
+        if narrow != self._narrow:
+            self._narrow = narrow
+            self.setStyleSheet(f'font-family: "{CONDENSED}"; font-size: {narrow.pixelSize()}px;' if narrow else "")
 
     def _settled(self) -> QFont:
         """Its own type, and what its style leaves round words in it; known only while it is written in that type."""
-        if self._own is None or not self._size:
+        if self._own is None or self._narrow is None:
             self.ensurePolished()
             self._own = QFont(self.font())
             # A tool button asks for two spaces more than its style takes.
-            self._frame_px = super().sizeHint().width() - _wide(self._own, self.text()) - _wide(self._own, "  ")
-        return self._own
-
-    def _wide(self, size: int) -> int:
-        """Width of the whole button with its words in a size; 0 is its own type."""
-        own = self._settled()
-        strong = own.weight() > QFont.Weight.Medium or (bool(self.property("tab")) and self.isChecked())
-        return self._frame_px + _wide(font(size, strong=strong, narrow=True) if size else own, self.text())
-
-
-def _wide(of: QFont, text: str) -> int:
-    measured = QFontMetrics(of)
-    return max(measured.horizontalAdvance(line) for line in text.split("\n"))
+            self._frame_px = super().sizeHint().width() - widest(self._own, self.text()) - widest(self._own, "  ")
+        own = QFont(self._own)
+        if self.property("tab") and self.isChecked():
+            own.setWeight(QFont.Weight.DemiBold)
+        return own

@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QImage, QPainter
 from ...core.cuts import form_of
 from ...core.judge.places import where_of
 from ..drawing.canvas import Canvas
-from ..drawing.dimensions import paint_dimensions, with_room_for
+from ..drawing.dimensions import paint_with_dimensions
 from ..drawing.layout import plan_layout, side_layout
 from ..drawing.palette import Palette
 from ..drawing.plan_painter import paint_plan
@@ -87,16 +87,14 @@ def _stump(painter: QPainter, box: QRectF, snapshot: Snapshot, colours: Palette,
     middle = Scale(per_m, QPointF(half / 2 + 24, box.center().y() + LAY_PX / 3))
     above = Canvas(painter, snapshot.shapes, middle, snapshot.speech, colours, mark, gap=GAP, page=_left(box))
     shown = tuple(place for place in plan_layout(result, middle, GAP).fields if place.path == path)
-    paint_plan(with_room_for(above, shown))
-    paint_dimensions(above, shown)
+    paint_with_dimensions(paint_plan, above, shown)
     top_m = shown_height_m(result)
     level = box.center().y() + (top_m - cut_m) * per_m / 2
     beside = Scale(per_m, QPointF(1.42 * half, level + cut_m * per_m))
     bottom = box.bottom() - 16
     side = Canvas(painter, snapshot.shapes, beside, snapshot.speech, colours, mark, bottom_px=bottom)
     shown = tuple(place for place in side_layout(result, beside, bottom, 14.0).fields if place.path == path)
-    paint_side(with_room_for(side, shown))
-    paint_dimensions(side, shown)
+    paint_with_dimensions(paint_side, side, shown)
 
 
 def _left(box: QRectF) -> QRectF:

@@ -6,7 +6,8 @@ from typing import Protocol
 
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from ...job.language import LanguageError, choose, languages, own_folder, read_language, spoken, tr
+from ...job.language import LanguageError, named_languages, own_folder, spoken, tr
+from ...job.language_kept import choose
 from .message_bar import MessageBar
 
 
@@ -26,29 +27,20 @@ class LanguageChoice:
     def __init__(self, desk: Asking) -> None:
         self.desk = desk
 
-    def names(self) -> dict[str, str]:
-        """Every language that can be read: its name -> its code."""
-        found = {}
-        for code, file in languages().items():
-            try:
-                found["English" if file is None else read_language(file).name] = code
-            except LanguageError:
-                continue  # one that cannot be read is said where it is asked for: plain-compass language check
-        return found
-
     def ask(self) -> str:
         """The code that is wanted; nothing where all is left as it is."""
-        names = self.names()
-        now = next((place for place, code in enumerate(names.values()) if code == spoken().code), 0)
+        names, _ = named_languages()
+        codes = list(names)
+        now = codes.index(spoken().code) if spoken().code in codes else 0
         picked, is_ok = QInputDialog.getItem(
             self.desk.frame,
             tr("Language"),
             tr("Files of your own lie in {folder}.", folder=own_folder()),
-            list(names),
+            list(names.values()),
             now,
             False,
         )
-        return names.get(picked, "") if is_ok else ""
+        return next((code for code, name in names.items() if is_ok and name == picked), "")
 
     def change(self) -> None:
         """Ask for a language and keep it for the next start."""

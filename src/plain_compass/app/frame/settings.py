@@ -7,9 +7,9 @@ from pathlib import Path
 from platformdirs import user_config_path, user_state_path
 from PySide6.QtCore import QByteArray, QSettings
 
+from ... import APP
 from ...job.disk import reason_of
 from ...job.language import tr
-from ...job.tables import APP
 from ...log.places import own_log_file
 
 RECENT = 8

@@ -10,6 +10,7 @@ from ...core.base.frozen import dataclass
 from ...core.base.levels import Level
 from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
 from ...job.language import tr
+from ...job.step_names import STEP_NAMES
 from ...job.words.catalogue import level_word
 from ..drawing.marks import paint_level
 from ..drawing.palette import LIGHT, Palette, fill, font, pen
@@ -24,16 +25,7 @@ class Step:
     name: str
 
 
-STEPS = (
-    Step("look", 1, tr("Look")),
-    Step("ground", 2, tr("Ground")),
-    Step("cut", 3, tr("Cut")),
-    Step("stages", 4, tr("Stages")),
-    Step("fall", 5, tr("Fall")),
-    Step("card", 6, tr("Card")),
-    Step("stump", 7, tr("Stump")),
-    Step("block", 8, tr("Block")),
-)
+STEPS = tuple(Step(key, number, name) for number, (key, name) in enumerate(STEP_NAMES.items(), 1))
 
 
 class StepButton(QAbstractButton):

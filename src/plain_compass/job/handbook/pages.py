@@ -14,11 +14,12 @@ from ...core.judge.limits import LIMITS
 from ...core.judge.places import where_of
 from ..fields import choice_at, is_choice, is_number, label_of, quantity_at
 from ..language import tr
+from ..step_names import STEP_NAMES
 from ..tables import constants_explained, constants_in_force, disagreements
 from ..units import EXAMPLES
 from ..words import Speech
 from ..words.catalogue import glossary, sentences
-from .places import CHAPTERS, STEPS, field_page, lessons, page_ids, settled_by, shipped_text
+from .places import CHAPTERS, field_page, lessons, page_ids, settled_by, shipped_text
 
 KINDS = {
     "lessons": "lesson",
@@ -134,7 +135,7 @@ def _finding(id: str, speech: Speech) -> str:
     if changes:
         lines += [tr("What would change it:"), "", *(f"- {_said(text, speech)}" for text in changes), ""]
     there = _link(field_page(where.field), speech.say(label_of(where.field))) if where.field else tr("on the drawing")
-    lines += [tr("Put right on *{steps}*: {there}.", steps=STEPS.get(where.step, where.step.title()), there=there), ""]
+    lines += [tr("Put right on *{steps}*: {there}.", steps=STEP_NAMES[where.step], there=there), ""]
     lines.append(f"{_link('model', tr('How it reckons'))} · {_link('findings', tr('All findings'))}")
     return "\n".join(lines)
 

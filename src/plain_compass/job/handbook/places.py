@@ -16,16 +16,6 @@ from ..language import spoken, tr
 from ..tables import DATA
 from ..words.catalogue import glossary, sentences
 
-STEPS = {
-    "look": tr("Look"),
-    "ground": tr("Ground"),
-    "cut": tr("Cut"),
-    "stages": tr("Stages"),
-    "fall": tr("Fall"),
-    "card": tr("Card"),
-    "stump": tr("Stump"),
-}
-"""Step of the work -> its name."""
 LESSON_OF = {"look": 1, "ground": 2, "cut": 4, "stages": 8, "fall": 9, "stump": 10}
 """Step of the work -> the lesson about it."""
 CHAPTERS = {

@@ -8,7 +8,7 @@ from PySide6.QtGui import QPainter
 from ....core.base.frozen import dataclass
 from ....job.language import tr
 from ...drawing.canvas import Canvas
-from ...drawing.dimensions import paint_dimensions, with_room_for
+from ...drawing.dimensions import paint_with_dimensions
 from ...drawing.fitted import paint_fitted
 from ...drawing.layout import plan_layout, ring_radius, side_layout
 from ...drawing.palette import LIGHT, PRINTED, font, pen
@@ -97,8 +97,7 @@ def _plan(painter: QPainter, snapshot: Snapshot, scale: Scale, page: QRectF) -> 
     page.moveCenter(QPointF(page.center().x(), scale.origin.y()))
     above = Canvas(painter, snapshot.shapes, scale, snapshot.speech, PRINTED, size=0.95, gap=GAP, page=page)
     fields = plan_layout(snapshot.result, scale, GAP).fields
-    paint_plan(with_room_for(above, fields))
-    paint_dimensions(above, fields)
+    paint_with_dimensions(paint_plan, above, fields)
 
 
 def _side(painter: QPainter, snapshot: Snapshot, per_m: float, room: QRectF) -> None:
@@ -111,8 +110,7 @@ def _side(painter: QPainter, snapshot: Snapshot, per_m: float, room: QRectF) -> 
     side = Scale(per_m, QPointF(left, level + cut_m * per_m))
     beside = Canvas(painter, snapshot.shapes, side, snapshot.speech, PRINTED, size=0.95, bottom_px=bottom)
     fields = side_layout(result, side, bottom, 20.0).fields
-    paint_side(with_room_for(beside, fields))
-    paint_dimensions(beside, fields)
+    paint_with_dimensions(paint_side, beside, fields)
     over = side.point(0, shown_height_m(result)).y() - 24
     right = left + front_m * per_m + BESIDE - UNDER
     for box in (
