@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from ..base.frozen import dataclass
 from ..base.polygon import Array
+from .held import DRAGGED
 from .motion import LEAST_COSINE, Spun, accelerations, rises_at, spun
 from .rods import Ends, Rods, single, whole_rad
 
@@ -73,9 +74,11 @@ def fall_loose(rods: Rods, ends: Ends, tilt_rad: Array, square: Array, across: A
     slow = np.minimum(np.sqrt(np.maximum(square / np.maximum(adds, 1e-12), LEAST_SHARE)), 1.0)
     square_from = np.maximum(square, LEAST_SHARE * adds)
     few, quick = (slow >= 1.0) & (span <= SHORT_RAD), slow >= AT_SPEED
-    again = np.zeros(len(rods), dtype=bool)
+    # What the air holds back much turns at its terminal rate, which steps of tilt overshoot.
+    again = goes & (by.drag > DRAGGED)
+    over_tilt = goes & ~again
     for rows, steps in ((few, FEW), (quick & ~few, MORE), (~quick, MANY)):
-        at = np.nonzero(rows & goes)[0]
+        at = np.nonzero(rows & over_tilt)[0]
         if len(at):
             begin = single(tilt_rad[at], span[at], slow[at])
             state = single(np.zeros(len(at)), across[at], square_from[at], np.zeros(len(at)))
