@@ -34,6 +34,52 @@ def ordinary(count: int, seed: int, practice: str, trained: str = TRAINED) -> It
         yield _job(f"O{number:04d}", _with_lean(_upright(rng), along, across), rng, practice, trained)
 
 
+def upright(count: int, seed: int, practice: str, trained: str = TRAINED, *, textbook: bool = False) -> Iterator[Any]:
+    """Plans of upright trees, 0 to 1.5 degrees of lean any way, with two ordinary wedges.
+
+    Args:
+        textbook: typed as the books have it, face 22 %, hinge a tenth, 70 degrees open, 3 cm of step; otherwise the
+            practice's first design.
+    """
+    rng = np.random.default_rng(seed)
+    for number in range(count):
+        lean, towards = rng.uniform(0.0, 1.5), rng.uniform(0.0, 2 * math.pi)
+        tree = _with_lean(_upright(rng), lean * math.cos(towards), lean * math.sin(towards))
+        job = _job(f"U{number:04d}", tree, rng, practice, trained)
+        job = replace(job, kit=replace(job.kit, wedge_count=2, bar_m=max(0.55 * tree.trunk.diameter_m, 0.38)))
+        yield _by_the_book(job) if textbook else _redesigned(job)
+
+
+def _by_the_book(job: Any) -> Any:
+    """The cut typed as the books have it, one wedge straight behind, two from 30 cm on."""
+    from plain_compass.core.design.cut import BackCut, Cut, Face, Hinge, WedgeSeat
+    from plain_compass.core.plan.many import place_of
+    from plain_compass.job.document import case_of, with_plan
+
+    name = job.trees[0].id
+    depth = place_of(case_of(job, name)).section().depth_m
+    seats = (WedgeSeat(-25.0), WedgeSeat(25.0)) if depth >= TWO_FROM_m else (WedgeSeat(0.0),)
+    cut = Cut(
+        lay_deg=0.0,
+        height_m=0.3,
+        face=Face("open", round(0.22 * depth, 3), 50.0, 20.0),
+        hinge=Hinge(max(round(0.1 * depth, 3), 0.02), max(round(0.1 * depth, 3), 0.02)),
+        back=BackCut("plain", 0.03, 0.05),
+        wedges=seats,
+    )
+    return with_plan(job, name, "cut", cut)
+
+
+def _redesigned(job: Any) -> Any:
+    from plain_compass.job.edits import redesigned
+
+    return redesigned(job, job.trees[0].id)
+
+
+TWO_FROM_m = 0.30
+"""Depth of wood from which two wedges stand side by side."""
+
+
 def hard(count: int, seed: int, practice: str, trained: str = TRAINED) -> Iterator[Any]:
     """Plans of hard ones by turns.
 

@@ -9,6 +9,13 @@ from pathlib import Path
 import pytest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+# A worker has a screen and folders of its own: two windows on one screen would fight for the focus.
+WORKER = int(os.environ.get("PYTEST_XDIST_WORKER", "gw0").removeprefix("gw"))
+if screens := os.environ.get("PLAIN_COMPASS_TEST_SCREENS", "").split():
+    os.environ["DISPLAY"] = screens[WORKER % len(screens)]
+if folder := os.environ.get("PLAIN_COMPASS_TEST_FOLDER"):
+    for name in ("CONFIG", "STATE", "DATA"):
+        os.environ[f"XDG_{name}_HOME"] = f"{folder}/{WORKER}/{name.lower()}"
 
 from hypothesis import settings
 from PySide6.QtGui import QGuiApplication

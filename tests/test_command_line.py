@@ -289,6 +289,17 @@ def test_any_number_may_be_taken_otherwise_for_one_answer(job: Path, capsys: pyt
     assert job.read_bytes() == before
 
 
+def test_a_bare_number_is_in_the_unit_its_field_is_named_by(job: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    def hinge(setting: str) -> float:
+        assert main(["assess", str(job), "--json", "--set", setting]) == 0
+        found: float = json.loads(capsys.readouterr().out)["hinge"]["thickness_m"]
+        return found
+
+    assert hinge("cut.hinge.left_m=0.037") == hinge("cut.hinge.left_m=3.7 cm") == hinge("cut.hinge.left_m=37 mm")
+    assert main(["assess", str(job), "--set", "cut.hinge.left_m=0.0004", "--set", "cut.hinge.right_m=0.0004"]) == 2
+    assert "no hinge" in capsys.readouterr().err
+
+
 @pytest.mark.parametrize(
     ("setting", "says"),
     [
@@ -296,6 +307,7 @@ def test_any_number_may_be_taken_otherwise_for_one_answer(job: Path, capsys: pyt
         ("cut.hing.left_m=4cm", "cut.hinge.left_m"),
         ("cut.hinge.left_m=thick", "thick"),
         ("cut.hinge.left_m=9 m", "accepted"),
+        ("cut.hinge.left_m=9", "accepted"),
         ("cut.back.form=sideways", "accepted: axe, bored"),
         ("tree=oak", "no number or choice"),
         ("=4", "no number or choice"),
@@ -319,7 +331,8 @@ def test_the_answer_tells_when_the_tree_goes_and_what_is_seen_on_the_way(
     assert 0 < found["balance"]["centre_over_deg"] < found["balance"]["theta_go_deg"]
     assert {"thinned_to_m", "thinning_refused"} <= set(found["wedges"])
     table = found["wedges"]["driving_table"]
-    assert table[-1]["lift_m"] == pytest.approx(found["wedges"]["lift_m"])
+    # Up to the lift at which it goes on the way that is told.
+    assert 0.0 < table[-1]["lift_m"] <= found["wedges"]["lift_m"]
     law = found["hinge"]["hinge_law"]
     assert len(law["tilt_deg"]) == len(law["moment_Nm"]) and law["moment_Nm"][0] == 0
     assert max(law["moment_Nm"]) == pytest.approx(found["hinge"]["peak_Nm"], rel=0.02)
@@ -330,7 +343,7 @@ def test_the_answer_tells_when_the_tree_goes_and_what_is_seen_on_the_way(
 
 
 def test_assess_tells_kinds_chances_duties_and_difficulty(capsys: pytest.CaptureFixture[str]) -> None:
-    assert main(["assess", "demo", "--tree", "WH-07", "--json"]) == 0
+    assert main(["assess", "demo", "--tree", "WH-07", "--json", "--set", "cut.goes_on=wedges"]) == 0
     whole = json.loads(capsys.readouterr().out)
     kinds = {finding["kind"] for finding in whole["findings"]}
     assert {"limit", "duty", "fact"} <= kinds
@@ -361,15 +374,16 @@ def test_a_script_may_end_on_a_verdict_and_otherwise_any_answer_is_zero(
 
 
 def test_mend_offers_the_simplest_first_and_says_what_moves(capsys: pytest.CaptureFixture[str]) -> None:
-    assert main(["mend", "demo", "--tree", "WH-07", "--json"]) == 0
+    driven = ["--set", "cut.goes_on=wedges"]
+    assert main(["mend", "demo", "--tree", "WH-07", "--json", *driven]) == 0
     troubles = {each["id"]: each for each in json.loads(capsys.readouterr().out)["troubles"]}
     mends = troubles["balance.over"]["mends"]
-    assert 1 <= len(mends) <= 3 and mends[0]["lever"] == "thinner"
-    assert mends[0]["cut"]["hinge"]["left_m"] < 0.045
+    assert [mend["lever"] for mend in mends[:2]] == ["goes_on", "thinner"]
+    assert mends[1]["cut"]["hinge"]["left_m"] < 0.045
     assert all({"words", "moves", "verdict"} <= set(mend) for mend in mends)
-    assert main(["mend", "demo", "--tree", "WH-07"]) == 0
+    assert main(["mend", "demo", "--tree", "WH-07", *driven]) == 0
     out = capsys.readouterr().out
-    assert "1. Leave a thinner hinge" in out
+    assert "2. Thin the hinge to" in out
     assert main(["mend", "demo", "--tree", "WH-18"]) == 0
     assert "WH-18" in capsys.readouterr().out
 

@@ -19,6 +19,12 @@ from plain_compass.job.fields import label_of
 Left, Keys = Qt.MouseButton.LeftButton, Qt.Key
 
 
+def short_of_lift(window: Window) -> FindingsList:
+    """The column for a plan that goes no further than its wedges, which just do it: its second mend thins the hinge."""
+    window.store.set("cut.goes_on", "wedges", "goes no further")
+    return column(window)
+
+
 def column(window: Window) -> FindingsList:
     window.falls.finish()
     window.side.mends.finish()
@@ -71,15 +77,15 @@ def test_a_fold_opens_and_shuts_by_a_click(window: Window) -> None:
 
 @pytest.mark.real_window
 def test_a_mend_pointed_at_moves_the_drawing_and_leaves_no_trace(window: Window) -> None:
-    shown, store = column(window), window.store
+    shown, store = short_of_lift(window), window.store
     before, history = store.snapshot, len(store.history.states)
     picture = window.pages["cut"].grab().toImage()
-    row = shown.row_of("mend", "balance.over")
+    row = shown.row_of("mend", "balance.over") + 1
     point_at(shown, row, lambda: store.previewing)
     assert store.snapshot.plan.cut != before.plan.cut
     assert store.history.now.job == before.job
     assert window.pages["cut"].grab().toImage() != picture
-    assert shown.row_of("mend", "balance.over") == row  # nothing moves away from under the pointer
+    assert shown.row_of("mend", "balance.over") + 1 == row  # nothing moves away from under the pointer
     heading = next(at for at, each in enumerate(shown.findings_model.rows) if each.kind == "heading")
     point_at(shown, heading, lambda: not store.previewing)
     assert store.snapshot.job == before.job and len(store.history.states) == history
@@ -89,10 +95,10 @@ def test_a_mend_pointed_at_moves_the_drawing_and_leaves_no_trace(window: Window)
 
 @pytest.mark.real_window
 def test_a_mend_is_reached_by_keys_taken_over_by_one_and_undone_by_one_step(window: Window) -> None:
-    shown, store = column(window), window.store
+    shown, store = short_of_lift(window), window.store
     before = store.snapshot
     shown.setFocus()
-    shown.setCurrentIndex(shown.findings_model.index(shown.row_of("finding", "balance.over")))
+    shown.setCurrentIndex(shown.findings_model.index(shown.row_of("mend", "balance.over")))
     QTest.keyClick(shown, Keys.Key_Down)
     assert store.previewing
     QTest.keyClick(shown, Keys.Key_Return)
@@ -106,12 +112,12 @@ def test_a_mend_is_reached_by_keys_taken_over_by_one_and_undone_by_one_step(wind
 
 
 def test_a_number_takes_over_that_mend_of_the_finding(window: Window) -> None:
-    shown, store = column(window), window.store
+    shown, store = short_of_lift(window), window.store
     shown.setFocus()
     shown.setCurrentIndex(shown.findings_model.index(shown.row_of("finding", "balance.over")))
-    lay = store.snapshot.plan.cut.lay_deg
+    hinge = store.snapshot.plan.cut.hinge
     QTest.keyClick(shown, Keys.Key_2)
-    assert store.snapshot.plan.cut.lay_deg != lay
+    assert store.snapshot.plan.cut.hinge != hinge
 
 
 def test_a_duty_is_ticked_and_the_tick_taken_back(window: Window) -> None:

@@ -22,7 +22,7 @@ from plain_compass.app.steps.look.explain import DRAWINGS, Explanation
 from plain_compass.app.steps.look.measure_panel import MeasurePanel
 from plain_compass.app.steps.look.page import LookPage
 from plain_compass.core.base.levels import LEVELS
-from plain_compass.core.judge.findings import level_seen
+from plain_compass.core.judge.places import level_at_step
 from plain_compass.instruments.devices import Faults
 from plain_compass.instruments.server import Instruments
 from plain_compass.job.readings import SHELL, Taken
@@ -148,6 +148,7 @@ def test_a_crown_edge_may_be_typed_in_paces(window: Window, look: LookPage) -> N
 
 
 def test_the_most_harmful_bracket_is_named_on_the_drawing(window: Window, look: LookPage) -> None:
+    window.store.set("cut.goes_on", "wedges", "goes no further")
     look.compute()
     worst = look.surveyed(window.store.snapshot).worst
     assert worst
@@ -192,6 +193,7 @@ def test_the_two_facings_look_at_right_angles_and_the_stem_is_thickest_at_the_gr
 
 def test_the_trail_shows_the_worst_of_what_was_seen(window: Window, look: LookPage) -> None:
     window.store.look_at("WH-24")
+    window.store.set("tree.around.people_told", "unknown", "not asked")
     assert window.trail.buttons["look"].level == "unknown"
     window.store.set("tree.around.people_told", "yes", "told")
     assert LEVELS.index(window.trail.buttons["look"].level) < LEVELS.index("unknown")
@@ -419,7 +421,7 @@ def test_a_new_tree_says_of_every_stand_in_that_it_was_not_measured(window: Wind
     field = window.page.findChild(FieldEdit, "tree.height_m")
     assert isinstance(field, FieldEdit)
     assert (field.text(), field.placeholderText()) == ("", "not measured")
-    assert level_seen(window.store.snapshot.result.findings) == "unknown"
+    assert level_at_step(window.store.snapshot.result.findings, "look") == "unknown"
     QTest.keyClick(field, Qt.Key.Key_Up)
     assert window.store.snapshot.plan.tree.stand_ins, "a stand-in is not moved by its step"
     field.setFocus()

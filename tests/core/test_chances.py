@@ -57,7 +57,12 @@ CASES = {
     "back lean": standing(lean__angle_deg=2.0, lean__bearing_deg=180.0),
     "upright": standing(),
     "side weight": standing(lean__angle_deg=7.0, lean__bearing_deg=270.0),
-    "near its wedge": standing(lean__angle_deg=3.0, lean__bearing_deg=160.0, kit={"wedge_thickness_m": 0.025}),
+    "near its wedge": standing(
+        lean__angle_deg=2.2, lean__bearing_deg=160.0, cut={"goes_on": "wedges"}, kit={"wedge_thickness_m": 0.025}
+    ),
+    "near the end of its plan": standing(
+        lean__angle_deg=4.2, lean__bearing_deg=165.0, kit={"wedge_thickness_m": 0.022, "wedge_length_m": 0.2}
+    ),
     "rotten": standing(decay=Decay(kind="cavity", radius_m=0.12), lean__angle_deg=1.0, lean__bearing_deg=90.0),
     "leaner that splits": standing(
         species="ash", height_m=22.0, lean__angle_deg=7.0, trunk__diameter_m=0.5, trunk__butt_diameter_m=0.5
@@ -113,7 +118,7 @@ def test_where_one_input_rules_the_chance_is_that_of_a_normal_variable() -> None
 def test_nothing_unknown_is_no_chance_and_a_limit_already_past_is_certain() -> None:
     sure = chances_of(CASES["upright"], Spreads())
     assert all(sure.chance(id) == 0.0 for id in sure.ways)
-    past = chances_of(standing(lean__angle_deg=12.0, lean__bearing_deg=180.0), Spreads())
+    past = chances_of(standing(lean__angle_deg=30.0, lean__bearing_deg=180.0), Spreads())
     assert past.chance("balance.over") == 1.0
 
 

@@ -11,14 +11,17 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from builders import ROUND, case, finding, finding_ids, round_tree, told
-from plain_compass.core.advice.rose import Spoke, sized_for, whole_rose
+from plain_compass.core.advice.begin import begun
+from plain_compass.core.advice.rose import Spoke, turned_to, whole_rose
 from plain_compass.core.assess import assess
 from plain_compass.core.base.errors import InputError
-from plain_compass.core.cuts.shapes import section_of
 from plain_compass.core.design.checks import crosses_itself
+from plain_compass.core.judge.limits import shares_of
 from plain_compass.core.plan.case import Case
+from plain_compass.core.plan.many import alone
 from plain_compass.core.site.hang_up import Catch, Faller, catches_on, gap_m
 from plain_compass.core.site.landing import Footprint, footprint_of, hits_by_bearing, hits_on, sampled
+from plain_compass.core.site.rigging import Rope, initial_rope
 from plain_compass.core.site.rope import (
     advantage_simple,
     advantage_three_on_two,
@@ -371,9 +374,11 @@ def test_with_the_lean_it_goes_by_itself_and_against_it_wedges_are_wanted() -> N
 
 def test_where_a_miss_would_cost_something_wedges_alone_are_not_enough() -> None:
     free = standing(Site(obstacles=(spot(180, 50),)))
-    dear = replace(free, site=on(spot(0, 10, cost="matters")))
+    dear = replace(free, site=on(spot(180, 10, cost="never")))
     assert spokes(free, 0.0)[0].help == "wedges"
     assert spokes(dear, 0.0)[0].help == "not with this kit"
+    matters = replace(free, site=on(spot(180, 10, cost="matters")))
+    assert spokes(matters, 0.0)[0].help == "wedges"
     with_rope = replace(dear, kit=replace(dear.kit, pull_N=20_000.0))
     assert spokes(with_rope, 0.0)[0].help == "rope"
 
@@ -392,19 +397,26 @@ def test_a_strong_forward_lean_in_wood_that_splits_is_judged_with_a_bored_cut() 
     assert whole_rose(standing(Site()), np.array([0.0]))[0].back == "plain"
 
 
-def test_face_and_hinge_are_sized_for_each_bearing_by_the_practice() -> None:
-    whole = standing(Site(), trunk__cross_diameter_m=0.6)
-    for bearing in (0.0, 90.0):
-        depth = section_of(replace(whole, cut=replace(whole.cut, lay_deg=bearing))).depth_m
-        sized = sized_for(whole, bearing, "plain", depth)
-        result = assess(sized)
+def test_a_bearing_is_judged_with_the_design_the_practice_begins_with_there() -> None:
+    whole = standing(Site(), trunk__cross_diameter_m=0.6, lean__angle_deg=6.0)
+    for bearing in (0.0, 90.0, 180.0, 250.0):
+        (spoke,) = spokes(whole, bearing)
+        there = turned_to(whole, bearing)
+        own = replace(there, cut=begun(there))
+        uses = shares_of(alone(own)).at(0)
+        assert spoke.back == own.cut.back.form
+        assert 1.0 - spoke.margin == pytest.approx(max(uses.values()), abs=2e-3)
         low, high = whole.practice.face_depth_ratio
-        assert low <= result.parts.face.depth_ratio <= high
-        assert (
-            finding(result, "practice.face_depth").level == "clear"
-            if "practice.face_depth" in finding_ids(result)
-            else True
-        )
+        assert low <= assess(own).parts.face.depth_ratio <= high
+
+
+def test_a_rope_that_is_set_is_led_ahead_along_every_bearing() -> None:
+    rope = replace(initial_rope(Rope(), Place(), 0.0, 15.0), haul_N=20_000.0, length_m=90.0)
+    back = standing(Site(), lean__angle_deg=30.0, lean__bearing_deg=180.0)
+    bare, roped = spokes(back, 0.0)[0], spokes(replace(back, rope=rope), 0.0, 40.0)
+    assert bare.level == "stop"
+    assert [each.help for each in roped] == ["rope", "rope"]
+    assert bare.help == "not with this kit"
 
 
 def test_every_demo_tree_has_a_workable_and_a_refused_or_failing_bearing() -> None:

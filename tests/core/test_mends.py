@@ -22,7 +22,7 @@ from plain_compass.core.base.levels import FindingKind
 from plain_compass.core.judge.chances import CLEAR_BETA, Spreads, Way, chances_of
 from plain_compass.core.plan.case import Case
 from plain_compass.core.site.site import Obstacle, Place, Site
-from plain_compass.core.tree.tree import Crown, CrownReading
+from plain_compass.core.tree.tree import Crown, CrownReading, Decay
 from plain_compass.job.spreads import cutting_spreads, usual_spreads, wood_spreads
 
 
@@ -80,14 +80,52 @@ def test_a_mend_makes_its_finding_clear_and_nothing_else_a_stop(
 
 def test_the_second_wedge_is_offered_before_another_lay() -> None:
     made = leaning(-1.2, 0.0, 0.42, wedge_count=2)
-    made = replace(made, cut=replace(made.cut, wedges=made.cut.wedges[:1]))
-    made = replace(made, cut=replace(made.cut, wedges=(replace(made.cut.wedges[0], stacked=1),)))
+    made = replace(made, cut=replace(made.cut, wedges=made.cut.wedges[:1], goes_on="wedges"))
     _, found = judged(made)
-    assert found["balance.over"].mends[0].change.lever in ("wedges", "stack")
+    assert found["balance.over"].mends[0].change.lever in ("wedges", "stack", "goes_on")
+
+
+def test_a_tree_the_kit_can_bring_over_by_stacking_needs_no_mend() -> None:
+    """The second wedge on the first is the plan itself, no way out of a trouble."""
+    _, found = judged(leaning(-1.2, 0.0, 0.42, wedge_count=2))
+    assert "balance.over" not in found
+
+
+def test_a_wedge_more_is_asked_for_where_one_is_too_few() -> None:
+    _, found = judged(leaning(-2.2, 0.0, 0.42, wedge_count=1))
+    answer = found["balance.over"]
+    assert answer.mends or answer.would[0].lever == "carry"
+
+
+def test_mends_come_in_the_order_in_which_a_faller_tries_them() -> None:
+    order = [change.cost for change in changes(assess(leaning(-2.0, 1.0, 0.42)))]
+    levers = {change.lever.partition(":")[0]: change.cost for change in changes(assess(leaning(-2.0, 1.0, 0.42)))}
+    assert max(order) <= 11
+    assert levers["stack"] < levers["thinner"] < levers["thicker"] < levers["taper"] < levers["rope"]
+    assert levers["rope"] < levers["height"] < levers["lay"]
+
+
+def test_no_rope_is_offered_for_a_crown_that_a_neighbour_holds() -> None:
+    made = leaning(-1.0, 0.0, 0.42)
+    at = Place(0.0, 7.0)
+    near = Obstacle("tree", "oak", "none", "spot", (at,), 3.0, 22.0, 5.0)
+    made = replace(made, site=replace(made.site, obstacles=(near,)), kit=replace(made.kit, pull_N=30_000.0))
+    result, found = judged(made)
+    assert finding(result, "landing.hang_up").level != "clear"
+    assert not [mend for mend in found["landing.hang_up"].mends if mend.change.lever == "rope"]
+
+
+def test_nobody_is_told_to_cut_above_the_knee_without_a_reason() -> None:
+    sound = {c.case.cut.height_m for c in changes(assess(leaning(-2.0, 0.0))) if c.lever == "height"}
+    assert max(sound) <= 0.6
+    hollow = leaning(-2.0, 0.0)
+    tree = replace(hollow.tree, decay=Decay(kind="cavity", radius_m=0.08))
+    rotten = {c.case.cut.height_m for c in changes(assess(replace(hollow, tree=tree))) if c.lever == "height"}
+    assert 0.6 < max(rotten) <= 1.2
 
 
 def test_where_nothing_at_hand_does_it_the_rope_that_would_is_told() -> None:
-    made = leaning(-3.5, 0.0, 0.4, wedge_count=1)
+    made = leaning(-5.0, 0.0, 0.4, wedge_count=1, stackable="no")
     weak = replace(made, kit=replace(made.kit, pull_N=0.0))
     _, found = judged(weak)
     answer = found["balance.over"]
@@ -111,7 +149,7 @@ def test_another_lay_is_offered_only_where_no_likely_fall_hits_what_must_never_b
     """A shed beside a lay, not under the crown as it would lie, and still in the fan."""
     made = leaning(-2.5, 0.0, 0.42, wedge_count=1)
     free = judged(made)[1]["balance.over"]
-    lay = next(mend.change.case.cut.lay_deg for mend in free.mends if mend.change.lever == "lay")
+    lay = next(mend.change.case.cut.lay_deg for mend in free.mends if mend.change.lever.startswith("lay"))
     turn = math.radians(lay + 17.0)
     at = Place(18.0 * math.sin(turn), 18.0 * math.cos(turn))
     shed = Obstacle("roof", "shed", "never", "spot", (at,), 1.0, 4.0)

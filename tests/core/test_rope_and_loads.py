@@ -190,10 +190,12 @@ def test_a_rope_too_short_and_one_straight_down_are_stops() -> None:
         pulled(attached_m=40.0)
 
 
-def test_without_a_rope_nothing_is_said_of_one_and_the_rose_leaves_it_out() -> None:
+def test_without_a_rope_nothing_is_said_of_one_and_the_rose_leads_one_that_is_set() -> None:
     assert not [name for name in finding_ids(assess(back_leaner())) if name.startswith("rope.")]
-    with_rope, without = (whole_rose(back_leaner(line), np.array([90.0]))[0] for line in (rope(haul_N=6000.0), None))
-    assert with_rope == without
+    line = rope(haul_N=6000.0, length_m=120.0)
+    with_rope, without = (whole_rose(back_leaner(each), np.array([90.0]))[0] for each in (line, None))
+    assert (with_rope.help, with_rope.pull_N) == ("rope", 6000.0)
+    assert without.help != "rope" or without.pull_N != 6000.0
 
 
 def test_a_rope_begun_leads_along_the_lay_and_its_hauler_stands_outside_the_drop() -> None:

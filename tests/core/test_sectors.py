@@ -13,7 +13,6 @@ from plain_compass.core.advice.rose import Spoke
 from plain_compass.core.advice.sectors import LEAST_DEG, Sector, Sort, Takes, sectors_of, sort_of
 from plain_compass.core.base.levels import Group, Level
 from plain_compass.core.design.cut import Kit
-from plain_compass.job.tables import indicative
 
 PLAIN = Spoke(0.0, 0.5, "hinge.side", Group.HINGE, Level.CLEAR, "none", 0.0, 0.0, 0.0, (), False, "plain")
 SORTS = (
@@ -101,8 +100,8 @@ def test_a_slip_of_ease_between_two_refusals_is_not_offered_and_a_lone_refusal_i
     ("changes", "wanted"),
     [
         ({}, Sort(Takes.NOTHING)),
-        ({"help": "wedges", "lift_m": 0.01}, Sort(Takes.WEDGES, 2)),
-        ({"help": "wedges", "lift_m": 0.03}, Sort(Takes.WEDGES, 4)),
+        ({"help": "wedges", "way": "wedges"}, Sort(Takes.WEDGES, 2)),
+        ({"help": "wedges", "way": "stack and thin"}, Sort(Takes.WEDGES, 3)),
         ({"help": "rope", "lift_m": 0.03}, Sort(Takes.ROPE)),
         ({"help": "not with this kit"}, Sort(Takes.MORE)),
         ({"level": Level.STOP, "ruled_by": "split.index"}, Sort(Takes.MORE, why="split.index")),
@@ -113,5 +112,5 @@ def test_a_slip_of_ease_between_two_refusals_is_not_offered_and_a_lone_refusal_i
     ],
 )
 def test_what_a_bearing_takes(changes: dict[str, Any], wanted: Sort) -> None:
-    # Two places for wedges; one wedge lifts its head of 25 mm less a kerf of 8 mm.
-    assert sort_of(replace(PLAIN, **changes), 2, Kit(), indicative()) == wanted
+    # Two places for wedges, and three wedges carried.
+    assert sort_of(replace(PLAIN, **changes), 2, Kit()) == wanted

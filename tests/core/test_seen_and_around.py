@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.core.base.errors import InputError
 from plain_compass.core.base.levels import LEVELS
-from plain_compass.core.judge.findings import level_seen
+from plain_compass.core.judge.places import level_at_step
 from plain_compass.core.tree.around import ABOVE, GIVEN, LEAVE, LIFE, SEEN, Around, words_of
 from plain_compass.core.tree.butt import Lobe
 from plain_compass.core.tree.limbs import Fork, Limb
@@ -39,7 +39,7 @@ def test_one_unanswered_item_keeps_the_verdict_open_and_is_named(name: str) -> N
 def test_a_tree_nobody_walked_round_is_unknown_not_clear() -> None:
     result = assessed(replace(round_tree(), around=Around()))
     assert {finding(result, f"around.{key}").level for key in ("above", "life", "leave")} == {"unknown"}
-    assert level_seen(result.findings) == "unknown"
+    assert level_at_step(result.findings, "look") == "unknown"
 
 
 @pytest.mark.parametrize(

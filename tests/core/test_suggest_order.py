@@ -13,6 +13,7 @@ from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.levels import FindingKind
 from plain_compass.job.demo import demo_job
 from plain_compass.job.document import assess_tree
+from plain_compass.job.edits import set_value
 
 
 @pytest.mark.parametrize(("lean_deg", "towards_deg"), [(1.0, 0.0), (2.5, 0.0), (2.0, 40.0), (0.0, 0.0)])
@@ -28,7 +29,7 @@ def test_the_practices_own_design_comes_first_as_drawn_though_another_has_more_t
 
 
 def test_it_gives_way_where_something_is_to_watch_that_another_design_has_not() -> None:
-    drawn = assess_tree(demo_job(), "WH-18")
+    drawn = assess_tree(set_value(demo_job(), "WH-18", "cut.goes_on", "wedges"), "WH-18")
     own = assess(replace(drawn.case, cut=begun(drawn.case)))
     found = suggest(drawn)
     assert found is not None

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from builders import assessed, case, round_tree
+from builders import assessed, case, plain_cut, round_tree
 from plain_compass.app.frame.window import Window
 from plain_compass.core.advice.survey import least_margin, survey
 from plain_compass.core.assess import assess
@@ -19,6 +19,8 @@ from plain_compass.job.spreads import judged_tree, measure_better, named_input, 
 from plain_compass.job.words import Speech
 
 BACK = round_tree(lean__angle_deg=2.0, lean__bearing_deg=180.0)
+DRIVEN = plain_cut(goes_on="wedges")
+"""Nothing but the wedges placed: what they lift rules, and the lean with it."""
 BY_EYE = replace(BACK, lean=replace(BACK.lean, method="eye"))
 
 
@@ -50,7 +52,7 @@ def test_an_effect_is_the_larger_of_both_ways() -> None:
 
 
 def test_the_most_harmful_input_comes_first() -> None:
-    found = survey(case(BY_EYE), usual_spreads(BY_EYE))
+    found = survey(case(BY_EYE, DRIVEN), usual_spreads(BY_EYE))
     effects = [each.effect for each in found]
     assert effects == sorted(effects, reverse=True)
     assert found[0].path == "tree.lean.angle_deg"
@@ -59,7 +61,7 @@ def test_the_most_harmful_input_comes_first() -> None:
 def test_a_lean_by_eye_matters_more_than_one_by_plumb() -> None:
     by_eye = replace(BACK, lean=replace(BACK.lean, method="eye"))
     eye, plumb = (
-        next(s.effect for s in survey(case(t), usual_spreads(t)) if s.path == "tree.lean.angle_deg")
+        next(s.effect for s in survey(case(t, DRIVEN), usual_spreads(t)) if s.path == "tree.lean.angle_deg")
         for t in (by_eye, BACK)
     )
     assert eye > 2 * plumb
@@ -88,7 +90,7 @@ def test_every_spread_belongs_to_an_input_that_is_there() -> None:
 
 def test_the_sentence_names_the_input_as_people_do() -> None:
     speech = Speech()
-    job = set_value(demo_job(), "WH-18", "tree.lean.method", "eye")
+    job = set_value(set_value(demo_job(), "WH-18", "tree.lean.method", "eye"), "WH-18", "cut.goes_on", "wedges")
     result, chances = judged_tree(job, "WH-18")
     sentence = measure_better(job.plan("WH-18"), result, chances, speech)
     assert "lean. A plumb line from two sides would make balance clear" in sentence
@@ -97,6 +99,7 @@ def test_the_sentence_names_the_input_as_people_do() -> None:
 
 
 def test_the_window_names_it_once_the_hands_are_still(window: Window) -> None:
+    window.store.set("cut.goes_on", "wedges", "goes on")
     window.side.survey.compute()
     assert "Most worth measuring better" in window.side.survey.text()
     window.store.preview({"cut.face.depth_m": 0.13})

@@ -11,9 +11,9 @@ import numpy as np
 import pytest
 
 from builders import case, plain_cut, round_tree
-from plain_compass.core.advice.rose import sized_for
 from plain_compass.core.assess import assess, fits
 from plain_compass.core.base.polygon import Array
+from plain_compass.core.design.first import sized_cut
 from plain_compass.core.fall.nominal import nominal_fall
 from plain_compass.core.judge.limits import IDS, shares_of
 from plain_compass.core.mechanics.law import goes_at_rad
@@ -45,7 +45,9 @@ def ordinary(rng: np.random.Generator) -> Case:
     crown = replace(tree.crown, readings=tuple(replace(r, radius_m=reach) for r in tree.crown.readings))
     tree = replace(tree, crown=crown)
     whole = case(tree)
-    return sized_for(whole, 0.0, "plain", place_of(whole).section().depth_m)
+    sized, cut = sized_cut(place_of(whole).section().depth_m, whole.practice), whole.cut
+    face = replace(cut.face, depth_m=sized.face.depth_m)
+    return replace(whole, cut=replace(cut, face=face, hinge=sized.hinge))
 
 
 @cache

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import fields
 from difflib import get_close_matches
 from typing import get_type_hints
@@ -18,6 +19,9 @@ class SettingError(PlainCompassError):
     """A setting that cannot be put in; its message is a whole sentence."""
 
 
+BARE = re.compile(r"[+-]?\d+(?:[.,]\d+)?")
+UNITS = {"_m_s": "m/s", "_m": "m", "_N": "N", "_kg": "kg"}
+"""How the name of a field ends, and the unit that a bare number is in: whoever writes the name has read it."""
 SHORT = {
     "tree.lean_deg": "tree.lean.angle_deg",
     "tree.lean_bearing_deg": "tree.lean.bearing_deg",
@@ -53,6 +57,8 @@ def _value(job: Job, tree_id: str, path: str, text: str) -> object:
         quantity = quantity_at(path)
     except (KeyError, StopIteration, TypeError):
         raise SettingError(tr("--set {path} names {nearest}.", path=path, nearest=_nearest(path))) from None
+    if BARE.fullmatch(text):
+        text += next((f" {unit}" for end, unit in UNITS.items() if path.endswith(end)), "")
     return parse(text, quantity.kind, job.units, depth_m(job, tree_id), job.person.pace_m)
 
 

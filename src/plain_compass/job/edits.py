@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
-from ..core.advice.begin import begun
+from ..core.advice.begin import begun, seats_for
 from ..core.advice.mend import Mend
 from ..core.base.errors import InputError
 from ..core.base.paths import value_at, with_value
 from ..core.base.quantity import check_name
 from ..core.cuts import form_of, usual_face
 from ..core.design.checks import check_tree
-from ..core.design.cut import Cut, WedgeSeat
+from ..core.design.cut import WedgeSeat
 from ..core.design.first import first_design, resized
 from ..core.judge.findings import Done, Finding
 from ..core.judge.unmeasured import STAND_INS, after_change
@@ -29,8 +28,6 @@ from .language import tr
 from .tables import indicative, practice_of, wood_of
 from .tree_readings import typed_over
 
-CLEAR_DEG = 12.0
-"""How far past the end of a strap a wedge is put."""
 RESIZING = ("tree.trunk.", "tree.lobes", "tree.species", "tree.height_m", "cut.height_m")
 
 
@@ -142,20 +139,13 @@ def take_form(job: Job, tree_id: str, part: str, key: str, *, read: bool = False
     cut = form.design(case)
     if part == "back" and not (cut.face.traits.is_cut or cut.back.traits.without_face):
         cut = usual_face().design(replace(case, cut=cut))
-    if part == "back" and cut.back.strapped:
-        cut = replace(cut, wedges=_beside_strap(cut, depth_m(job, tree_id)))
+    if part == "back" and cut.wedges and cut.back.traits.keeps_back:
+        # Wedges stand where there is kerf to drive into before what is kept is cut.
+        placed = replace(case.kit, wedge_count=len(cut.wedges))
+        cut = replace(cut, wedges=seats_for(cut, placed, depth_m(job, tree_id)))
     if read and f"{part}:{key}" not in cut.read.split():
         cut = replace(cut, read=f"{cut.read} {part}:{key}".strip())
     return with_plan(job, tree_id, "cut", cut)
-
-
-def _beside_strap(cut: Cut, depth_m: float) -> tuple[WedgeSeat, ...]:
-    """Seats moved out from behind a strap: there is no kerf to drive into there."""
-    edge = math.degrees(math.acos(min(max(1.0 - 2 * cut.back.strap_m / depth_m, 0.0), 1.0)))
-    beside = min(max(round(edge + CLEAR_DEG), 50.0), 80.0)
-    if all(abs(seat.at_deg) >= beside for seat in cut.wedges):
-        return cut.wedges
-    return tuple(replace(seat, at_deg=beside * (-1) ** i) for i, seat in enumerate(cut.wedges[:2]))
 
 
 def nothing_seen(job: Job, tree_id: str) -> Job:
@@ -240,7 +230,8 @@ def tick(job: Job, tree_id: str, duty: Finding, who: str, at: str) -> Job:
 def mended(job: Job, tree_id: str, mend: Mend) -> Job:
     """A tree's plan with a mend taken over."""
     case = mend.change.case
-    return with_plan(with_plan(job, tree_id, "cut", case.cut), tree_id, "rope", case.rope)
+    job = with_plan(with_plan(job, tree_id, "cut", case.cut), tree_id, "rope", case.rope)
+    return with_plan(job, tree_id, "tree.lobes", case.tree.lobes)
 
 
 def new_job(units: str = "metric", words: str = "hinge") -> Job:

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSizeF
 
 from ...core.base.frozen import dataclass
+from ...core.base.rows import Mask
 
 TRIES = 3_000
 """Places looked at before the best found so far is taken: a millisecond or two."""
@@ -46,7 +48,7 @@ def placed(labels: Sequence[Label], taken: Sequence[QRectF], page: QRectF) -> di
         taken: where nothing may lie: fields, handles, words that stand already.
     """
     search = _Search([(each.key, _free(each.boxes(page), taken)) for each in labels])
-    search.go(0, {}, 0.0)
+    search.go(0, 0, 0.0, ())
     return search.best
 
 
@@ -70,36 +72,61 @@ def _with_room(box: QRectF) -> QRectF:
 
 
 def _free(boxes: list[tuple[float, QRectF]], taken: Sequence[QRectF]) -> list[tuple[float, QRectF]]:
-    return [(cost, box) for cost, box in boxes if not any(_meets(box, other) for other in taken)]
-
-
-def _meets(box: QRectF, other: QRectF) -> bool:
-    return _with_room(box).intersects(other)
+    """Those boxes that leave paper round them towards whatever is taken."""
+    stand = [_with_room(other) for other in taken]
+    return [(cost, box) for cost, box in boxes if not any(map(box.intersects, stand))]
 
 
 class _Search:
-    """Depth first over the labels: one left out costs more than any place, and an earlier one more than a later."""
+    """Depth first over the labels: one left out costs more than any place, and an earlier one more than a later.
+
+    Which boxes meet is worked out once for all pairs, as bits of one number a box: it is asked thousands of times.
+    """
 
     def __init__(self, asked: list[tuple[str, list[tuple[float, QRectF]]]]) -> None:
-        self.asked = asked
+        boxes = [box for _, own in asked for _, box in own]
+        meets = _meetings(boxes)
+        self.asked: list[tuple[str, list[tuple[float, QRectF, int, int]]]] = []
+        number = 0
+        for key, own in asked:
+            places = []
+            for cost, box in own:
+                places.append((cost, box, 1 << number, meets[number]))
+                number += 1
+            self.asked.append((key, places))
         self.best: dict[str, QRectF] = {}
         self.least = float("inf")
         self.tries = 0
 
-    def go(self, at: int, so_far: dict[str, QRectF], cost: float) -> None:
-        """Place the labels from one on, given those before."""
+    def go(self, at: int, stand: int, cost: float, so_far: tuple[tuple[str, QRectF], ...]) -> None:
+        """Place the labels from one on, given those before.
+
+        Args:
+            stand: bits of the boxes that are placed.
+        """
         if cost >= self.least or self.tries > TRIES:
             return
         if at == len(self.asked):
             self.best, self.least = dict(so_far), cost
             return
-        key, boxes = self.asked[at]
-        for more, box in boxes:
+        key, places = self.asked[at]
+        for more, box, own, meets in places:
             self.tries += 1
-            if not any(_meets(box, other) for other in so_far.values()):
-                self.go(at + 1, so_far | {key: box}, cost + more)
-        left_out = 1e3 * (len(self.asked) - at)
-        self.go(at + 1, so_far, cost + left_out)
+            if not meets & stand:
+                self.go(at + 1, stand | own, cost + more, (*so_far, (key, box)))
+        self.go(at + 1, stand, cost + 1e3 * (len(self.asked) - at), so_far)
+
+
+def _meetings(boxes: Sequence[QRectF]) -> list[int]:
+    """For each box, as bits of one number, which of all it meets or comes too near."""
+    if not boxes:
+        return []
+    low = np.array([(box.left() - APART_PX, box.top() - APART_PX) for box in boxes])
+    high = np.array([(box.right() + APART_PX, box.bottom() + APART_PX) for box in boxes])
+    bare_low, bare_high = low + APART_PX, high - APART_PX
+    over = (low[:, None] < bare_high[None]) & (bare_low[None] < high[:, None])
+    meets: Mask = over[:, :, 0] & over[:, :, 1]
+    return [int.from_bytes(np.packbits(each, bitorder="little").tobytes(), "little") for each in meets]
 
 
 def about(at: QPointF, size: QSizeF, away_px: float) -> tuple[QPointF, ...]:

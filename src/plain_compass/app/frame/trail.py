@@ -8,7 +8,8 @@ from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QVBoxLayout, QWidge
 
 from ...core.base.frozen import dataclass
 from ...core.base.levels import Level
-from ...core.judge.findings import FALL, Finding, level_of_groups, level_of_ids, level_seen
+from ...core.judge.findings import Finding
+from ...core.judge.places import level_at_step
 from ...job.language import tr
 from ...job.step_names import STEP_NAMES
 from ...job.words.catalogue import level_word
@@ -107,16 +108,10 @@ class Trail(QWidget):
         return button
 
     def show_findings(self, findings: tuple[Finding, ...], verdict: Level) -> None:
-        """Each step with the worst of what was found there."""
-        for key, level in (
-            ("look", level_seen(findings)),
-            ("ground", level_of_groups(findings, ("way_out", "landing"))),
-            ("cut", verdict),
-            ("stages", level_of_groups(findings, ("split", "wedge", "bar"))),
-            ("fall", level_of_ids(findings, FALL)),
-            ("card", verdict),
-        ):
-            self.show_level(key, level)
+        """Each step with the worst of what is put right there, the card with the verdict."""
+        for key in ("look", "ground", "cut", "stages", "fall"):
+            self.show_level(key, level_at_step(findings, key))
+        self.show_level("card", verdict)
 
     def show_left(self, count: int) -> None:
         """How many trees of the block still stand."""

@@ -1,16 +1,17 @@
 """For every trouble a way out: the smallest change of each thing a person can change that makes a limit clear.
 
 All changes are tried at once by the states of their limits over the spreads of the plan as it is; those that look as if
-they did it are then judged whole, their own chances and findings included, before any of them is told.
+they did it are then judged whole, their own chances, their fall and its fan included, before any of them is told.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
+from functools import cached_property
 
 import numpy as np
 
-from ..assess import Assessment, assess, fits, with_chances
+from ..assess import Assessment, assess, fits, with_chances, with_fall
 from ..base.errors import ReckoningError
 from ..base.frozen import dataclass
 from ..base.levels import LEVELS, FindingKind, Level
@@ -19,7 +20,6 @@ from ..base.polygon import Array
 from ..fall.fan import fan_of
 from ..fall.nominal import nominal_fall
 from ..judge.chances import CLEAR_BETA, HELD_BETA, SPREAD, Chances, Spreads, chances_of, states_of
-from ..judge.fall import fall_findings
 from ..judge.findings import Finding
 from ..judge.limits import IDS
 from ..plan.case import Case
@@ -36,16 +36,26 @@ LESS = 0.1
 """An index lower by less than this is no worse."""
 MOVED = 0.05
 """A margin that moves by more than this is told among what else moves."""
-LEVERS_OF = {
-    "landing.": ("lay", "rope"),
+LEVERS_OF: dict[str, tuple[str, ...]] = {
+    # A rope pulls nothing out of a neighbour's crown and lifts nothing over a hump: only a miss is made good by it.
+    "landing.miss": ("rope", "jack", "lay"),
+    "landing.break": ("lay", "height"),
+    "landing.": ("lay",),
+    "fall.drift": ("aim", "taper", "lay"),
+    "fall.targets": ("aim", "taper", "lay"),
+    "fall.hangs": ("lay",),
+    "fall.start": ("thinner", "taper", "opening", "rope", "lay"),
     "fall.": (),
     "way_out.": ("lay",),
     "rope.hauler": (),
+    "rope.": ("rope", "lay"),
     "around.": (),
     "fork.": (),
     "defect.": (),
     "decay.sounding": (),
-    "bar.flare": ("height", "back", "hinge"),
+    "bar.flare": ("trim", "height", "back", "hinge"),
+    "wedge.in_strap": ("seats", "wedges", "back"),
+    "wedge.spacing": ("seats", "wedges"),
     "who.": (),
 }
 """How the ids begin of what only some changes touch, and which: of anything else every change is tried."""
@@ -196,22 +206,39 @@ class _Whole:
     def does_it(self, change: Change, wanted: str) -> bool:
         """Whether a change makes the finding clear and nothing else a stop that was none, nor a form refused."""
         plain = self.plain(change)
-        # Chances take longest, and are asked only where nothing else speaks against it.
-        if suits(plain) is not None or not self._stands(plain, wanted if wanted not in IDS else ""):
+        # Chances and falls take longest, and are asked only where nothing else speaks against it.
+        if suits(plain) is not None or not self._stands(plain, wanted if wanted not in SPREAD else ""):
             return False
-        return self._stands(self(change), wanted) and (change.lever != "lay" or self._falls_well(change))
+        return self._stands(self(change), wanted) and self._falls_well(change, wanted)
 
-    def _falls_well(self, change: Change) -> bool:
-        """Whether a tree turned to another lay hits nothing there, in any likely fall, that it must not."""
-        after, own = self(change), self.spreads
-        if not after.case.site.obstacles or "aim_deg" not in own.cutting:
-            return True
-        try:
-            fall = nominal_fall(after)
-            fan = fan_of(after, own.found, own.cutting, LIKELY_FALLS, 1)
-        except ReckoningError:
+    def _falls_well(self, change: Change, wanted: str) -> bool:
+        """Whether the tree falls with it as it should; turned to another lay it hits nothing it did not hit before."""
+        if "aim_deg" not in self.spreads.cutting:
+            return not wanted.startswith("fall.")
+        after = self.with_fall(self(change))
+        if after is None or not self._stands(after, wanted):
             return False
-        return not any(f.level == Level.STOP for f in fall_findings(after, fall, fan))
+        if not change.lever.startswith("lay"):
+            return True
+        was = {f.id: LEVELS.index(f.level) for f in self._before_falling.findings if f.kind == FindingKind.LIMIT}
+        return all(
+            LEVELS.index(f.level) <= was.get(f.id, 0)
+            for f in after.findings
+            if f.id in SPARED and f.kind == FindingKind.LIMIT
+        )
+
+    def with_fall(self, result: Assessment) -> Assessment | None:
+        """A plan with its fall and fan judged; none where its fall cannot be worked out."""
+        try:
+            fall = nominal_fall(result)
+            fan = fan_of(result, self.spreads.found, self.spreads.cutting, LIKELY_FALLS, 1)
+        except ReckoningError:
+            return None
+        return with_fall(result, fall, fan)
+
+    @cached_property
+    def _before_falling(self) -> Assessment:
+        return self.with_fall(self.before) or self.before
 
     def plain(self, change: Change) -> Assessment:
         """The plan with a change, its chances not asked."""
@@ -220,7 +247,8 @@ class _Whole:
         return self._plain[id(change)]
 
     def _stands(self, after: Assessment, wanted: str) -> bool:
-        was = {f.id: f.level for f in self.before.findings}
+        falls = any(f.id.startswith("fall.") for f in after.findings)
+        was = {f.id: f.level for f in (self._before_falling if falls else self.before).findings}
         for finding in after.findings:
             if finding.id == wanted and finding.kind == FindingKind.LIMIT and finding.level != Level.CLEAR:
                 return False
@@ -249,7 +277,8 @@ class _Finder:
             if len(self.mends) >= MOST:
                 return
             known = any(mend.change.lever == change.lever for mend in self.mends)
-            is_open = levers is None or change.lever.partition(":")[0] in levers
+            lever = change.lever.partition(":")[0]
+            is_open = lever not in ASKED_ONLY if levers is None else lever in levers
             if known or not is_open or judged.get(change.lever, 0) >= TRIES:
                 continue
             if not self.looked.promises(self.id, at, self.whole.chances):
@@ -264,9 +293,13 @@ class _Finder:
                 self.mends.append(Mend(change, after, _moves(self.whole.before, after, self.id)))
 
 
+ASKED_ONLY = ("aim", "trim")
+"""Levers that are tried only for what names them."""
 LIKELY_FALLS = 512
-"""Falls by which another lay is judged: a power of two, as the sequence wants it."""
-TRIES = 2
+"""Falls by which a change is judged: a power of two, as the sequence wants it."""
+SPARED = ("landing.targets", "fall.targets", "fall.hangs", "landing.hang_up", "landing.miss")
+"""What a turned lay may not make worse by one level: what is to be spared is not a price for something else."""
+TRIES = 3
 """Steps of one lever that are judged whole before it is given up."""
 
 

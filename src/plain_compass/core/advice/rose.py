@@ -1,8 +1,7 @@
-"""The lay rose: what every bearing would mean, each with a face and hinge sized for it by the practice."""
+"""The lay rose: what every bearing would mean, each judged with the practice's own design for it."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import replace
 from itertools import groupby
@@ -10,46 +9,36 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..base.errors import InputError
 from ..base.frozen import changed, dataclass
 from ..base.levels import Group, Level
 from ..base.phrase import Phrase
-from ..base.quantity import declared
 from ..base.rows import Array, in_blocks
-from ..design.checks import Room, check_case, check_cut_fits
-from ..design.cut import BackCut, Cut, Face, Hinge, WedgeSeat
-from ..judge.limits import IDS, LIMITS, Shares, level_at, shares_of
-from ..judge.refusals import refusal, refused
+from ..design.checks import check_case
+from ..design.cut import Cut
+from ..judge.limits import IDS, LIMITS, Shares, level_at
+from ..judge.refusals import Refusal, refusal, refused
 from ..judge.unmeasured import require_measured
 from ..mechanics.mass import tree_mass
+from ..mechanics.wedge_plan import WAYS
 from ..plan.case import Case
-from ..plan.many import many_of, place_of
-from ..plan.reach import DEAR, Meets, meets_by_bearing
-from ..site.rigging import Rope
+from ..plan.many import place_of
+from ..plan.reach import Meets, meets_by_bearing
+from ..site.rigging import rope_along
 from ..site.rope import pull_needed_N
 from ..site.site import Cost
 from ..tree.sections import along_lays_m
+from .begin import Begun, begun_many
 
 BLOCK = 180
 """Bearings worked out at once: few enough that what is being worked on stays near the processor."""
-BESIDE_STRAP = (WedgeSeat(50.0), WedgeSeat(-50.0))
-"""Where wedges go when a spoke is bored: beside the strap, clear of it on any stem."""
-BORE_FROM = 0.5
-"""Splitting index of a cut from behind from which a bored one is tried too; a watch begins there."""
 ATTACHED_SHARE = 0.6
 """Share of the height at which a rope is taken to be set."""
 ANCHOR_LENGTHS = 1.5
 """Tree lengths from the stump at which the anchor is taken to stand."""
-SIZED = (
-    ("face", "depth_m", declared(Face, "depth_m")),
-    ("hinge", "left_m", declared(Hinge, "left_m")),
-    ("hinge", "right_m", declared(Hinge, "right_m")),
-    ("back", "strap_m", declared(BackCut, "strap_m")),
-)
-"""What is sized for each bearing, and the range it must stay in."""
 MOVED_BY_WEDGES = ("wedge.", "balance.over", "balance.sits_back", "balance.wind")
 """Findings that do not rule where a rope moves the tree instead."""
 HELPS = ("none", "wedges", "rope", "not with this kit")
+"""What a bearing takes: a rope that is set counts as what it takes everywhere."""
 
 
 @dataclass(frozen=True)
@@ -57,7 +46,7 @@ class Spoke:
     """One bearing.
 
     Attributes:
-        margin: least margin of what the physics judges, for the better of a cut from behind and a bored one.
+        margin: least margin of what the physics judges, with the practice's own design.
         ruled_by: id of the finding that has it; ``group`` is its limit state.
         level: worst level of the physics there.
         help: one of ``HELPS``.
@@ -68,6 +57,7 @@ class Spoke:
         refused_by: id of the finding that does; nothing where it is not refused. ``why_refused`` has its sentence.
         refused_at: index of the obstacle that is about; -1 where it is about none.
         back: the back cut it is judged with.
+        way: how wedging goes on there, one of ``WAYS``; empty where nothing is driven.
     """
 
     bearing_deg: float
@@ -82,6 +72,7 @@ class Spoke:
     targets: tuple[int, ...]
     refused: bool
     back: str
+    way: str = ""
     refused_by: str = ""
     refused_at: int = -1
 
@@ -89,40 +80,17 @@ class Spoke:
 def turned_away(case: Case) -> Case:
     """The case without what every bearing has of its own: two cases alike in this have the same rose.
 
-    Whatever ``sized_for`` puts in place is set to one value here, and everything else counts, the roof of the face, its
-    floor and aiming off too: a spoke that is shown must be that of the plan as it is.
+    Each bearing is judged with the practice's own design, so that nothing of the cut counts but its height, how far one
+    goes on, and what was read; a rope is led ahead along each lay, as high, as far and as hard as it is set.
     """
-    cut = case.cut
-    face, back = replace(cut.face, depth_m=0.0, overcut_m=0.0), replace(cut.back, form="plain")
-    return replace(case, rope=Rope(), cut=replace(cut, lay_deg=0.0, face=face, hinge=Hinge(0.0, 0.0), back=back))
+    kept = Cut(height_m=case.cut.height_m, goes_on=case.cut.goes_on, aloft=case.cut.aloft)
+    return replace(case, rope=rope_along(case.rope, case.at, 0.0), cut=kept)
 
 
-def sized_for(case: Case, bearing_deg: float, back: str, depth: float) -> Case:
-    """The case turned to a bearing, its face and hinge as the practice begins them for the wood there.
-
-    A rope that is set leads to one place, so that it is left out: the rose asks what help each bearing would take.
-
-    Args:
-        depth: of the wood along that bearing.
-    """
-    practice, cut = case.practice, case.cut
-    thick = practice.hinge_m(depth)
-    face = changed(cut.face, depth_m=sum(practice.face_depth_ratio) / 2 * depth, overcut_m=0.0)
-    strap = min(cut.back.strap_m, 0.15 * depth)
-    # Straight behind is the strap: a bored cut has its wedges beside it.
-    seats = cut.wedges if back == "plain" else BESIDE_STRAP
-    return changed(
-        case,
-        rope=Rope(),
-        cut=changed(
-            cut,
-            lay_deg=bearing_deg,
-            face=face,
-            hinge=Hinge(thick, thick),
-            back=changed(cut.back, form=back, strap_m=strap),
-            wedges=seats,
-        ),
-    )
+def turned_to(case: Case, bearing_deg: float) -> Case:
+    """The case on another lay, a rope that is set led ahead along it; its ways out are found anew."""
+    cut = changed(case.cut, lay_deg=bearing_deg, way_left_deg=None, way_right_deg=None, aim_off_deg=0.0)
+    return changed(case, cut=cut, rope=rope_along(case.rope, case.at, bearing_deg))
 
 
 class Asked(NamedTuple):
@@ -143,132 +111,108 @@ def spokes_at(case: Case, bearings_deg: Sequence[float], meets: Sequence[Meets])
 
 
 def spokes_of(asked: Sequence[Asked]) -> tuple[Spoke, ...]:
-    """Bearings of one case or of several, each judged with the back cut that leaves more margin, all at once.
+    """Bearings of one case or of several, each judged with the practice's own design for it, all at once.
 
-    The bored cut is tried only where cutting from behind is near its splitting limit, as the practice has it. The cases
-    share what those of ``many_of`` share; those of one case stand next to one another.
+    The cases share what those of ``many_of`` share; those of one case stand next to one another.
     """
-    plain = _Tries(asked, "plain")
-    near = [at for at in range(len(asked)) if plain.split_index(at) >= BORE_FROM]
-    bored = _Tries([asked[at] for at in near], "bored")
-    second = {at: place for place, at in enumerate(near)}
-    found = []
-    for at in range(len(asked)):
-        bores = at in second and bored.margin(second[at]) > plain.margin(at)
-        found.append(bored.spoke(second[at]) if bores else plain.spoke(at))
-    return tuple(found)
+    cases, depths = list[Case](), list[float]()
+    for case, here in groupby(asked, _case_of):
+        check_case(case.tree, case.site, case.cut, case.kit, case.rope)
+        bearings = [each.bearing_deg for each in here]
+        front, back = along_lays_m(place_of(case), np.array(bearings, dtype=np.float64))
+        cases += [turned_to(case, bearing) for bearing in bearings]
+        depths += (front - back).tolist()
+    found = begun_many(cases, depths)
+    judged = _Judged(asked, found)
+    return tuple(judged.spoke(at) for at in range(len(asked)))
 
 
-class _Tries:
-    """Cases turned to bearings with one back cut; where a cut does not fit the wood there is nothing."""
+class _Judged:
+    """Own designs of bearings, their limits and what the ground says of each."""
 
-    def __init__(self, asked: Sequence[Asked], back: str) -> None:
-        self.asked, self.back = asked, back
-        cases = [one for case, here in groupby(asked, _case_of) for one in _sized(case, [*here], back)]
-        self.rows = {at: row for row, at in enumerate(at for at, one in enumerate(cases) if one is not None)}
+    def __init__(self, asked: Sequence[Asked], found: Sequence[Begun | None]) -> None:
+        self.asked, self.found = asked, found
         self.costs = [each.cost for each in asked[0].case.site.obstacles] if asked else []
-        fit = [one for one in cases if one is not None]
-        if fit:
-            self._take(shares_of(many_of(fit)))
-
-    def _take(self, shares: Shares) -> None:
-        """Keep what spokes say, as plain numbers by row."""
-        self.shares, many = shares, shares.many
-        ruled, left = shares.ruling()
-        self.ruled, self.left = ruled.tolist(), left.tolist()
-        self.splits = many.splitting.split_index_plain.tolist()
-        wedging = many.wedging
-        self.tilts, self.moments = wedging.tilt_deg.tolist(), wedging.moment_Nm.tolist()
-        self.lifts, self.blows = wedging.lift_m.tolist(), wedging.blows.tolist()
-        wedges = [place for place, id in enumerate(IDS) if LIMITS[id].group == Group.WEDGE or id == "balance.over"]
-        self.wedges_fail: list[bool] = np.any(shares.use[wedges] > 1.0, axis=0).tolist()
-        self.refused = refused(many, [self.asked[at].meets.targets for at in self.rows])
-
-    def split_index(self, at: int) -> float:
-        """Splitting index of a cut from behind there; infinite where it does not fit."""
-        return self.splits[self.rows[at]] if at in self.rows else math.inf
-
-    def margin(self, at: int) -> float:
-        """The least margin there."""
-        return self.left[self.rows[at]] if at in self.rows else -math.inf
+        self.tables = {id(each.shares): _Table(each.shares) for each in found if each is not None}
+        self.refused: dict[int, Refusal] = {}
+        for key, table in self.tables.items():
+            own = [at for at, each in enumerate(found) if each is not None and id(each.shares) == key]
+            rows = [each.row for each in found if each is not None and id(each.shares) == key]
+            # What the first pass tried and the second replaced is refused by the ground alike, and asked for once.
+            targets: list[tuple[int, ...]] = [()] * len(table.shares.many.cases)
+            for at, row in zip(own, rows, strict=True):
+                targets[row] = asked[at].meets.targets
+            told = refused(table.shares.many, targets)
+            self.refused |= {at: told[row] for at, row in zip(own, rows, strict=True)}
 
     def spoke(self, at: int) -> Spoke:
-        """One bearing as it was tried."""
-        case, meets = self.asked[at].case, self.asked[at].meets
-        bearing, targets = float(self.asked[at].bearing_deg), meets.targets
-        costs = {self.costs[index] for index in targets}
-        if at not in self.rows:
-            nothing = (HELPS[3], 0.0, 0.0, 0.0)
-            never = Cost.NEVER in costs
-            return Spoke(bearing, -9.99, "cut", Group.FACE, Level.STOP, *nothing, targets, never, self.back)
-        row = self.rows[at]
-        wanted, moment = self.tilts[row] > 0, self.moments[row]
+        """One bearing."""
+        asked, one = self.asked[at], self.found[at]
+        case, bearing, targets = asked.case, float(asked.bearing_deg), asked.meets.targets
+        if one is None:
+            never = Cost.NEVER in {self.costs[index] for index in targets}
+            nothing = ("not with this kit", 0.0, 0.0, 0.0)
+            return Spoke(bearing, -9.99, "cut", Group.FACE, Level.STOP, *nothing, targets, never, "plain")
+        table = self.tables[id(one.shares)]
+        row, wanted = one.row, table.tilts[one.row] > 0
         length = case.tree.height_m - case.cut.height_m
+        moment = table.moments[row]
         pull = pull_needed_N(moment, ATTACHED_SHARE * length, ANCHOR_LENGTHS * length) if wanted else 0.0
-        ruled, margin, help = self.ruled[row], self.left[row], "none"
-        if wanted and moment > 0:
-            dear = costs | {self.costs[index] for index in meets.missed}
-            # Where a miss would cost something, wedges alone are not enough.
-            wedges = not self.wedges_fail[row] and dear.isdisjoint(DEAR)
+        ruled, margin, help = table.ruled[row], table.left[row], "none"
+        behind = {self.costs[index] for index in asked.meets.missed}
+        if case.rope.use == "set":
+            help, pull = "rope", case.rope.haul_N
+        elif wanted and moment > 0:
+            # Where a miss must never be, wedges alone are not enough.
+            missed = table.behind[row] and Cost.NEVER in behind
+            wedges = not table.wedges_fail[row] and not missed
             help = "wedges" if wedges else "rope" if pull <= case.kit.pull_N else "not with this kit"
-        if help == "rope":
-            ruled, margin = self.shares.ruling_at(row, leaving_out=MOVED_BY_WEDGES)
-        id = IDS[ruled]
+            if help == "rope":
+                ruled, margin = table.shares.ruling_at(row, leaving_out=MOVED_BY_WEDGES)
+        name = IDS[ruled]
         return Spoke(
             bearing_deg=bearing,
             margin=margin,
-            ruled_by=id,
-            group=LIMITS[id].group,
-            level=level_at(id, float(self.shares.use[ruled, row])),
+            ruled_by=name,
+            group=LIMITS[name].group,
+            level=level_at(name, float(table.shares.use[ruled, row])),
             help=help,
-            lift_m=self.lifts[row] if wanted else 0.0,
-            blows=self.blows[row] if wanted else 0.0,
+            lift_m=table.lifts[row] if wanted else 0.0,
+            blows=table.blows[row] if wanted else 0.0,
             pull_N=pull,
             targets=targets,
-            refused=bool(self.refused[row].id),
-            back=self.back,
-            refused_by=self.refused[row].id,
-            refused_at=self.refused[row].obstacle,
+            refused=bool(self.refused[at].id),
+            back=one.case.cut.back.form,
+            way=WAYS[table.ways[row]] if wanted else "",
+            refused_by=self.refused[at].id,
+            refused_at=self.refused[at].obstacle,
         )
+
+
+class _Table:
+    """What spokes say of the rows of some shares, as plain numbers."""
+
+    def __init__(self, shares: Shares) -> None:
+        self.shares, many = shares, shares.many
+        ruled, left = shares.ruling()
+        self.ruled, self.left = ruled.tolist(), left.tolist()
+        self.tilts, self.moments = many.wedging.tilt_deg.tolist(), many.wedging.moment_Nm.tolist()
+        self.lifts, self.blows = many.wedge_plan.lift_m.tolist(), many.wedge_plan.blows.tolist()
+        self.ways: list[int] = many.wedge_plan.way.astype(int).tolist()
+        self.behind: list[bool] = (many.balance.moment_forward_Nm < 0).tolist()
+        wedges = [place for place, id in enumerate(IDS) if LIMITS[id].group == Group.WEDGE or id == "balance.over"]
+        self.wedges_fail: list[bool] = np.any(shares.use[wedges] > 1.0, axis=0).tolist()
 
 
 def _case_of(asked: Asked) -> Case:
     return asked.case
 
 
-def _sized(case: Case, asked: Sequence[Asked], back: str) -> list[Case | None]:
-    """The case sized for each bearing; None where face and hinge do not fit one behind the other there."""
-    check_case(case.tree, case.site, case.cut, case.kit, case.rope)
-    lays_deg = np.array([each.bearing_deg for each in asked], dtype=np.float64)
-    front, back_m = along_lays_m(place_of(case), lays_deg)
-    depth = (front - back_m).tolist()
-    # The face is cut on the gun mark, which may stand beside the lay.
-    front, back_m = along_lays_m(place_of(case), lays_deg - case.cut.aim_off_deg)
-    rooms = [Room(*each) for each in zip(front.tolist(), (front - back_m).tolist(), strict=True)]
-    found: list[Case | None] = []
-    for bearing, deep, room in zip(lays_deg.tolist(), depth, rooms, strict=True):
-        one = sized_for(case, bearing, back, deep)
-        try:
-            _check_sizes(one.cut)
-            check_cut_fits(room, one.cut)
-        except InputError:
-            found.append(None)
-            continue
-        found.append(one)
-    return found
-
-
-def _check_sizes(cut: Cut) -> None:
-    """Raise InputError unless what ``sized_for`` has set is in range; the rest of the cut is as it was."""
-    for part, name, bounds in SIZED:
-        bounds.check(f"cut.{part}.{name}", getattr(getattr(cut, part), name))
-
-
 def why_refused(case: Case, spoke: Spoke) -> Phrase | None:
     """Why the ground refuses a bearing; nothing where it does not, or where nothing but the cut fails there."""
     if not spoke.refused_by:
         return None
-    own = replace(case, rope=Rope(), cut=replace(case.cut, lay_deg=spoke.bearing_deg))
+    own = turned_to(case, spoke.bearing_deg)
     mass = tree_mass(own.tree, own.wood, own.cut, own.constants)
     finding = refusal(own, mass, spoke.refused_by)
     return finding.sentence if finding is not None else None

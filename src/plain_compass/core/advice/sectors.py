@@ -13,8 +13,6 @@ from ..base.frames import full_turn_deg
 from ..base.frozen import dataclass
 from ..base.levels import Level
 from ..design.cut import Kit
-from ..mechanics.wedge import heads_lift_m
-from ..tree.wood import Indicative
 from .rose import Spoke
 
 LEAST_DEG = 6
@@ -84,7 +82,7 @@ class Sector:
         return full_turn_deg(self.from_deg + self.width_deg / 2)
 
 
-def sort_of(spoke: Spoke, seats: int, kit: Kit, constants: Indicative) -> Sort:
+def sort_of(spoke: Spoke, seats: int, kit: Kit) -> Sort:
     """What one bearing takes.
 
     Args:
@@ -99,10 +97,8 @@ def sort_of(spoke: Spoke, seats: int, kit: Kit, constants: Indicative) -> Sort:
     if spoke.help == "rope":
         return Sort(Takes.ROPE)
     if spoke.help == "wedges":
-        # Past what a wedge lifts two lie on each other.
-        return Sort(
-            Takes.WEDGES, wedges=max(seats, 1) * (1 if spoke.lift_m <= heads_lift_m(kit, constants, 1.0) else 2)
-        )
+        stacked = 2 if "stack" in spoke.way else 1
+        return Sort(Takes.WEDGES, wedges=min(max(seats, 1) * stacked, max(kit.wedge_count, 1)))
     return Sort(Takes.NOTHING)
 
 

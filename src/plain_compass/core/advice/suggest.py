@@ -19,7 +19,7 @@ from ..judge.chances import Spreads, chances_of
 from ..judge.findings import Finding
 from ..judge.unmeasured import require_measured
 from ..plan.case import Case
-from .begin import begun, stacked_seats, wedged
+from .begin import begun, wedged
 from .survey import least_margin
 
 BEST = 3
@@ -144,7 +144,6 @@ class _Search:
 
     def refined(self, starts: list[Suggestion]) -> list[Suggestion]:
         """The best of each design and of those with its numbers moved, judged whole, the best first."""
-        starts = [self._doubled(start) for start in starts]
         shifted = [_shifted(start, shift) for start in starts for shift in SHIFTS[1:]]
         assessed, found, around = self._assessed(shifted), [], len(SHIFTS) - 1
         for number, start in enumerate(starts):
@@ -156,18 +155,6 @@ class _Search:
     def _like(self, start: Suggestion, tried: Assessment) -> Suggestion:
         """A design of the same forms, over what this choice can change."""
         return _over(_judged(self.result, start.forms, tried), self.alike)
-
-    def _doubled(self, start: Suggestion) -> Suggestion:
-        """The same design with its wedges on each other, where one alone lifts too little and the kit allows it."""
-        case, wedging = start.result.case, start.result.parts.wedging
-        seats = stacked_seats(case.cut, case.kit, start.result.parts.section.depth_m)
-        if not (wedging.wanted and seats):
-            return start
-        (tried,) = self._assessed([replace(case, cut=replace(case.cut, wedges=seats))])
-        if tried is None:
-            return start
-        doubled = self._like(start, tried)
-        return min((start, replace(doubled, is_own=start.is_own)), key=_rank)
 
     def _moved(self, start: Suggestion, shift: tuple[float, float], tried: Assessment) -> Suggestion:
         """What a shifted design is worth; what depth alone has bought counts by half."""

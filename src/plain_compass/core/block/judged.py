@@ -83,7 +83,7 @@ def graded(cases: Sequence[Case]) -> tuple[Graded, ...]:
 
 
 def _lay(spoke: Spoke, case: Case) -> Lay:
-    sort = sort_of(spoke, len(case.cut.wedges), case.kit, case.constants)
+    sort = sort_of(spoke, len(case.cut.wedges), case.kit)
     harm = sum(HARM[Cost(case.site.obstacles[index].cost)] for index in spoke.targets)
     margin = min(max(spoke.margin, -1.0), 1.0)
     kinds = [case.site.obstacles[index].kind for index in spoke.targets]

@@ -8,7 +8,8 @@ from ..design.traits import BackTraits, Marker, Notch
 from ..plan.case import Planned
 from ..tree.section import Section
 from .form import Band, Bands, CutForm, CutStep, Fit
-from .plain_back import CRACK, driving, driving_on_card
+from .moving import driving, wedging_lines
+from .plain_back import CRACK
 from .shapes import GOOD, bored, hinge_bands, strap, with_back
 
 BORE = "step.bore"
@@ -93,7 +94,7 @@ def _on_card(result: Planned) -> tuple[Phrase, ...]:
         phrase("order.cut_back_strap", strap=cut.back.strap_m),
     )
     if result.parts.wedging.wanted:
-        return (*steps, phrase("order.set_wedges_snug"), *driving_on_card(result))
+        return (*steps, phrase("order.set_wedges_snug"), *wedging_lines(result))
     return (*steps, phrase("order.release_strap_behind"))
 
 

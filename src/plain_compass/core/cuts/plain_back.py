@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-import math
-
 from ..base.phrase import Phrase, phrase
 from ..design.traits import BackTraits
-from ..mechanics.driving import DrivenTo
 from ..mechanics.splitting import EARLY_MOST
 from ..plan.case import Planned
-from ..plan.driven import driving_of, thinning_of
 from .form import Bands, CutForm, CutStep, Fit
+from .moving import driving, wedging_lines
 from .shapes import GOOD, hinge_bands, rear_moved, with_back
 
 ASIDE = "step.aside"
@@ -85,62 +82,6 @@ def steps(result: Planned, before: Bands) -> tuple[CutStep, ...]:
     return (*found, *driving(result))
 
 
-def driving(result: Planned) -> tuple[CutStep, ...]:
-    """Wedges driven in three rounds, with a pause for the top and a look at the hinge between them."""
-    wedging = result.parts.wedging
-    if not wedging.wanted or not wedging.seats or wedging.blows > 1e4 or wedging.blows < 0.5:
-        return ()
-    finished = hinge_bands(result)
-    return (
-        CutStep(
-            "drive",
-            "cut.back.plain.drive.title",
-            _driving_words(result),
-            "cut.back.plain.drive.stand",
-            "cut.back.plain.drive.look",
-            "cut.back.plain.drive.stop_if",
-            lambda _: finished,
-            releases=True,
-        ),
-    )
-
-
-def _driving_words(result: Planned) -> Phrase:
-    """How to drive: to where it goes, or as far as the wedges lift and then by a thinner hinge."""
-    wedging = result.parts.wedging
-    thin_m = thinning_of(result.case, result.parts).allowed_m
-    if thin_m is not None:
-        return phrase("cut.back.plain.thin_and_drive", to=thin_m, pause=wedging.pause_s)
-    middle = _middle_of(driving_of(result.case, result.parts))
-    return phrase(
-        "cut.back.plain.drive_wedges_turn",
-        blows=wedging.blows,
-        advance=wedging.told_advance_m,
-        pause=wedging.pause_s,
-        lift=middle.lift_m,
-        top=middle.top_m,
-    )
-
-
-def _middle_of(table: tuple[DrivenTo, ...]) -> DrivenTo:
-    return table[(len(table) - 1) // 2]
-
-
-def driving_on_card(result: Planned) -> tuple[Phrase, ...]:
-    """How many blows it is reckoned to take, how long to wait, what the top does meanwhile, and when to stop."""
-    wedging = result.parts.wedging
-    if not wedging.wanted or not wedging.seats or not math.isfinite(wedging.blows):
-        return ()
-    thin_m = thinning_of(result.case, result.parts).allowed_m
-    if thin_m is not None:
-        return (phrase("order.thin", to=thin_m, pause=wedging.pause_s),)
-    table = driving_of(result.case, result.parts)
-    some = [_middle_of(table)] if len(table) > 1 else []
-    drive = phrase("order.drive_and_wait", blows=wedging.blows, seating=wedging.seating_blows, pause=wedging.pause_s)
-    seen = [phrase("order.top_moves", lift=line.lift_m, top=line.top_m) for line in some]
-    return (drive, *seen, phrase("order.not_going", lift=table[-1].lift_m))
-
-
 def _on_card(result: Planned) -> tuple[Phrase, ...]:
     kit, cut = result.case.kit, result.case.cut
     needs = kit.wedge_seat_m + kit.bar_width_m
@@ -148,7 +89,7 @@ def _on_card(result: Planned) -> tuple[Phrase, ...]:
     if cut.wedges:
         first = phrase("order.back_cut_wedged", step=cut.back.step_m, needs=needs)
     stop = phrase("order.cut_stop_hinge", left=cut.hinge.left_m, right=cut.hinge.right_m)
-    return (first, stop, *driving_on_card(result))
+    return (first, stop, *wedging_lines(result))
 
 
 FORM = CutForm(

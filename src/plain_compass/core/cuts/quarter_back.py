@@ -6,7 +6,8 @@ from ..base.phrase import phrase
 from ..design.traits import BackTraits
 from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, FAR_m, Fit, Kept
-from .plain_back import ASIDE, CRACK, driving
+from .moving import driving
+from .plain_back import ASIDE, CRACK
 from .shapes import GOOD, hinge_bands, rear_moved, with_back, within
 
 MOST_m = 0.35

@@ -6,7 +6,8 @@ from ..base.phrase import phrase
 from ..design.traits import BackTraits
 from ..plan.case import Planned
 from .form import Bands, CutForm, CutStep, Fit
-from .plain_back import ASIDE, CRACK, driving
+from .moving import driving
+from .plain_back import ASIDE, CRACK
 from .quarter_back import half_by_half
 from .shapes import GOOD, with_back
 

@@ -17,6 +17,8 @@ from ..tree.section import Section
 from ..tree.tree import Tree
 from .cut import Cut, Kit
 
+LEAST_HINGE_m = 0.002
+"""A hinge thinner than a saw's own wobble is none."""
 Corner: TypeAlias = tuple[float, float]
 MOST_POINTS = 200
 """Corners of one line or area."""
@@ -217,7 +219,8 @@ def check_cut_fits(section: Section | Room, cut: Cut) -> None:
                 high=room,
                 reason="the [hinge] would reach the back of the stem",
             )
-    if max(cut.hinge.left_m, cut.hinge.right_m) <= 0:
+    thickest = max(cut.hinge.left_m, cut.hinge.right_m)
+    if thickest < LEAST_HINGE_m:
         raise InputError(
-            "cut.hinge.left_m", 0.0, kind=Kind.LENGTH, low=0.005, high=room, reason="there would be no [hinge]"
+            "cut.hinge.left_m", thickest, kind=Kind.LENGTH, low=0.005, high=room, reason="there would be no [hinge]"
         )

@@ -17,6 +17,13 @@ SWINGS = {"short": "short, one hand", "full": "full swing", "over": "over the he
 SWING_m_s = {"short": 5.5, "full": 8.0, "over": 10.0}
 """Speed of the maul's head at the wedge (indicative)."""
 SIDES = {"left": "left", "right": "right"}
+GOES_ON = {
+    "wedges": "drive the wedges that are placed",
+    "stack": "a second wedge on the first",
+    "thin": "the [hinge] thinned a little",
+    "all": "a jack, where one is carried",
+}
+"""How far one goes on where the tree holds, in the order of the craft; each with all that comes before it."""
 
 
 HIGHEST_m = 60.0
@@ -348,6 +355,12 @@ class Cut:
     back: BackCut = BackCut()
     wedges: tuple[WedgeSeat, ...] = ()
     read: str = ""
+    goes_on: str = choice(
+        "all",
+        GOES_ON,
+        "if it still holds",
+        "How far you go where the wedges alone do not bring it over; the plan is judged by it.",
+    )
     aloft: str = choice(
         "no",
         {"no": "not read", "read": "read, and trained for it"},
@@ -443,6 +456,30 @@ class Kit:
         label="rope pull",
         step=500.0,
         help="Most that can be pulled on a rope with what is carried, friction taken off; nothing without a rope.",
+    )
+    jack_rise_m: float = quantity(
+        0.0,
+        kind=Kind.LENGTH,
+        low=0.0,
+        high=0.5,
+        label="jack rise",
+        step=0.01,
+        help="How far the jack carried to the tree lifts behind the [hinge]; nothing without one.",
+    )
+    jack_N: float = quantity(
+        100_000.0,
+        kind=Kind.FORCE,
+        low=0.0,
+        high=1_000_000.0,
+        label="jack force",
+        step=10_000.0,
+        help="Most that the jack lifts.",
+    )
+    lever: str = choice(
+        "yes",
+        {"yes": "a felling lever is carried", "no": "no felling lever"},
+        "felling lever",
+        "On a small stem a lever in the kerf tips what a push does not.",
     )
     maul_kg: float | None = quantity(
         None,

@@ -26,15 +26,17 @@ def first_design(tree: Tree, wood: Wood, lay_deg: float, practice: Practice, con
     check_tree(tree)
     height = min(STUMP_HEIGHT_M, tree.height_m / 10)
     section = section_at(tree, height, lay_deg, constants.profile_exponent[wood.group])
-    depth = section.depth_m
-    thickness = practice.hinge_m(depth)
+    return replace(sized_cut(section.depth_m, practice), lay_deg=lay_deg, height_m=height)
+
+
+def sized_cut(depth_m: float, practice: Practice) -> Cut:
+    """The same for wood of that depth along the lay; lay and height are left at their first values."""
+    thickness = practice.hinge_m(depth_m)
     floor = 20.0
     return Cut(
-        lay_deg=lay_deg,
-        height_m=height,
-        face=Face("open", sum(practice.face_depth_ratio) / 2 * depth, practice.opening_default_deg - floor, floor),
+        face=Face("open", sum(practice.face_depth_ratio) / 2 * depth_m, practice.opening_default_deg - floor, floor),
         hinge=Hinge(thickness, thickness),
-        back=BackCut("plain", practice.step_m[0], 0.12 * depth),
+        back=BackCut("plain", practice.step_m[0], 0.12 * depth_m),
         wedges=(WedgeSeat(0.0, 1),),
     )
 

@@ -74,14 +74,17 @@ def _by_time(rods: Rods, start_rad: Array, end_rad: Array) -> tuple[Array, Array
     """The same by Runge-Kutta steps of time, the last one cut short where the end is passed; in double precision."""
     tilt, end = start_rad.astype(np.float64), end_rad.astype(np.float64)
     rate, time = np.zeros(len(tilt)), np.zeros(len(tilt))
-    topples = np.maximum(rods.toppling_Nm / rods.inertia_kg_m2, 1e-9)
+    pulls = rods.toppling_Nm + np.abs(rods.ahead_Nm) + np.abs(rods.wind_forward_Nm)
+    quickens = np.maximum(pulls / rods.inertia_kg_m2, 1e-9)
+    # Against much drag the terminal rate is reached the sooner.
+    quickens = quickens * np.maximum(rods.drag_kg_m2 / rods.inertia_kg_m2, 1.0)
     going, stalls = tilt < end, np.zeros(len(tilt), dtype=bool)
     for _ in range(MOST_STEPS):
         rows = np.nonzero(going)[0]
         if len(rows) == 0:
             break
         own, from_rad, before = rods.picked(rows), tilt[rows], rate[rows]
-        h = TIME_STEP / np.sqrt(topples[rows] + before**2)
+        h = TIME_STEP / np.sqrt(quickens[rows] + before**2)
         to_rad, after = _time_step(own, from_rad, before, h)
         past, back = to_rad >= end[rows], after <= 0
         share = np.where(past, (end[rows] - from_rad) / np.maximum(to_rad - from_rad, 1e-12), 1.0)

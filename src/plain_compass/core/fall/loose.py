@@ -187,7 +187,7 @@ def over_time(rods: Rods, ends: Ends, state: Array) -> Landed:
     by, state, time, left, last = whole, state.copy(), np.zeros(n), np.arange(n), np.zeros(n)
     for _ in range(MOST_STEPS):
         before = state[:, left]
-        h = TIME_STEP / np.sqrt(by.topples + before[2] ** 2 + before[3] ** 2)
+        h = TIME_STEP / np.sqrt(by.topples * np.maximum(by.drag, 1.0) + before[2] ** 2 + before[3] ** 2)
         after = _time_step(by, before, h)
         over = _under_ground(ends, lay[left], after) > 0
         last[left[over]] = h[over]

@@ -233,24 +233,6 @@ def verdict_of(findings: tuple[Finding, ...], *, is_ranked: bool = False) -> Ver
     )
 
 
-SEEN = ("measured.", "around.", "fork.", "defect.", "decay.", "balance.lean", "split.crack")
-"""How the ids begin of what is seen and sounded on a tree rather than designed."""
-
-
-FALL = ("fall.",)
-"""The same of what the fall says."""
-
-
 def level_of_ids(findings: tuple[Finding, ...], beginnings: tuple[str, ...]) -> Level:
     """The worst level among findings by how their ids begin; unknown where there are none."""
     return max((f.level for f in findings if f.id.startswith(beginnings)), key=LEVELS.index, default=Level.UNKNOWN)
-
-
-def level_seen(findings: tuple[Finding, ...]) -> Level:
-    """The worst level among what the walk round found."""
-    return level_of_ids(findings, SEEN)
-
-
-def level_of_groups(findings: tuple[Finding, ...], groups: tuple[str, ...]) -> Level:
-    """The worst level among some limit states."""
-    return max((f.level for f in findings if f.group in groups), key=LEVELS.index, default=Level.UNKNOWN)

@@ -18,7 +18,7 @@ from ..base.levels import Group, Level
 from ..base.polygon import Array
 from ..base.quantity import Kind
 from ..base.rows import Mask
-from ..mechanics.balance import tipping_of
+from ..mechanics.balance import backward_spare_Nm
 from ..mechanics.bar import off_line_m, usable_m
 from ..mechanics.hinge import bored_m, led_m
 from ..mechanics.law import spare_Nm
@@ -38,12 +38,16 @@ SOUND_SEAT_LEAST = 0.5
 """A wedge that stands more than half on rot sinks instead of lifting."""
 SMALL_STEM_USE = 0.95
 """A small stem that can be pushed is watched, not stopped, for a wedge that finds no room."""
+PUSHED_TO_m = 0.35
+"""Thickest stem, at breast height, that somebody holds by pushing until a wedge is in (judgement)."""
 RUNS_PAST, SHUTS_FIRST = 0.9, 2.0
 """Shares of an overcut: watched wherever there is one, past the limit where its slot shuts before the face."""
 LOADED_SHARE, UNEVEN_SHARE = 0.03, 0.10
 """Shares of the side capacity, and of the mean thickness, from which it matters which end is the thicker."""
 APART_MOST_m = 0.02
 """Roof and floor that end farther apart in height leave a hinge that is two hinges (practice of the trade)."""
+STEPPED, STEP_SLACK_m = 0.2, 1e-4
+"""Share of the limit that ends a little apart take under a step that clears both; and how near to it counts."""
 MOST_SHOWN = 99.0
 """A share past this is shown as this: nobody reads more digits."""
 NOTHING = 1e-6
@@ -81,15 +85,12 @@ def _share(load: Array, capacity: Array | float) -> Array:
 
 
 def _goes_over(many: Many) -> Array:
-    """Lift the wedges must give over what they have, or what a push must over what a person gives: either will do.
+    """Lift wanted over lift had on the way told, or what a push must over what a person gives: either will do.
 
     Nothing where the tree goes by itself.
     """
-    table, used, wanted = many.seats.table, many.seats.used, many.wedging.tilt_deg > 0
-    shares = np.where(used, _share(np.maximum(table.lift_m, 1e-12), table.available_m), -np.inf)
-    most = np.where(used.any(axis=1), shares.max(axis=1, initial=-np.inf), np.inf)
     pushed = _share(many.wedging.moment_Nm, many.wedging.by_hand_Nm)
-    return np.where(wanted, np.minimum(most, pushed), 0.0)
+    return np.where(many.wedging.tilt_deg > 0, np.minimum(many.wedge_plan.lift_use, pushed), 0.0)
 
 
 def _holds(many: Many) -> Array:
@@ -115,7 +116,16 @@ def _overcut(many: Many) -> Array:
 
 def _apart(many: Many) -> Array:
     apart = many.designs.apart_m
-    return _asked(apart > 0, apart / APART_MOST_m)
+    # A step that is a step over the higher end too leaves one hinge.
+    least = np.array([step_wanted_m(case.practice.step_m[0], case.cut.face.apart_m) for case in many.cases])
+    steps = np.array([case.cut.back.step_m for case in many.cases])
+    stepped = (steps >= least - STEP_SLACK_m) & (apart <= APART_MOST_m)
+    return _asked(apart > 0, np.where(stepped, STEPPED, apart / APART_MOST_m))
+
+
+def step_wanted_m(least_m: float, apart_m: float) -> float:
+    """Height of the back cut over the lower end that leaves a practice's least step over the higher one."""
+    return least_m + apart_m
 
 
 def _early(many: Many) -> Array:
@@ -139,16 +149,24 @@ def _worst(many: Many, of: Array) -> Array:
 
 
 def _drive(many: Many) -> Array:
-    """The hardest blow, or all of them: past either the wedges are no plan, and a rope is."""
-    constants, wedging = many.cases[0].constants, many.wedging
-    wanted, some = wedging.tilt_deg > 0, many.seats.used.any(axis=1)
-    hard = np.maximum(constants.least_advance_m / wedging.advance_per_blow_m, wedging.blows / constants.most_blows)
-    return np.where(wanted, np.where(some, hard, np.inf), 0.0)
+    """The hardest blow, or all of them, on the way told: past either the wedges are no plan, and a rope is."""
+    return np.where(many.wedging.tilt_deg > 0, many.wedge_plan.drive_use, 0.0)
 
 
 def _sits_back(many: Many) -> Array:
     use = many.balance.sits_back_utilisation
+    pushed = (use > 1.0) & (push_back_Nm(many) > 0)
+    if pushed.any():
+        # Somebody holds a small stem until the wedge is in.
+        spare = backward_spare_Nm(many, many.timbers, (many.mass, many.loads), many.cases[0].kit)
+        use = np.where(pushed & (spare + push_back_Nm(many) >= 0), SMALL_STEM_USE, use)
     return _asked(use > 0, use)
+
+
+def push_back_Nm(many: Many) -> Array:
+    """What somebody who pushes holds of a stem that would sit back; nothing of one too thick to be pushed."""
+    thick = np.array([case.tree.trunk.diameter_m for case in many.cases])
+    return np.where(thick <= PUSHED_TO_m, many.wedging.by_hand_Nm, 0.0)
 
 
 def _shuts_first(many: Many) -> Array:
@@ -166,8 +184,8 @@ def _fits_first(many: Many) -> Array:
     kit = many.cases[0].kit
     needs = np.array([seat_wanted_m(cut, kit) for cut in many.designs.cuts])
     use = _share(needs, first_kerf_m(many))
-    # A small stem that stands by itself is tipped by hand or lever: that wants thought, and is no reason to stop.
-    stands = many.balance.sits_back_utilisation <= 1.0
+    # A small stem that stands by itself, or that somebody holds, is tipped by hand or lever: no reason to stop.
+    stands = np.nan_to_num(_sits_back(many)) <= 1.0
     return _asked(many.wedging.tilt_deg > 0, np.where(stands, np.minimum(use, SMALL_STEM_USE), use))
 
 
@@ -178,8 +196,7 @@ def _lifted(many: Many) -> Mask:
 
 
 def _room(many: Many) -> Array:
-    table = many.seats.table
-    return _asked(_lifted(many), _worst(many, table.driven_m / np.maximum(table.room_m, NOTHING)))
+    return _asked(_lifted(many), many.wedge_plan.room_use)
 
 
 def _seat_sound(many: Many) -> Array:
@@ -277,13 +294,6 @@ def _sound_hinge(many: Many) -> Array:
     return _asked(known, SOUND_HINGE_LEAST / np.maximum(many.hinge.sound_fraction, NOTHING))
 
 
-def wedges_bring_rad(many: Many) -> Array:
-    """Tilt to which the wedges can bring each tree: that of the seat with the least lift for its arm; 0 without any."""
-    table, used = many.seats.table, many.seats.used
-    least = np.where(used, table.available_m / table.arm_m, np.inf).min(axis=1, initial=np.inf)
-    return np.where(used.any(axis=1), np.arctan(np.where(np.isfinite(least), least, 0.0)), 0.0)
-
-
 @lru_cache(maxsize=1)
 def wind_per_newton(many: Many) -> Array:
     """Share of what the plan can bear that one newton of wind takes: against the lay, or across it."""
@@ -291,8 +301,8 @@ def wind_per_newton(many: Many) -> Array:
     against = np.maximum(gust.against, 0.0)
     # What the plan could take from ahead in a calm, and the tree still goes from where its wedges bring it.
     calm = many.loads.forward_Nm + gust.mean_N * gust.arm_m * against
-    load, law = tipping_of(many.mass, many, calm), many.strength.holding_law
-    brought = np.maximum(wedges_bring_rad(many) - np.radians(many.cases[0].constants.tip_margin_deg), 0.0)
+    law, load = many.tipped(calm)
+    brought = np.maximum(many.wedge_plan.bring_rad - np.radians(many.cases[0].constants.tip_margin_deg), 0.0)
     back = np.maximum(spare_Nm(law, load, np.where(many.wedging.tilt_deg > 0, brought, 0.0)), 0.0)
     shares = []
     for share, room in ((against, back), (np.abs(gust.aside_left), many.strength.side_capacity_Nm)):

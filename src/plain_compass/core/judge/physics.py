@@ -11,7 +11,16 @@ from ..plan.driven import thinning_of
 from ..tree.cracks import crack_at_cut
 from .bar import bar_findings
 from .findings import Finding, Limit, Told, unknown
-from .limits import MOST_SHOWN, SOUND_HINGE_LEAST, SOUND_SHELL_LEAST, APART_MOST_m, Uses, judged
+from .limits import (
+    MOST_SHOWN,
+    SOUND_HINGE_LEAST,
+    SOUND_SHELL_LEAST,
+    APART_MOST_m,
+    STEP_SLACK_m,
+    Uses,
+    judged,
+    step_wanted_m,
+)
 from .wedges import wedge_findings
 
 LEAST_HINGE_m = 1e-4
@@ -28,7 +37,7 @@ def physics_findings(case: Case, parts: Parts, uses: Uses) -> tuple[Finding, ...
     """
     found = [
         balance(case, parts, uses),
-        *sitting_back(uses),
+        *sitting_back(parts, uses),
         *shuts_first(parts, uses),
         side_use(parts, uses),
         *taper(case, uses),
@@ -59,45 +68,48 @@ def balance(case: Case, parts: Parts, uses: Uses) -> Finding:
         change = phrase("balance.over.goes_change")
         compared = (state.ahead_m, 0.0, Kind.LENGTH)
         return judged(Limit("balance.over", Group.BALANCE, "centre"), uses, compared, Told(sentence, change))
-    shortest = wedging.shortest
-    lift, available = (shortest.lift_m, shortest.available_m) if shortest else (wedging.lift_m, 0.0)
-    where = phrase("place.ahead_of" if state.ahead_m >= 0 else "place.behind")
-    what = "balance.over.must_lift"
-    if parts.rigging is not None and parts.rigging.moment_forward_Nm > 0:
-        what = "balance.over.with_the_rope"
-    if wedging.goes_by_hand:
-        what = "balance.over.by_hand"
-    elif not wedging.seats:
-        what = "balance.over.no_wedge"
+    plan = parts.wedge_plan
     return judged(
         Limit("balance.over", Group.BALANCE, "centre"),
         uses,
-        (lift, available, Kind.FINE_LENGTH),
-        Told(
-            phrase(what, ahead=ahead, where=where, lift=lift, have=available, go=state.theta_go_deg),
-            _lift_change(case, parts, uses),
-        ),
+        (plan.lift_m if wedging.seats else wedging.lift_m, plan.have_m if wedging.seats else 0.0, Kind.FINE_LENGTH),
+        Told(_brought_over(case, parts, uses), phrase("balance.over.change")),
         indicative=True,
     )
 
 
-def _lift_change(case: Case, parts: Parts, uses: Uses) -> Phrase:
-    """What would bring it over: a thinner hinge, where that alone does it, or more lift."""
-    if uses["balance.over"] > 1.0 and parts.wedging.seats:
-        thin_m = thinning_of(case, parts).allowed_m
-        if thin_m is not None:
-            return phrase("balance.over.thin_change", to=thin_m)
-    single = any(seat.stacked == 1 for seat in parts.wedging.seats) or not parts.wedging.seats
-    doubles = single and parts.wedging.doubled_needed
-    return phrase("balance.over.double_change" if doubles else "balance.over.change")
+def _brought_over(case: Case, parts: Parts, uses: Uses) -> Phrase:
+    """How the plan brings it over, on the way that is told."""
+    wedging, plan, ahead_m = parts.wedging, parts.wedge_plan, parts.balance.ahead_m
+    if wedging.goes_by_hand:
+        return phrase("balance.over.by_hand", ahead=abs(ahead_m))
+    if not wedging.seats:
+        return phrase("balance.over.no_wedge", ahead=abs(ahead_m), lift=wedging.lift_m)
+    lifts = {"lift": plan.lift_m, "have": plan.have_m}
+    thin_m = thinning_of(case, parts).allowed_m
+    if uses["balance.over"] > 1.0 or (plan.thins and thin_m is None):
+        return phrase("balance.over.past", **lifts)
+    if plan.name == "jack":
+        return phrase("balance.over.jack", **lifts)
+    if thin_m is not None:
+        return phrase("balance.over.thin", have=plan.have_m, to=thin_m)
+    if plan.stacked and wedging.shortest is not None:
+        return phrase("balance.over.stack", single=wedging.shortest.available_m, **lifts)
+    if parts.rigging is not None and parts.rigging.moment_forward_Nm > 0:
+        return phrase("balance.over.with_the_rope", **lifts)
+    if ahead_m >= 0:
+        return phrase("balance.over.held_lift", ahead=ahead_m, go=parts.balance.theta_go_deg, **lifts)
+    return phrase("balance.over.must_lift", ahead=abs(ahead_m), **lifts)
 
 
-def sitting_back(uses: Uses) -> list[Finding]:
+def sitting_back(parts: Parts, uses: Uses) -> list[Finding]:
     """Does the tree sit back onto the saw before a wedge holds it?"""
     if "balance.sits_back" not in uses:
         return []
     use = uses["balance.sits_back"]
-    told = Told(phrase("balance.sits_back.asks", use=min(use, MOST_SHOWN)), phrase("balance.sits_back.change"))
+    # A share that is held down is that of a stem somebody can hold.
+    text = "balance.sits_back.pushed" if use < parts.balance.sits_back_utilisation else "balance.sits_back.asks"
+    told = Told(phrase(text, use=min(use, MOST_SHOWN)), phrase("balance.sits_back.change"))
     return [judged(Limit("balance.sits_back", Group.BALANCE, "centre"), uses, None, told, indicative=True)]
 
 
@@ -165,9 +177,11 @@ def apart(case: Case, uses: Uses) -> list[Finding]:
     """Roof and floor that end at different heights, and the step that is the same over both ends again."""
     if "face.apart" not in uses:
         return []
-    by = case.cut.face.apart_m
-    sentence = phrase("face.apart.ends", apart=by, left=case.cut.back.step_m - by)
-    told = Told(sentence, phrase("face.apart.change", step=case.cut.back.step_m + by))
+    by, step = case.cut.face.apart_m, case.cut.back.step_m
+    wanted = step_wanted_m(case.practice.step_m[0], by)
+    enough = step >= wanted - STEP_SLACK_m
+    sentence = phrase("face.apart.stepped" if enough else "face.apart.ends", apart=by, left=step - by)
+    told = Told(sentence, phrase("face.apart.recut" if enough else "face.apart.change", step=wanted))
     return [judged(Limit("face.apart", Group.FACE, "face"), uses, (by, APART_MOST_m, Kind.LENGTH), told)]
 
 

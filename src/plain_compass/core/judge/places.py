@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from ..base.levels import LEVELS, Level
+from .findings import Finding
+
 
 class Where(NamedTuple):
     """Where to go.
@@ -58,3 +61,17 @@ PLACES: tuple[tuple[str, Where], ...] = (
 def where_of(id: str) -> Where:
     """Where a finding is put right."""
     return next((where for head, where in PLACES if id.startswith(head)), Where("cut"))
+
+
+TOLD: dict[str, tuple[str, ...]] = {
+    "stages": ("split.", "wedge.", "bar.", "balance.sits_back"),
+    "fall": ("fall.", "hinge.side", "hinge.holds", "balance.over", "balance.shuts_first", "split.index", "landing."),
+}
+"""Steps that tell of findings put right elsewhere, and how their ids begin: their sign may not be better than these."""
+
+
+def level_at_step(findings: tuple[Finding, ...], step: str) -> Level:
+    """The sign of a step: the worst of what is put right there, and of what it tells of; unknown where nothing is."""
+    told = TOLD.get(step, ())
+    here = (f.level for f in findings if (told and f.id.startswith(told)) or where_of(f.id).step == step)
+    return max(here, key=LEVELS.index, default=Level.UNKNOWN)

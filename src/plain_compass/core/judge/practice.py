@@ -12,6 +12,8 @@ from .limits import Uses
 
 LEAST_BORED_m = 0.25
 """Smaller stems are not bored even where a practice always bores."""
+BORE_FROM = 0.5
+"""Splitting index of a cut from behind from which a practice that looks at splitting bores; a watch begins there."""
 EARLY_FROM = 0.6
 """Share of what may still stand when a tree goes from which a practice that looks at splitting bores it."""
 TWICE = 2.0
@@ -125,24 +127,28 @@ def _fact(limit: Limit, compared: tuple[float, float, str], told: Told) -> Findi
     return as_fact(found)
 
 
-def _bore(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
-    """Bore when this school does: always, with forward lean, or when cutting from behind is not clear of splitting."""
+def asks_to_bore(case: Case, parts: Parts, uses: Uses) -> bool:
+    """Whether this school bores such a tree: always, with forward lean, or when cutting from behind is not clear."""
     index, when = parts.splitting.split_index_plain, case.practice.bore_when
-    if case.cut.back.held or when == "never":
-        return []
-    leans = parts.balance.ahead_m > 0
+    if case.cut.back.held or when == "never" or (when == "always" and parts.section.depth_m < LEAST_BORED_m):
+        return False
     early = uses.get("split.early", 0.0) >= EARLY_FROM
-    asked = {"always": True, "forward lean": leans, "split not clear": index >= 0.5 or early}[when]
-    if not asked or (when == "always" and parts.section.depth_m < LEAST_BORED_m):
+    leans = parts.balance.ahead_m > 0
+    return {"always": True, "forward lean": leans, "split not clear": index >= BORE_FROM or early}[when]
+
+
+def _bore(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
+    if not asks_to_bore(case, parts, uses):
         return []
+    index = parts.splitting.split_index_plain
     text = {
         "always": "split.bore.practice_bores_every",
         "forward lean": "split.bore.weight_ahead_hinge",
-        "split not clear": "split.bore.cut_behind_splitting" if index >= 0.5 else "split.bore.goes_early",
-    }[when]
+        "split not clear": "split.bore.cut_behind_splitting" if index >= BORE_FROM else "split.bore.goes_early",
+    }[case.practice.bore_when]
     change = phrase("split.bore.change")
     sentence = phrase(text, index=index)
-    found = _fact(Limit("split.bore", Group.SPLIT, "kerf"), (index, 0.5, Kind.NUMBER), Told(sentence, change))
+    found = _fact(Limit("split.bore", Group.SPLIT, "kerf"), (index, BORE_FROM, Kind.NUMBER), Told(sentence, change))
     return [changed(found, indicative=True)]
 
 

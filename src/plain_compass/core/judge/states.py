@@ -18,18 +18,30 @@ from ..mechanics.hinge import led_m
 from ..mechanics.law import spare_Nm
 from ..mechanics.resting import resting_alone
 from ..plan.many import Many
-from .limits import LIMITS, wedges_bring_rad
+from .limits import LIMITS, push_back_Nm
 
 State: TypeAlias = Callable[[Many], tuple[Array, ...]]
 """Limit states of many cases, each of shape (B,); any of them below zero is the limit failing."""
 
 
 def _goes_over(many: Many) -> tuple[Array, ...]:
-    """By how much the load is more than the hinge where the wedges bring the tree, or a push more than what holds."""
-    law, load = many.strength.holding_law, tipping_of(many.mass, many, many.loads.forward_Nm)
+    """By how much the load is more than the hinge where the whole plan brings the tree, or a push more than what holds.
+
+    The plan is the way on that brings it farthest: whatever is told first, one goes on to it where that does not do.
+    """
+    law, load = many.tipped(many.loads.forward_Nm)
     margin = np.radians(many.cases[0].constants.tip_margin_deg)
-    spare = spare_Nm(law, load, np.maximum(wedges_bring_rad(many) - margin, 0.0))
+    spare = spare_Nm(law, load, np.maximum(many.wedge_plan.bring_rad - margin, 0.0))
     return (np.maximum(spare, many.wedging.by_hand_Nm - many.wedging.moment_Nm),)
+
+
+def _drive(many: Many) -> tuple[Array, ...]:
+    """What driving leaves on the easiest way on that lifts enough."""
+    return (np.where(many.wedging.tilt_deg > 0, 1.0 - many.wedge_plan.least_drive_use, 1.0),)
+
+
+def _room(many: Many) -> tuple[Array, ...]:
+    return (1.0 - many.wedge_plan.least_room_use,)
 
 
 def _shuts_first(many: Many) -> tuple[Array, ...]:
@@ -42,7 +54,7 @@ def _sits_back(many: Many) -> tuple[Array, ...]:
     """By how much what still holds behind is more than what goes back, at the tilt at which it is most."""
     spare = backward_spare_Nm(many, many.timbers, (many.mass, many.loads), many.cases[0].kit)
     first = np.array([wedge_in_first(cut) for cut in many.designs.cuts])
-    return (np.where(first, np.inf, spare),)
+    return (np.where(first, np.inf, spare + push_back_Nm(many)),)
 
 
 def _side(many: Many) -> tuple[Array, ...]:
@@ -92,5 +104,7 @@ STATES: Mapping[str, State] = {
     "balance.shuts_first": _shuts_first,
     "hinge.side": _side,
     "hinge.holds": _holds,
-} | {id: straight(id) for id in ("split.early", "split.strap", "wedge.drive", "wedge.room", "balance.wind")}
+    "wedge.drive": _drive,
+    "wedge.room": _room,
+} | {id: straight(id) for id in ("split.early", "split.strap", "balance.wind")}
 """Limits whose share has no logarithm worth following."""

@@ -64,7 +64,7 @@ def _fits_first(case: Case, parts: Parts, uses: Uses) -> Finding:
     kerf = parts.section.depth_m - case.cut.face.depth_m - parts.hinge.reach_m
     text, change = "wedge.fits_first.wedge_fits_anything", "wedge.fits_first.change"
     # A small stem that stands by itself is tipped by hand or lever: how it is done, and no reason to stop.
-    by_hand = kerf < needs and not parts.balance.sits_back
+    by_hand = kerf < needs and uses.get("balance.sits_back", 0.0) <= 1.0
     if kerf < needs:
         text = "wedge.fits_first.wedge_fits_kerf"
         change = "wedge.fits_first.by_hand_change" if by_hand else change
@@ -90,30 +90,38 @@ def _apart_m(case: Case, parts: Parts) -> float:
 
 
 def _drive(case: Case, parts: Parts, uses: Uses) -> Finding:
-    wedging, constants = parts.wedging, case.constants
-    least, most = constants.least_advance_m, constants.most_blows
-    advance, seating = wedging.told_advance_m, wedging.seating_blows
+    plan, constants = parts.wedge_plan, case.constants
+    least, most, seating = constants.least_advance_m, constants.most_blows, parts.wedging.seating_blows
     limit = Limit("wedge.drive", Group.WEDGE, "wedges")
-    if wedging.blows > most:
+    if plan.name == "jack":
+        told = Told(phrase("wedge.drive.jacked", use=uses["wedge.drive"]), phrase("wedge.drive.rope_change"))
+        return judged(limit, uses, None, told, indicative=True)
+    if plan.blows > most:
         # So many are no plan, and their number says nothing more.
-        sentence = phrase("wedge.drive.past_use", most=most)
-        past = stated(limit, Level.STOP, sentence, "wedge.drive.rope_change", indicative=True)
+        past = stated(
+            limit, Level.STOP, phrase("wedge.drive.past_use", most=most), "wedge.drive.rope_change", indicative=True
+        )
         return changed(past, margin=margin_of(uses["wedge.drive"]))
-    if advance < least:
-        told = Told(phrase("wedge.drive.too_hard", advance=advance, least=least), phrase("wedge.drive.rope_change"))
-        return judged(limit, uses, (advance, least, Kind.FINE_LENGTH), told, indicative=True)
-    sentence = phrase("wedge.drive.about_blows_tip", blows=wedging.blows, seating=seating, advance=advance, least=least)
+    if plan.advance_m < least:
+        told = Told(
+            phrase("wedge.drive.too_hard", advance=plan.advance_m, least=least), phrase("wedge.drive.rope_change")
+        )
+        return judged(limit, uses, (plan.advance_m, least, Kind.FINE_LENGTH), told, indicative=True)
+    sentence = phrase("wedge.drive.about_blows_tip", blows=plan.blows, seating=seating, advance=plan.advance_m)
     told = Told(sentence, phrase("wedge.drive.change"))
-    return judged(limit, uses, (advance, least, Kind.FINE_LENGTH), told, indicative=True)
+    if plan.blows / most >= least / max(plan.advance_m, 1e-9):
+        return judged(limit, uses, (plan.blows, most, Kind.COUNT), told, indicative=True)
+    return judged(limit, uses, (plan.advance_m, least, Kind.FINE_LENGTH), told, indicative=True)
 
 
 def _room(parts: Parts, uses: Uses) -> Finding:
-    tightest = max(parts.wedging.seats, key=lambda seat: seat.driven_m / max(seat.room_m, 1e-6))
-    sentence = phrase("wedge.room.wedge_tree_tips", driven=tightest.driven_m, room=tightest.room_m)
+    tightest = min(parts.wedging.seats, key=lambda seat: seat.room_m)
+    driven_m = parts.wedge_plan.room_use * tightest.room_m
+    sentence = phrase("wedge.room.wedge_tree_tips", driven=driven_m, room=tightest.room_m)
     return judged(
         Limit("wedge.room", Group.WEDGE, "wedges"),
         uses,
-        (tightest.driven_m, tightest.room_m, Kind.LENGTH),
+        (driven_m, tightest.room_m, Kind.LENGTH),
         Told(sentence, phrase("wedge.room.change")),
     )
 

@@ -75,12 +75,14 @@ class Difficulty:
 STEPS: dict[str, tuple[float, float]] = {
     "lean": (5.0, 8.0),
     "side": (0.5, 0.8),
-    "lift": (0.6, 1.5),
+    "lift": (0.6, 1.0),
     "split": (0.5, 1.0),
     "slope": (15.0, 25.0),
     "stem": (1.0, 2.0),
 }
 """What is reckoned: from where it is demanding, and from where it is hard (judgement)."""
+MORE_THAN_DRIVEN = 0.61
+"""Share of the lift told where a second wedge, a thinner hinge or a jack has to do it."""
 SHELLS = (0.5, 0.3)
 """The same of the sound shell, the other way round."""
 
@@ -97,11 +99,13 @@ def _reckoned(planned: Planned) -> Iterator[tuple[Grade, Phrase]]:
     mass, wedging = parts.mass, parts.wedging
     ahead = math.degrees(math.atan2(mass.com_forward_m, mass.com_up_m))
     reach, slope = reach_m(case), slope_at(case.site, case.at)[0]
-    side, lifts, split = parts.use.side_utilisation, wedging.lift_use, parts.splitting.split_index_plain
+    side, split = parts.use.side_utilisation, parts.splitting.split_index_plain
+    # A tree that wants more than its wedges driven is no plain one, however well that does it.
+    lifts = max(parts.wedge_plan.lift_use, 0.0 if parts.wedge_plan.name == "wedges" else MORE_THAN_DRIVEN)
     values = {
         "lean": (max(ahead, 0.0), phrase("grade.lean", lean=ahead)),
         "side": (side, phrase("grade.side", use=min(side, 9.99))),
-        "lift": (lifts if wedging.wanted else 0.0, phrase("grade.lift", use=min(lifts, 9.99))),
+        "lift": (lifts if wedging.wanted and wedging.seats else 0.0, phrase("grade.lift", use=min(lifts, 9.99))),
         "split": (split, phrase("grade.split", index=split)),
         "slope": (slope, phrase("grade.slope", slope=slope)),
         "stem": (parts.section.width_m / reach, phrase("grade.stem", across=parts.section.width_m, bar=reach)),

@@ -18,6 +18,7 @@ from .loads import Loads
 from .mass import Mass
 from .seats import seat_wanted_m
 from .stump import Stumps
+from .thinning import Thinnest
 
 EVERY = slice(None)
 """All rows, as they are."""
@@ -34,6 +35,7 @@ class Balance(Generic[N]):
         moment_forward_Nm, moment_left_Nm: of weight, rope and wind together about the hinge's centroid.
         centre_over_deg: tilt that brings all that pulls over the hinge; 0 where it is ahead already.
         theta_go_deg: last tilt at which the hinge holds the tree; past it the tree goes by itself (indicative).
+        thin_go_deg: the same on the hinge thinned as far as it may be.
         standing_utilisation: what it asks of the finished hinge over what that gives, at the tilt at which it asks
             least before the kerf is shut; below 1 the tree stands on the hinge alone (indicative).
         sits_back_utilisation: the same of a tree that leans back, at the depth at which a first wedge fits, or on the
@@ -46,6 +48,7 @@ class Balance(Generic[N]):
     moment_left_Nm: N
     centre_over_deg: N
     theta_go_deg: N
+    thin_go_deg: N
     standing_utilisation: N
     sits_back_utilisation: N
 
@@ -67,12 +70,13 @@ def tipping_of(mass: Mass[Array], stumps: Stumps, steady_Nm: Array) -> Tipping:
 
 
 def balances_of(
-    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Loads[Array]], kit: Kit
+    stumps: Stumps, timbers: Timbers, carried: tuple[Mass[Array], Loads[Array]], kit: Kit, thinnest: Thinnest
 ) -> Balance[Array]:
     """Balance of B trees about their hinges' centroids."""
     mass, loads = carried
     region, law = stumps.hinge.region, stumps.strength.law
     load = tipping_of(mass, stumps, loads.forward_Nm)
+    goes = np.degrees(goes_at_rad(stumps.strength.holding_law.before(thinnest.law), load.before(thinnest.load)))
     over = np.arctan2(-load.standing_Nm, load.toppling_Nm)
     back = load._replace(steady_Nm=loads.harmed_Nm)
     finished = standing_use(law, back, shuts_rad(region.forward_m - stumps.sections.back_m, kit))
@@ -83,7 +87,8 @@ def balances_of(
         moment_forward_Nm=mass.weight_N * ahead + loads.forward_Nm,
         moment_left_Nm=mass.weight_N * left + loads.left_Nm,
         centre_over_deg=np.degrees(np.maximum(over, 0.0)),
-        theta_go_deg=np.degrees(goes_at_rad(stumps.strength.holding_law, load)),
+        theta_go_deg=goes[: len(ahead)],
+        thin_go_deg=goes[len(ahead) :],
         standing_utilisation=finished,
         sits_back_utilisation=_sits_back(stumps, timbers, (mass, back), kit, finished),
     )

@@ -59,6 +59,10 @@ class HingeLaw:
         """Some of the hinges."""
         return HingeLaw(*(getattr(self, item.name)[rows] for item in fields(self)))
 
+    def before(self, other: HingeLaw) -> HingeLaw:
+        """These hinges, and others after them: both asked at once."""
+        return HingeLaw(*(np.concatenate([getattr(self, of.name), getattr(other, of.name)]) for of in fields(self)))
+
     @cached_property
     def rise(self) -> Array:
         """1 - e^-x_u: the rise at the peak."""
@@ -119,6 +123,10 @@ class Tipping(NamedTuple):
     toppling_Nm: Array
     ahead_Nm: Array
     steady_Nm: Array
+
+    def before(self, other: Tipping) -> Tipping:
+        """These trees, and others after them."""
+        return Tipping(*(np.concatenate(both) for both in zip(self, other, strict=True)))
 
     def moments_Nm(self, sin: Array, cos: Array) -> Array:
         """m g Z sin + m g X cos + loads, at tilts of shape (B, n) or (n,)."""

@@ -1,4 +1,8 @@
-"""A hinge that holds too long: how thin it must be for the wedges at hand to bring the tree to where it goes."""
+"""A hinge that holds too long: how thin it must be for the wedges at hand, and how thin it may be made.
+
+Thinning ends where the hinge is half of what it was, at the practice's least, or where the side weight would take it
+(judgement): ``thinnest_shares``.
+"""
 
 from __future__ import annotations
 
@@ -8,17 +12,24 @@ import numpy as np
 
 from ..base.frozen import dataclass
 from ..base.polygon import Array
+from ..base.rows import limited
+from ..tree.timber import Timbers
 from ..tree.wood import Indicative
 from .hinge import HingeGeometry, HingeStrength, break_angles_deg
 from .law import HingeLaw, Tipping, spare_Nm
+from .stump import Stumps
 from .use import CURVE_TILTS_DEG, HingeUse
 
+THIN_SHARE = 0.5
+"""Share of its thickness below which nobody thins a hinge on a standing tree (judgement)."""
+THIN_SIDE_USE = 0.9
+"""Most of a thinned hinge that the side weight may take."""
 SHARES: Array = np.linspace(0.05, 1.0, 40)
 """Thicknesses that are tried, over the one there is; thinner it is cut through. Tried again between the last that goes
 and the first that holds."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Thinning:
     """What thinning would do.
 
@@ -118,3 +129,62 @@ def _refused(of: Folding, share: float, to_m: float, least_m: float, constants: 
     if float(side[of.until_deg >= CURVE_TILTS_DEG].max(initial=0.0)) >= 1.0:
         return "side"
     return "least" if to_m < least_m else ""
+
+
+class Thinnest(NamedTuple):
+    """B hinges thinned as far as they may be.
+
+    Attributes:
+        share: of their thickness, 1 where they may not be thinned, shape (B,).
+        forward_m: how far that moves the line they fold about.
+        law, load: how they resist then, and what tips the trees over them.
+    """
+
+    share: Array
+    forward_m: Array
+    law: HingeLaw
+    load: Tipping
+
+
+def thinnest_shares(stumps: Stumps, use: HingeUse[Array], least_m: Array) -> Array:
+    """Share of its thickness to which each hinge may be thinned, 1 where it may not, shape (B,).
+
+    What the side weight takes grows as the hinge gets thinner, what its folding takes does not: so that
+    takes/share + folds stays within ``THIN_SIDE_USE``.
+
+    Args:
+        least_m: the thinnest end each practice leaves.
+    """
+    designs = stumps.designs
+    thin = np.minimum(designs.left_m, designs.right_m)
+    last = np.minimum(stumps.face.closing_angle_deg, use.needed_tilt_deg)
+    folds = np.minimum((last / stumps.strength.break_angle_deg) ** 2, THIN_SIDE_USE - 0.05)
+    takes = np.maximum(use.side_utilisation - folds, 0.0)
+    share = np.maximum(takes / (THIN_SIDE_USE - folds), THIN_SHARE)
+    return limited(np.maximum(share, least_m / np.maximum(thin, 1e-4)), 0.0, 1.0)
+
+
+def thinned_hinges(stumps: Stumps, timbers: Timbers, load: Tipping, share: Array, weight_N: Array) -> Thinnest:
+    """The law of hinges thinned from behind to a share of their thickness, and what tips the trees over them.
+
+    K goes as t^3 over the fibre's length, M_u as t^2; the line of fold moves forward by half of what is taken away.
+    """
+    strength, thick, step, constants = (
+        stumps.strength,
+        stumps.hinge.thickness_m,
+        stumps.designs.step_m,
+        timbers.constants,
+    )
+    factor, law = constants.hinge_length_factor, strength.holding_law
+    shorter = (factor * thick + step) / np.maximum(factor * thick * share + step, 1e-6)
+    base, diameter = timbers.break_base_deg, stumps.sections.diameter_m
+    thinner = HingeLaw(
+        stiffness_Nm=law.stiffness_Nm * share**3 * shorter,
+        peak_Nm=law.peak_Nm * share**2,
+        break_rad=np.radians(break_angles_deg(thick * share, step, diameter, base, constants)),
+        peaks_at=law.peaks_at,
+        softens_over=law.softens_over,
+        tail=law.tail,
+    )
+    forward = thick * (1.0 - share) / 2
+    return Thinnest(share, forward, thinner, load._replace(ahead_Nm=load.ahead_Nm - weight_N * forward))

@@ -20,6 +20,7 @@ from .loads import Loads
 from .mass import Mass
 from .seats import seat_wanted_m, seats_in
 from .stump import Stumps
+from .thinning import Thinnest
 
 TILT_STEPS = 120
 """Tilts between upright and let go at which the needed lift is taken, for its largest and for its work."""
@@ -155,11 +156,37 @@ def drive_tilts_deg(theta_go_deg: Array, closing_deg: Array, constants: Indicati
 
 
 class Poise(NamedTuple):
-    """B trees as they stand on their hinges."""
+    """B trees as they stand on their hinges, and the constants of the model."""
 
     mass: Mass[Array]
     balance: Balance[Array]
     loads: Loads[Array]
+    constants: Indicative
+
+
+class Asked(NamedTuple):
+    """What B trees ask of whoever brings them over, on the hinge as it is and on the one thinned; shapes (2, B).
+
+    Attributes:
+        tilt_deg: tilt to which they must be brought.
+        peak_Nm, work_J: most moment on the way there, and its work.
+    """
+
+    tilt_deg: Array
+    peak_Nm: Array
+    work_J: Array
+
+
+def asked_of(stumps: Stumps, poise: Poise, thinnest: Thinnest) -> Asked:
+    """What is to be overcome on the way to where each tree goes by itself, on both of its hinges at once."""
+    mass, balance, loads, constants = poise
+    closing = stumps.face.closing_angle_deg
+    tilts = [drive_tilts_deg(goes, closing, constants) for goes in (balance.theta_go_deg, balance.thin_go_deg)]
+    tilt, load = np.concatenate(tilts), tipping_of(mass, stumps, loads.forward_Nm).before(thinnest.load)
+    curve = np.maximum(resisting_moments(tilt, load, stumps.strength.holding_law.before(thinnest.law)), 0.0)
+    step = np.radians(tilt) / (TILT_STEPS - 1)
+    work = (curve.sum(axis=1) - (curve[:, 0] + curve[:, -1]) / 2) * step
+    return Asked(*(each.reshape(2, -1) for each in (tilt, curve.max(axis=1), work)))
 
 
 def heads_lift_m(kit: Kit, constants: Indicative, stacked: N) -> N:
@@ -167,14 +194,12 @@ def heads_lift_m(kit: Kit, constants: Indicative, stacked: N) -> N:
     return stacked * kit.wedge_thickness_m - kit.kerf_m - constants.sawdust_m
 
 
-def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -> tuple[Wedging[Array], Seats]:
-    """Every seat and the plan as a whole, case by case; the seats of a case share the force equally."""
-    mass, balance, loads = poise
+def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, asked: Asked) -> tuple[Wedging[Array], Seats]:
+    """Every seat as placed, and all of them together, case by case; the seats of a case share the force equally."""
+    mass, balance, _, constants = poise
     sections, face, hinge = stumps.sections, stumps.face, stumps.hinge
     closing = face.closing_angle_deg
-    tilt = drive_tilts_deg(balance.theta_go_deg, closing, constants)
-    curve = resisting_moments(tilt, tipping_of(mass, stumps, loads.forward_Nm), stumps.strength.holding_law)
-    peak = np.maximum(curve.max(axis=1), 0.0)
+    tilt, peak, work = asked.tilt_deg[0], asked.peak_Nm[0], asked.work_J[0]
     seats = _seats(stumps, kit, (peak, tilt), constants)
     some, table = seats.used.any(axis=1), seats.table
     single_lift = heads_lift_m(kit, constants, 1.0)
@@ -189,14 +214,14 @@ def wedgings_of(stumps: Stumps, kit: Kit, poise: Poise, constants: Indicative) -
         moment_Nm=peak,
         lift_m=lift,
         force_N=_most(table.force_N, seats.used, 0.0),
-        blows=_blows(curve, tilt, seats, kit, constants),
+        blows=_blows(work, seats, kit, constants),
         seating_blows=constants.seating_blows * np.where(seats.used, table.stacked, 0).sum(axis=1) * (tilt > 0),
         # Two on each other are driven in turn where that moves them further.
         advance_per_blow_m=-_most(-np.maximum(table.advance_per_blow_m, table.advance_singly_m), seats.used, -np.inf),
         first_fits=whole >= wanted,  # type: ignore[arg-type]  # of many, one answer a case
         shuts_first=balance.theta_go_deg >= closing,  # type: ignore[arg-type]
         doubled_needed=(single_lift < lift) & (lift <= 2 * kit.wedge_thickness_m - kit.kerf_m),  # type: ignore[arg-type]
-        by_hand_Nm=by_hand_Nm(stumps.designs.height_m, sections.diameter_m, constants),
+        by_hand_Nm=by_hand_Nm(stumps.designs.height_m, sections.diameter_m, constants, lever=kit.lever == "yes"),
         pause_s=limited(mass.sway_s, *PAUSES_s),
     )
     return plan, seats
@@ -281,11 +306,8 @@ def _advance(push_N: Array, kit: Kit, constants: Indicative) -> Array:
     return np.where(push_N > 0, blow / np.where(push_N > 0, push_N, 1.0), np.inf)
 
 
-def _blows(curve: Array, tilt_deg: Array, seats: Seats, kit: Kit, constants: Indicative) -> Array:
+def _blows(work: Array, seats: Seats, kit: Kit, constants: Indicative) -> Array:
     """Work of driving all seats to the needed tilt over the energy one blow leaves in the wedge."""
-    positive = np.maximum(curve, 0.0)
-    step = np.radians(tilt_deg) / (TILT_STEPS - 1)
-    work = (positive.sum(axis=1) - (positive[:, 0] + positive[:, -1]) / 2) * step
     table, used = seats.table, seats.used
     angle = table.stacked * wedge_angle_rad(kit, 1)
     factor = driving_factor(angle, constants.wedge_friction)

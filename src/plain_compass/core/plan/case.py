@@ -17,6 +17,7 @@ from ..mechanics.resting import Resting
 from ..mechanics.splitting import BackCutSweep, Splitting
 from ..mechanics.use import HingeUse
 from ..mechanics.wedge import Wedging
+from ..mechanics.wedge_plan import WedgePlan
 from ..site.ground import Profile, profile_on, profiles_on
 from ..site.rigging import Rigging, Rope
 from ..site.site import Place, Site
@@ -85,6 +86,7 @@ class Parts:
     sweep: BackCutSweep
     splitting: Splitting
     wedging: Wedging
+    wedge_plan: WedgePlan
     gust: Gust
     rigging: Rigging | None
     loads: Loads

@@ -8,6 +8,7 @@ for.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import fields
 from functools import cached_property
 from typing import NamedTuple
 
@@ -19,15 +20,18 @@ from ..base.polygon import Array, Moments
 from ..base.rows import Mask, row, taken
 from ..design.cut import Cut
 from ..design.designs import Designs, designs_of
-from ..mechanics.balance import Balance, balances_of
+from ..mechanics.balance import Balance, balances_of, tipping_of
 from ..mechanics.hinge import hinge_strengths
+from ..mechanics.law import HingeLaw, Tipping
 from ..mechanics.loads import Gust, Loads, gusts_on, loaded, loads_of
 from ..mechanics.mass import Mass, masses_of
 from ..mechanics.resting import Laid, Resting, resting_alone, resting_on
 from ..mechanics.splitting import BackCutSweep, Splitting, splittings_of, sweep_back_cuts
 from ..mechanics.stump import Shapes, Stumps, shapes_of
+from ..mechanics.thinning import Thinnest, thinned_hinges, thinnest_shares
 from ..mechanics.use import HingeUse, hinge_uses
-from ..mechanics.wedge import Poise, Seats, Wedging, wedging_at, wedgings_of
+from ..mechanics.wedge import Poise, Seats, Wedging, asked_of, wedging_at, wedgings_of
+from ..mechanics.wedge_plan import THINS, WedgePlan, wedge_plans
 from ..site.rigging import Rigging, rigged
 from ..tree.section import Section
 from ..tree.sections import Place, alone_in, sections_of
@@ -54,6 +58,8 @@ class Many(Stumps):
     splitting: Splitting[Array]
     wedging: Wedging[Array]
     seats: Seats
+    wedge_plan: WedgePlan[Array]
+    thinnest: Thinnest
     gust: Gust[Array]
     rigging: tuple[Rigging | None, ...]
     loads: Loads[Array]
@@ -63,6 +69,19 @@ class Many(Stumps):
         """Where wedges are wanted and there are seats for them, shape (B,)."""
         found: Mask = (self.wedging.tilt_deg > 0) & self.seats.used.any(axis=1)
         return found
+
+    def tipped(self, steady_Nm: Array) -> tuple[HingeLaw, Tipping]:
+        """The hinges as the way on that asks least leaves them, and what tips the trees over them.
+
+        Args:
+            steady_Nm: rope and wind.
+        """
+        thins, law, thinner = THINS[self.wedge_plan.best.astype(np.intp)], self.strength.holding_law, self.thinnest
+        load = tipping_of(self.mass, self, steady_Nm)
+        if not thins.any():
+            return law, load
+        columns = (np.where(thins, getattr(thinner.law, of.name), getattr(law, of.name)) for of in fields(HingeLaw))
+        return HingeLaw(*columns), load._replace(ahead_Nm=np.where(thins, thinner.load.ahead_Nm, load.ahead_Nm))
 
     def laid(self, at: int) -> Laid:
         """One tree on the ground along its lay."""
@@ -98,6 +117,7 @@ class Many(Stumps):
             sweep=row(self.sweep, at),
             splitting=row(self.splitting, at),
             wedging=wedging_at((self.wedging, self.seats), at),
+            wedge_plan=row(self.wedge_plan, at),
             gust=row(self.gust, at),
             rigging=self.rigging[at],
             loads=row(self.loads, at),
@@ -150,9 +170,14 @@ def many_of(cases: Sequence[Case], grown: Grown | None = None) -> Many:
     gust, rigging, loads = _loads(cases, designs, hinge.region, 1.0 if grown is None else grown.wind)
     use = hinge_uses(mass, hinge, strength, loads.left_Nm, face.closing_angle_deg, first.practice.tolerance_deg)
     stumps = Stumps(shape, strength)
-    balance = balances_of(stumps, timbers, (mass, loads), kit)
+    least = np.array([case.practice.hinge_least_m for case in cases])
+    load = tipping_of(mass, stumps, loads.forward_Nm)
+    thinnest = thinned_hinges(stumps, timbers, load, thinnest_shares(stumps, use, least), mass.weight_N)
+    balance = balances_of(stumps, timbers, (mass, loads), kit, thinnest)
     sweep, splitting = released(stumps, timbers, (mass, loads), balance, kit.kerf_m)
-    wedging, seats = wedgings_of(stumps, kit, Poise(mass, balance, loads), constants)
+    poise = Poise(mass, balance, loads, constants)
+    asked = asked_of(stumps, poise, thinnest)
+    wedging, seats = wedgings_of(stumps, kit, poise, asked)
     return Many(
         shape=shape,
         strength=strength,
@@ -165,6 +190,8 @@ def many_of(cases: Sequence[Case], grown: Grown | None = None) -> Many:
         splitting=splitting,
         wedging=wedging,
         seats=seats,
+        wedge_plan=wedge_plans(stumps, kit, poise, seats, asked, thinnest),
+        thinnest=thinnest,
         gust=gust,
         rigging=rigging,
         loads=loads,

@@ -216,6 +216,40 @@ def _length_m(rope: Rope, level_m: float, drop_m: float) -> float:
     return line + (legs - 1) * 0.2 * line + haul + TAIL_m
 
 
+def rope_along(rope: Rope, at: Place, lay_deg: float) -> Rope:
+    """A rope that is set, led straight ahead along a lay: as high, as far off and as hard; the hauler stands aside."""
+    if rope.use != "set":
+        return rope
+
+    def away_m(place: Place) -> float:
+        return round(math.hypot(place.east_m - at.east_m, place.north_m - at.north_m), 1)
+
+    def placed(bearing_deg: float, off_m: float) -> Place:
+        turn = math.radians(bearing_deg)
+        return Place(round(at.east_m + off_m * math.sin(turn), 1), round(at.north_m + off_m * math.cos(turn), 1))
+
+    ahead = placed(lay_deg, away_m(rope.anchor))
+    aside = placed(lay_deg + ASIDE_DEG, away_m(rope.hauler))
+    return replace(rope, anchor=ahead, corner=placed(lay_deg, away_m(rope.corner)), hauler=aside)
+
+
+def turned_rope_of(rope: Rope, at: Place, by_deg: float) -> Rope:
+    """A rope that is set, led the same way on a lay turned clockwise: anchor, corner and hauler turn about the tree."""
+    if rope.use != "set":
+        return rope
+    sin, cos = math.sin(math.radians(by_deg)), math.cos(math.radians(by_deg))
+
+    def turned(place: Place) -> Place:
+        east, north = place.east_m - at.east_m, place.north_m - at.north_m
+        return Place(at.east_m + east * cos + north * sin, at.north_m + north * cos - east * sin)
+
+    return replace(rope, anchor=turned(rope.anchor), corner=turned(rope.corner), hauler=turned(rope.hauler))
+
+
+ASIDE_DEG = 25.0
+"""How far aside of the lay whoever hauls stands."""
+
+
 def initial_rope(rope: Rope, at: Place, lay_deg: float, height_m: float) -> Rope:
     """A rope set for the first time: at six tenths, anchored one and a half lengths off along the lay, hauled aside."""
 
@@ -229,5 +263,5 @@ def initial_rope(rope: Rope, at: Place, lay_deg: float, height_m: float) -> Rope
         attached_m=round(0.6 * height_m, 1),
         anchor=place(lay_deg, 1.5 * height_m),
         corner=place(lay_deg, 1.5 * height_m),
-        hauler=place(lay_deg + 25.0, 1.7 * height_m),
+        hauler=place(lay_deg + ASIDE_DEG, 1.7 * height_m),
     )

@@ -95,7 +95,8 @@ class Names:
             snapshot.plan.cut.lay_deg,
             snapshot.job.units,
             snapshot.job.words,
-            view.rose.version,
+            # Sectors are told only of a whole rose: while it grows nothing has to be placed anew.
+            view.rose.version if view.rose.done else 0,
             view.chosen,
             view.scale_now.px_per_m,
             view.scale_now.origin.toTuple(),

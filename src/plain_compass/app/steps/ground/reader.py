@@ -41,7 +41,7 @@ def describe(spoke: Spoke, job: Job, case: Case) -> str:
         parts.append(tr("The ground refuses it. {why}", why=escape(speech.phrase(why))))
     if BACKS[spoke.back].bored:
         parts.append(speech.say("Judged with a bored [back cut]."))
-    parts.append(_help(spoke, job))
+    parts.append(_help(spoke, job, case))
     parts += _targets(spoke, case.site)
     return " ".join(parts)
 
@@ -91,16 +91,30 @@ def _refused(sort: Sort, site: Site) -> str:
     }.get(sort.why, "refused")
 
 
-def _help(spoke: Spoke, job: Job) -> str:
+GOES_ON = {
+    "stack": tr("a second wedge on the first"),
+    "thin": tr("the [hinge] thinned"),
+    "stack and thin": tr("a second wedge on the first, and the [hinge] thinned"),
+}
+"""How wedging goes on where the wedges that are placed do not do it."""
+
+
+def _help(spoke: Spoke, job: Job, case: Case) -> str:
     show = job.speech.show
+    if case.rope.use == "set":
+        return tr("With the rope led ahead along this lay, as hard as it is set.")
     if spoke.help == "none":
         return tr("It goes by itself.")
+    if spoke.help == "wedges" and spoke.way == "jack":
+        return tr("The jack: lift {lift_m}.", lift_m=show(spoke.lift_m, "fine_length"))
     if spoke.help == "wedges":
-        return tr(
-            "Wedges: lift {lift_m}, about {blows:.0f} blows.",
-            lift_m=show(spoke.lift_m, "fine_length"),
-            blows=spoke.blows,
-        )
+        lift_m = show(spoke.lift_m, "fine_length")
+        if spoke.way in GOES_ON:
+            how = job.speech.say(GOES_ON[spoke.way])
+            return tr(
+                "Wedges: lift {lift_m}, about {blows:.0f} blows; {how}.", lift_m=lift_m, blows=spoke.blows, how=how
+            )
+        return tr("Wedges: lift {lift_m}, about {blows:.0f} blows.", lift_m=lift_m, blows=spoke.blows)
     pull = tr("a pull of {pull_n} at six tenths of its height", pull_n=show(spoke.pull_N, "force"))
     if spoke.help == "rope":
         return tr("It wants a rope: {pull}.", pull=pull)

@@ -17,8 +17,8 @@ from ...frame.store import Snapshot
 
 SLICE_S = 0.012
 """About as long as a stretch of reckoning may last between two looks at the mouse: within a frame at 60 a second."""
-MOST_AT_ONCE = BLOCK
-"""Bearings of one stretch at most; many at once cost little more than few."""
+LEAST_AT_ONCE, MOST_AT_ONCE = 18, BLOCK
+"""Bearings of one stretch: many at once cost little more than one, and the first round of them has so many."""
 TOLD_EVERY_S = 0.1
 """How often the plan is painted anew while the rose grows: painting costs as much as reckoning."""
 COARSE = (20, 10, 5, 2, 1)
@@ -55,7 +55,7 @@ class RoseReckoner(QObject):
         self._case: Case | None = None
         self._left: list[int] = []
         self._meets: tuple[Meets, ...] = ()
-        self._at_once = 1
+        self._at_once = LEAST_AT_ONCE
         self._told_at = 0.0
         self._gathered: tuple[int, tuple[Sector, ...]] | None = None
         self._timer = QTimer(self)
@@ -112,7 +112,7 @@ class RoseReckoner(QObject):
         took = max(time.perf_counter() - began, 1e-4)
         # Doubled or halved at most: one slow moment of the machine says little.
         wanted = len(bearings) * min(max(SLICE_S / took, 0.5), 2.0)
-        self._at_once = min(max(round(wanted), 1), MOST_AT_ONCE)
+        self._at_once = min(max(round(wanted), LEAST_AT_ONCE), MOST_AT_ONCE)
         if not self._left:
             self._timer.stop()
 
@@ -138,7 +138,7 @@ class RoseReckoner(QObject):
             return ()
         if self._gathered is None or self._gathered[0] != self.version:
             case, spokes = self._case, [self.spokes[bearing] for bearing in sorted(self.spokes)]
-            sorts = [sort_of(each, len(case.cut.wedges), case.kit, case.constants) for each in spokes]
+            sorts = [sort_of(each, len(case.cut.wedges), case.kit) for each in spokes]
             self._gathered = self.version, sectors_of(spokes, sorts)
         return self._gathered[1]
 

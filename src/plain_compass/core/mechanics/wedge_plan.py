@@ -1,0 +1,256 @@
+"""Wedging as it is worked: drive, stack, thin the hinge a little, jack it; and which of these takes the tree over.
+
+A faller does not give up where the wedges placed are in to their heads: a second goes on the first, the hinge is
+thinned a little, struck, looked at and thinned again, and a jack is set where one is carried. Each is a *way on*,
+worked out for every case at once: how far it must lift over what it lifts, how hard it is to drive, whether there is
+room.
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Generic, NamedTuple
+
+import numpy as np
+
+from ..base.frozen import dataclass
+from ..base.polygon import Array
+from ..base.rows import Mask, N
+from ..design.cut import GOES_ON, Kit
+from .stump import Stumps
+from .thinning import Thinnest
+from .wedge import (
+    Asked,
+    LEAST_ARM_m,
+    MOST_ADVANCE_m,
+    NO_LIFT_m,
+    Poise,
+    Seats,
+    driving_factor,
+    heads_lift_m,
+    wedge_angle_rad,
+)
+
+WAYS = ("wedges", "stack", "thin", "stack and thin", "jack")
+"""Ways on, in the order of the craft; each goes on from those before it."""
+STACKS = np.array([False, True, False, True, False])
+THINS = np.array([False, False, True, True, True])
+JACK = WAYS.index("jack")
+ENOUGH = 0.7
+"""Share up to which a way is taken as it stands: past it the next is told as well."""
+JACK_FROM_m = 0.35
+"""Smaller stems have no room for a jack behind the hinge."""
+THIN_WORTH_rad = 0.02
+"""What a thinned hinge is worth in tilt, where two ways are compared by how far they bring a tree."""
+WORTH_THINNING = 0.97
+"""Share of its thickness past which thinning a hinge is none."""
+FAR = 1e3
+"""A share of nothing at all: far past any limit, and still a number."""
+
+
+@dataclass(frozen=True, eq=False)
+class WedgePlan(Generic[N]):
+    """How a tree is brought over, of one case, or of B in arrays of shape (B,); curves (B, ways).
+
+    Attributes:
+        way: place in ``WAYS`` of the way told: the first that has enough to spare, else the one that asks least.
+        best: the same of the one that brings it farthest: by it the chance of the whole plan is found.
+        lift_m, have_m, arm_m: lift wanted and had on the way told, and the arm of the seat that falls shortest.
+        blows, advance_m: of the maul on the way told, the hardest moving a wedge so far; none with a jack.
+        lift_use, drive_use, room_use: shares used up on the way told: of the lift, of the driving, of the room for it.
+        share: of its thickness to which the hinge may be thinned.
+        bring_rad: tilt to which the best way brings it.
+        least_drive_use, least_room_use: the least shares of any way that lifts enough.
+    """
+
+    way: N
+    best: N
+    lift_m: N
+    have_m: N
+    arm_m: N
+    blows: N
+    advance_m: N
+    lift_use: N
+    drive_use: N
+    room_use: N
+    share: N
+    bring_rad: N
+    least_drive_use: N
+    least_room_use: N
+
+    @property
+    def name(self: WedgePlan[float]) -> str:
+        """The way that is told, of one case."""
+        return WAYS[int(self.way)]
+
+    @property
+    def thins(self: WedgePlan[float]) -> bool:
+        """Whether the way that is told thins the hinge; asked of one case."""
+        return bool(THINS[int(self.way)])
+
+    @property
+    def stacked(self: WedgePlan[float]) -> bool:
+        """Whether it puts one wedge on another that lay side by side; asked of one case."""
+        return bool(STACKS[int(self.way)])
+
+
+class _Way(NamedTuple):
+    """One way on of B cases: what it lifts and is asked to, its arm, blows, and the shares it uses up; shapes (B,)."""
+
+    lift_m: Array
+    have_m: Array
+    arm_m: Array
+    blows: Array
+    advance_m: Array
+    shares: tuple[Array, ...]
+
+
+def wedge_plans(
+    stumps: Stumps, kit: Kit, poise: Poise, seats: Seats, asked: Asked, thinnest: Thinnest
+) -> WedgePlan[Array]:
+    """Every way on of B cases, the one that is told and the one that brings the tree farthest."""
+    stacks = _stacks(seats, kit)
+    ways = [
+        _by_jack(stumps, kit, seats, asked, thinnest)
+        if name == "jack"
+        else _by_wedges(stumps, kit, poise, (seats, stacks), asked, thinnest, name)
+        for name in WAYS
+    ]
+    table = np.array([way.shares for way in ways])
+    worst, possible = table.max(axis=1), table[:, 0] < FAR
+    brings = np.array([np.arctan(way.have_m / np.maximum(way.arm_m, LEAST_ARM_m)) for way in ways])
+    # The whole plan is held against the way that brings it farthest of those that can be driven: the same one for all
+    # trees alike but for a little, so that their states can be compared.
+    can_drive = possible & (table[:, 1:].max(axis=1) <= 1.0)
+    least, enough = worst.argmin(axis=0), worst <= ENOUGH
+    farthest = np.where(can_drive, brings + THIN_WORTH_rad * THINS[:, None], -1.0).argmax(axis=0)
+    best = np.where(can_drive.any(axis=0), farthest, least)
+    way = np.where(enough.any(axis=0), enough.argmax(axis=0), least)
+    rows = np.arange(len(way))
+    lift_use, drive_use, room_use = table[way, :, rows].T
+    columns = (np.array([getattr(one, name) for one in ways])[way, rows] for name in _Way._fields[:-1])
+    lift, have, arm, blows, advance = columns
+    return WedgePlan(
+        way=way.astype(np.float64),
+        best=best.astype(np.float64),
+        lift_m=lift,
+        have_m=have,
+        arm_m=arm,
+        blows=blows,
+        advance_m=advance,
+        lift_use=lift_use,
+        drive_use=drive_use,
+        room_use=room_use,
+        share=thinnest.share,
+        bring_rad=np.where(possible.any(axis=0), np.where(possible, brings, 0.0)[best, rows], 0.0),
+        least_drive_use=_least_of(table, 1, least),
+        least_room_use=_least_of(table, 2, least),
+    )
+
+
+def _stacks(seats: Seats, kit: Kit) -> Array:
+    """How many stacks of two can stand at the seats there are, none where two lie there already."""
+    count = np.where(seats.used, 1, 0).sum(axis=1)
+    lie = (seats.used & (seats.table.stacked == 2)).any(axis=1)
+    found: Array = np.where(lie | (kit.stackable == "no"), 0, np.minimum(kit.wedge_count // 2, count))
+    return found
+
+
+def _by_wedges(
+    stumps: Stumps, kit: Kit, poise: Poise, placed: tuple[Seats, Array], asked: Asked, thinnest: Thinnest, name: str
+) -> _Way:
+    """Wedges as they are placed, or a second one on each first; on the hinge as it is, or thinned.
+
+    Args:
+        placed: the seats, and how many stacks of two can be made of them.
+    """
+    (used, table), stacks = (placed[0].used, placed[0].table), placed[1]
+    way = WAYS.index(name)
+    thin, stacked = int(THINS[way]), bool(STACKS[way])
+    shift = thinnest.forward_m if thin else np.zeros(len(stacks))
+    arms = table.arm_m + shift[:, None]
+    wanted = arms * np.tan(np.radians(asked.tilt_deg[thin]))[:, None]
+    two: Mask = np.asarray(table.stacked == 2) | stacked
+    more = heads_lift_m(kit, poise.constants, 2.0) - heads_lift_m(kit, poise.constants, 1.0)
+    have = table.available_m + (more if stacked else 0.0)
+    short = np.where(used, wanted / np.maximum(have, NO_LIFT_m), -np.inf)
+    # The seat that falls shortest rules; where there is none the first column stands for nothing.
+    rows, worst = np.arange(len(stacks)), short.argmax(axis=1) if short.shape[1] else None
+    if worst is None:
+        nothing = np.zeros(len(stacks))
+        return _Way(nothing, nothing, nothing + 1.0, nothing + np.inf, nothing, (nothing + FAR,) * 3)
+    pulls = np.where(used, arms, 0.0)
+    together = stacks * pulls.max(axis=1) if stacked else pulls.sum(axis=1)
+    lies = two[rows, worst]
+    drive, blows, advance = _driving(kit, poise, (lies, together), (asked.peak_Nm[thin], asked.work_J[thin]))
+    angle = wedge_angle_rad(kit, 1)
+    driven = np.maximum((wanted + kit.kerf_m) / np.where(two, math.tan(2 * angle), math.tan(angle)), kit.wedge_seat_m)
+    room = np.where(used, driven / np.maximum(table.room_m + 2 * shift[:, None], NO_LIFT_m), -np.inf).max(axis=1)
+    can = (stacks > 0 if stacked else used.any(axis=1)) & _goes_on(
+        stumps, "thin" if thin else "stack" if stacked else "wedges"
+    )
+    if thin:
+        can &= thinnest.share < WORTH_THINNING
+    shares = _where_can(can, short[rows, worst], drive, room)
+    there = used.any(axis=1)
+    lift, had = (np.where(there, each[rows, worst], 0.0) for each in (wanted, have))
+    blows, advance = np.where(there, blows, np.inf), np.where(there, advance, 0.0)
+    return _Way(lift, had, np.where(there, arms[rows, worst], 1.0), blows, advance, shares)
+
+
+def _by_jack(stumps: Stumps, kit: Kit, seats: Seats, asked: Asked, thinnest: Thinnest) -> _Way:
+    """A jack at the back of the stump, behind the hinge thinned as far as it may be."""
+    count = len(thinnest.share)
+    arm = stumps.hinge.region.forward_m - stumps.sections.back_m + thinnest.forward_m
+    wanted, have = arm * np.tan(np.radians(asked.tilt_deg[1])), np.full(count, kit.jack_rise_m)
+    can = (kit.jack_rise_m > 0) & (stumps.sections.depth_m >= JACK_FROM_m) & seats.used.any(axis=1)
+    load = asked.peak_Nm[1] / np.maximum(arm, LEAST_ARM_m) / max(kit.jack_N, 1.0)
+    shares = _where_can(can & _goes_on(stumps, "all"), wanted / max(kit.jack_rise_m, NO_LIFT_m), load, np.zeros(count))
+    there = seats.used.any(axis=1)
+    lift, had, arm = np.where(there, wanted, 0.0), np.where(there, have, 0.0), np.where(there, arm, 1.0)
+    return _Way(lift, had, arm, np.where(there, 0.0, np.inf), np.where(there, MOST_ADVANCE_m, 0.0), shares)
+
+
+def _goes_on(stumps: Stumps, to: str) -> Mask:
+    """Which of the cuts are meant to go on so far."""
+    order = tuple(GOES_ON)
+    return np.array([order.index(cut.goes_on) >= order.index(to) for cut in stumps.designs.cuts])
+
+
+def _least_of(table: Array, share: int, least: Array) -> Array:
+    """The least of one of the shares over the ways that lift enough; of the one that asks least where none does."""
+    lifts = table[:, 0] <= 1.0
+    found = np.where(lifts, table[:, share], np.inf).min(axis=0)
+    best: Array = np.where(lifts.any(axis=0), found, table[least, share, np.arange(table.shape[2])])
+    return best
+
+
+def _where_can(can: Mask, *shares: Array) -> tuple[Array, ...]:
+    return tuple(np.where(can, np.minimum(share, FAR - 1.0), FAR) for share in shares)
+
+
+def _driving(
+    kit: Kit, poise: Poise, wedges: tuple[Mask, Array], held: tuple[Array, Array]
+) -> tuple[Array, Array, Array]:
+    """(share of driving used up, blows in all, advance of the hardest) on one way.
+
+    Two on each other are driven in turn, plastic on plastic between them.
+
+    Args:
+        wedges: whether they lie on each other, the sum of their arms.
+        held: most moment and work on the way.
+    """
+    constants, (two, arms), (peak, work) = poise.constants, wedges, held
+    angle = wedge_angle_rad(kit, 1)
+    single = float(driving_factor(angle, constants.wedge_friction))
+    singly = math.tan(angle + math.atan(constants.wedge_friction)) + constants.stacked_friction
+    push, energy = peak / np.maximum(arms, LEAST_ARM_m) * np.where(two, singly, single), _blow_J(kit, poise)
+    advance = np.where(push > 0, energy / np.where(push > 0, push, 1.0), np.inf)
+    blows = work * np.where(two, singly, single) / math.tan(angle) / energy
+    drive = np.maximum(constants.least_advance_m / advance, blows / constants.most_blows)
+    return drive, blows, np.minimum(advance, MOST_ADVANCE_m)
+
+
+def _blow_J(kit: Kit, poise: Poise) -> float:
+    """What of a blow drives the wedge."""
+    return poise.constants.blow_efficiency * kit.blow_J
