@@ -165,7 +165,7 @@ def _hollow(tree: Any, shell_ratio: float) -> Any:
 
 def _job(name: str, tree: Any, rng: np.random.Generator, practice: str, trained: str) -> Any:
     """A job of one tree, its first design on a lay to the north."""
-    from plain_compass.core.design.cut import Kit
+    from plain_compass.core.design.kit import Kit
     from plain_compass.core.judge.who import Stated
     from plain_compass.core.site.site import Site
     from plain_compass.job.document import Job, TreePlan

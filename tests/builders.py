@@ -10,7 +10,8 @@ import numpy as np
 from plain_compass.core.assess import Assessment, assess
 from plain_compass.core.base.paths import with_value
 from plain_compass.core.base.phrase import Phrase
-from plain_compass.core.design.cut import BackCut, Cut, Face, Hinge, Kit, WedgeSeat
+from plain_compass.core.design.cut import BackCut, Cut, Face, Hinge, WedgeSeat
+from plain_compass.core.design.kit import Kit
 from plain_compass.core.plan.case import Case
 from plain_compass.core.site.site import Site
 from plain_compass.core.tree.around import ABOVE, LEAVE, LIFE, Around

@@ -10,7 +10,7 @@ import numpy as np
 
 from make_demo_stumps import PRACTICE, made_tree
 from plain_compass.core.block.wanted import BlockWanted, OfTree
-from plain_compass.core.design.cut import Kit
+from plain_compass.core.design.kit import Kit
 from plain_compass.core.site.site import Obstacle, Place, Site, SpotHeight
 from plain_compass.core.tree.around import ABOVE, LIFE, with_answer
 from plain_compass.job.block_crew import worker_of

@@ -15,8 +15,9 @@ from pathlib import Path
 import numpy as np
 
 from plain_compass.core.assess import assess
-from plain_compass.core.design.cut import Kit, WedgeSeat
+from plain_compass.core.design.cut import WedgeSeat
 from plain_compass.core.design.first import first_design
+from plain_compass.core.design.kit import Kit
 from plain_compass.core.fall.nominal import nominal_fall
 from plain_compass.core.site.site import Site
 from plain_compass.core.stump.made import redrawn

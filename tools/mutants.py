@@ -147,7 +147,7 @@ SLIPS = (
     Slip("core/mechanics/wedge_plan.py", "np.maximum(constants.least_advance_m /", "np.maximum(0.5 * constants.least_advance_m /"),
     Slip("core/mechanics/wedge_plan.py", "blows / constants.most_blows)", "0.0 * blows)"),
     Slip("core/judge/limits.py", "SOUND_SEAT_LEAST / np.maximum(", "0.5 * SOUND_SEAT_LEAST / np.maximum("),
-    Slip("core/mechanics/wedge_plan.py", "driven / np.maximum(table.room_m", "0.5 * driven / np.maximum(table.room_m"),
+    Slip("core/mechanics/wedge_plan.py", "share = driven / np.maximum(table.room_m", "share = 0.5 * driven / np.maximum(table.room_m"),
     Slip("core/judge/limits.py", "np.minimum(use, SMALL_STEM_USE)", "use"),
     Slip("core/mechanics/wedge.py", "np.minimum(theta_go_deg + constants.tip_margin_deg, closing_deg)", "theta_go_deg + constants.tip_margin_deg"),
     Slip("core/mechanics/wedge.py", "together = np.where(used, arm, 0.0).sum(axis=1)", "together = np.where(used, arm, 0.0).max(axis=1, initial=0.0)"),

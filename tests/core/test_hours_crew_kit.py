@@ -23,7 +23,7 @@ from plain_compass.core.block.precedence import meetings_of
 from plain_compass.core.block.search import Fixed, exact
 from plain_compass.core.block.trees import Lay
 from plain_compass.core.block.whose import whose
-from plain_compass.core.design.cut import Kit
+from plain_compass.core.design.kit import Kit
 from plain_compass.core.judge.who import Difficulty, Grade, Stated
 from plain_compass.core.site.site import Obstacle, Place, Site
 from plain_compass.core.site.ways_off import butt_to_way

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from plain_compass.core.advice.rose import Spoke
 from plain_compass.core.advice.sectors import LEAST_DEG, Sector, Sort, Takes, sectors_of, sort_of
 from plain_compass.core.base.levels import Group, Level
-from plain_compass.core.design.cut import Kit
+from plain_compass.core.design.kit import Kit
 
 PLAIN = Spoke(0.0, 0.5, "hinge.side", Group.HINGE, Level.CLEAR, "none", 0.0, 0.0, 0.0, (), False, "plain")
 SORTS = (

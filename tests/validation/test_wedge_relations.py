@@ -12,7 +12,8 @@ from hypothesis import strategies as st
 
 from builders import assessed, batch, finding, finding_ids, plain_cut, round_tree, told
 from plain_compass.core.assess import Assessment
-from plain_compass.core.design.cut import BackCut, Kit, WedgeSeat
+from plain_compass.core.design.cut import BackCut, WedgeSeat
+from plain_compass.core.design.kit import Kit
 from plain_compass.core.mechanics.hinge import led_m
 from plain_compass.core.mechanics.law import HingeLaw, Tipping
 from plain_compass.core.mechanics.wedge import driving_factor, resisting_moments

@@ -7,6 +7,7 @@ import os
 import signal
 import sys
 from collections.abc import Sequence
+from importlib import import_module
 from pathlib import Path
 
 from PySide6.QtCore import QLibraryInfo, QLocale, QSize, Qt, QTranslator
@@ -27,90 +28,40 @@ from .frame.store import Store
 from .frame.window import Window
 from .steps.block.actions import BlockActions
 from .steps.card.actions import CardActions
-from .steps.cut.page import CutPage
 from .steps.fall.actions import FallActions
 from .steps.practice.actions import PracticeActions
 from .steps.stump.actions import StumpActions
 from .text_size import grow
 
-
-def _look(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.look.page import LookPage
-
-    return LookPage(store, commands, parent)
-
-
-def _ground(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.ground.page import GroundPage
-
-    return GroundPage(store, commands, parent)
-
-
-def _card(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.card.page import CardPage
-
-    return CardPage(store, commands, parent)
-
-
-def _measure(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.look.measure_panel import MeasurePanel
-
-    return MeasurePanel(store, commands, parent)
-
-
-def _stages(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.stages.page import StagesPage
-
-    return StagesPage(store, commands, parent)
-
-
-def _fall(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.fall.page import FallPage
-
-    return FallPage(store, commands, parent)
-
-
-def _stump(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.stump.page import StumpPage
-
-    assert isinstance(parent, Window)
-    return StumpPage(store, commands, parent.book, parent.dress, parent)
-
-
-def _block(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.block.page import BlockPage
-
-    return BlockPage(store, commands, parent)
-
-
-def _practice(store: Store, _: Commands, parent: QWidget) -> QWidget:
-    from ..log.answers import AnswerLog
-    from .steps.practice.page import PracticePage
-
-    assert isinstance(parent, Window)
-    record = AnswerLog(parent.settings.log_file.with_name("practice.sqlite"))
-    return PracticePage(record, lambda: store.snapshot.speech, parent)
-
-
-def _as_cut(store: Store, commands: Commands, parent: QWidget) -> QWidget:
-    from .steps.stump.panel import AsCutPanel
-
-    return AsCutPanel(store, commands, parent)
-
-
-# Steps are imported when they are first opened: a third of the start-up would otherwise go to pages nobody looks at.
-PAGES: dict[str, PageFactory] = {
-    "look": _look,
-    "ground": _ground,
-    "cut": CutPage,
-    "stages": _stages,
-    "fall": _fall,
-    "card": _card,
-    "stump": _stump,
-    "block": _block,
-    "practice": _practice,
+STEPS = {
+    "look": "look.page:LookPage",
+    "ground": "ground.page:GroundPage",
+    "cut": "cut.page:CutPage",
+    "stages": "stages.page:StagesPage",
+    "fall": "fall.page:FallPage",
+    "card": "card.page:CardPage",
+    "stump": "stump.page:stump_page",
+    "block": "block.page:BlockPage",
+    "practice": "practice.page:practice_page",
 }
-PANELS: dict[str, PageFactory] = {tr_mark("Measure"): _measure, tr_mark("Stump"): _as_cut}
+"""Where the page of each step is made: module in ``steps`` and maker. A step is its folder, and its line here."""
+PANELS_AT = {tr_mark("Measure"): "look.measure_panel:MeasurePanel", tr_mark("Stump"): "stump.panel:AsCutPanel"}
+"""The same of the panels of the side column."""
+
+
+def _made_at(where: str) -> PageFactory:
+    """What makes a page, imported when it is first opened: a third of the start would go to pages nobody looks at."""
+    module, _, maker = where.partition(":")
+
+    def make(store: Store, commands: Commands, parent: QWidget) -> QWidget:
+        found: QWidget = getattr(import_module(f".steps.{module}", __package__), maker)(store, commands, parent)
+        return found
+
+    return make
+
+
+PAGES: dict[str, PageFactory] = {key: _made_at(where) for key, where in STEPS.items()}
+PANELS: dict[str, PageFactory] = {key: _made_at(where) for key, where in PANELS_AT.items()}
 
 
 def application() -> QApplication:

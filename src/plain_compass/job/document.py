@@ -13,7 +13,8 @@ from ..core.base.kept import kept
 from ..core.base.paths import with_value
 from ..core.base.quantity import Kind, choice, name
 from ..core.block.wanted import BlockWanted
-from ..core.design.cut import Cut, Kit
+from ..core.design.cut import Cut
+from ..core.design.kit import Kit
 from ..core.judge.findings import Done
 from ..core.plan.case import Case
 from ..core.site.rigging import Rope

@@ -15,8 +15,8 @@ import numpy as np
 from ..core.base.errors import InputError
 from ..core.base.frozen import dataclass
 from ..core.base.quantity import Kind, choice, name, quantity
-from ..core.design.cut import Kit
 from ..core.design.first import first_design
+from ..core.design.kit import Kit
 from ..core.plan.case import Case
 from ..core.practice import now, stumps
 from ..core.practice.look import look_truth

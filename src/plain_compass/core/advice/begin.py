@@ -14,8 +14,9 @@ from ..base.frozen import changed
 from ..base.rows import Mask
 from ..cuts import form_of
 from ..design.checks import Room, check_cut_fits, check_tree
-from ..design.cut import BackCut, Cut, Kit, WedgeSeat
+from ..design.cut import BackCut, Cut, WedgeSeat
 from ..design.first import sized_cut
+from ..design.kit import Kit
 from ..judge.limits import IDS, Shares, shares_of
 from ..judge.practice import BORE_FROM, EARLY_FROM, asks_to_bore
 from ..plan.case import Case, Planned

@@ -12,7 +12,7 @@ from enum import StrEnum
 from ..base.frames import full_turn_deg
 from ..base.frozen import dataclass
 from ..base.levels import Level
-from ..design.cut import Kit
+from ..design.kit import Kit
 from .rose import Spoke
 
 LEAST_DEG = 6

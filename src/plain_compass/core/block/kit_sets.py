@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from ..base.frozen import dataclass
 from ..base.quantity import Kind, choice, name, quantity
-from ..design.cut import Kit
+from ..design.kit import Kit
 
 PACKED = {"yes": "packed", "no": "stays at home"}
 

@@ -17,6 +17,7 @@ from ..base.polygon import Array, across, clip
 from ..cuts import form_of
 from ..mechanics.law import HingeLaw, Tipping, standing_on
 from ..mechanics.ligament import released_J_m2
+from ..mechanics.seats import seat_wanted_m
 from ..plan.case import Planned
 from ..tree.section import Section, Strips, sound_powers
 from ..tree.wood import working_strength
@@ -26,6 +27,8 @@ from .shapes import whole
 SWEEP_DEPTHS, SWEEP_EVERY = 200, 4
 """Depths at which the margins are followed: closer together than the chart has pixels. Every fourth slice will do
 there."""
+FITS_SLACK_m = 1e-6
+"""A kerf of just the length a wedge wants is long enough."""
 ALMOST_m = 0.002
 """How near to the hinge's rearmost line the kerf counts as done."""
 TRAPS_FROM = 0.6
@@ -65,15 +68,17 @@ class States:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Stage:
-    """One standing state, after a step.
+    """One step and the standing state after it.
 
     Attributes:
         step: the step that led to it; None for the uncut tree.
         part: ``face``, ``hinge`` or ``back``.
-        kept: the wood that still holds, as bands.
+        kept: the wood that still holds after it, as bands.
+        standing, side_utilisation, split_index: the worst within the step.
+        split_at: share of the step at which splitting is worst.
         bar_free: whether the bar was free throughout the step.
-        sits_back: whether the tree would sit back in it.
-        goes: whether it goes by itself here.
+        sits_back: whether the tree would sit back within it.
+        goes: whether it goes by itself after it.
         seat_m: kerf open at the back for a wedge.
         wedge_fits: whether a wedge can be set now.
     """
@@ -85,6 +90,7 @@ class Stage:
     standing: float
     side_utilisation: float
     split_index: float
+    split_at: float
     bar_free: bool
     sits_back: bool
     goes: bool
@@ -121,48 +127,50 @@ def steps_of(result: Planned) -> tuple[tuple[str, CutStep], ...]:
     return tuple(found)
 
 
+WITHIN = np.linspace(0.0, 1.0, 17)
+"""Shares of a step at which it is looked at: its worst is told, not its end."""
+
+
 def stages_of(result: Planned) -> tuple[Stage, ...]:
-    """The uncut tree, and the standing state after every step."""
+    """The uncut tree, and each step with the worst that is met within it."""
     steps = steps_of(result)
-    kept = [whole(result), *(step.kept(1.0) for _, step in steps)]
-    states = states_at(result, kept)
-    found = [_stage(result, ("", None), kept[0], states, 0, wedged=False)]
-    wedged = False
-    for number, (part, step) in enumerate(steps, start=1):
-        found.append(_stage(result, (part, step), kept[number], states, number, wedged=wedged))
+    through = [step.kept(share) for _, step in steps for share in WITHIN.tolist()]
+    states = states_at(result, [whole(result), *through])
+    found, wedged = [_stage(result, ("", None), whole(result), picked(states, slice(0, 1)), wedged=False)], False
+    for number, (part, step) in enumerate(steps):
+        first = 1 + number * len(WITHIN)
+        own = picked(states, slice(first, first + len(WITHIN)))
+        found.append(_stage(result, (part, step), step.kept(1.0), own, wedged=wedged))
         wedged = wedged or (found[-1].wedge_fits and bool(result.case.cut.wedges))
     return tuple(found)
 
 
-def _bar_free(result: Planned, step: CutStep) -> bool:
-    """Whether the kerf stays open enough through a step: behind, or in front where the face is being cut."""
-    through = states_at(result, [step.kept(share) for share in np.linspace(0.0, 1.0, 9).tolist()])
-    shut = through.kerf_shut if step.opens_back else through.mouth_shut
-    return bool((shut < TRAPS_FROM).all())
+def picked(states: States, rows: slice) -> States:
+    """Some of the states in a row."""
+    return States(*(getattr(states, each.name)[rows] for each in fields(States)))
 
 
-def _stage(
-    result: Planned, own: tuple[str, CutStep | None], kept: Bands, states: States, at: int, *, wedged: bool
-) -> Stage:
-    """The state after a step of a part; ``at`` is its row among all states."""
+def _stage(result: Planned, own: tuple[str, CutStep | None], kept: Bands, through: States, *, wedged: bool) -> Stage:
+    """A step of a part by the states it goes through, the last of them its end."""
     part, step = own
     at_risk = step is not None and ((step.opens_back and not wedged) or part == "face")
-    bar_free = step is None or not at_risk or _bar_free(result, step)
-    seat = seat_m(result, kept)
-    backwards, use = bool(states.backwards[at]), float(states.standing[at])
+    shut = through.kerf_shut if step is None or step.opens_back else through.mouth_shut
+    seat, case = seat_m(result, kept), result.case
+    backwards, falls = through.backwards.astype(bool), through.standing >= 1.0
     return Stage(
         step=step,
         part=part,
         kept=kept,
-        uncut_area_m2=float(states.uncut_area_m2[at]),
-        standing=use,
-        side_utilisation=float(states.side_utilisation[at]),
-        split_index=float(states.split_index[at]),
-        bar_free=bar_free,
-        sits_back=backwards and use >= 1.0 and not wedged,
-        goes=not backwards and use >= 1.0,
+        uncut_area_m2=float(through.uncut_area_m2[-1]),
+        standing=float(through.standing.max()),
+        side_utilisation=float(through.side_utilisation.max()),
+        split_index=float(through.split_index.max()),
+        split_at=float(WITHIN[int(through.split_index.argmax())]) if step is not None else 1.0,
+        bar_free=not at_risk or bool((shut < TRAPS_FROM).all()),
+        sits_back=bool((backwards & falls).any()) and not wedged,
+        goes=bool(falls[-1] and not backwards[-1]),
         seat_m=seat,
-        wedge_fits=bool(step and step.wedge_after and seat >= result.case.kit.wedge_seat_m),
+        wedge_fits=bool(step and step.wedge_after and seat >= seat_wanted_m(case.cut, case.kit) - FITS_SLACK_m),
     )
 
 

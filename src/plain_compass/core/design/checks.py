@@ -15,7 +15,8 @@ from ..site.rigging import Rope
 from ..site.site import Obstacle, Site
 from ..tree.section import Section
 from ..tree.tree import Tree
-from .cut import Cut, Kit
+from .cut import Cut
+from .kit import Kit
 
 LEAST_HINGE_m = 0.002
 """A hinge thinner than a saw's own wobble is none."""

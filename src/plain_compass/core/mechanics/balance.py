@@ -10,7 +10,8 @@ from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import Index, Mask, N
 from ..base.strips import Along, strip
-from ..design.cut import Cut, Kit
+from ..design.cut import Cut
+from ..design.kit import Kit
 from ..tree.timber import Timbers
 from .hinge import break_angles_deg, led_m
 from .law import HingeLaw, Tipping, goes_at_rad, most_spare_back_Nm, standing_use

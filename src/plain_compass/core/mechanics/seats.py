@@ -10,7 +10,8 @@ import numpy as np
 from ..base.kept import kept
 from ..base.rows import Array, Index, Mask
 from ..base.thickness import crossed_at, thickness_at_m
-from ..design.cut import Cut, Kit, WedgeSeat
+from ..design.cut import Cut, WedgeSeat
+from ..design.kit import Kit
 from ..tree.sections import Sections
 
 AT_EDGE_m = 1e-3

@@ -10,7 +10,8 @@ import numpy as np
 from ..base.frozen import changed, dataclass
 from ..base.polygon import Array
 from ..base.rows import Mask, N, limited, row
-from ..design.cut import BackCut, Kit
+from ..design.cut import BackCut
+from ..design.kit import Kit
 from ..tree.section import Section
 from ..tree.wood import Indicative
 from .balance import Balance, tipping_of

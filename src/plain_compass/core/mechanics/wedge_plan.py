@@ -16,7 +16,8 @@ import numpy as np
 from ..base.frozen import dataclass
 from ..base.polygon import Array
 from ..base.rows import Mask, N
-from ..design.cut import GOES_ON, Kit
+from ..design.cut import GOES_ON
+from ..design.kit import Kit
 from .stump import Stumps
 from .thinning import Thinnest
 from .wedge import (
@@ -94,6 +95,17 @@ class WedgePlan(Generic[N]):
         return bool(STACKS[int(self.way)])
 
 
+class _Task(NamedTuple):
+    """B trees to be brought over, and what there is for it."""
+
+    stumps: Stumps
+    kit: Kit
+    poise: Poise
+    seats: Seats
+    asked: Asked
+    thinnest: Thinnest
+
+
 class _Way(NamedTuple):
     """One way on of B cases: what it lifts and is asked to, its arm, blows, and the shares it uses up; shapes (B,)."""
 
@@ -109,13 +121,8 @@ def wedge_plans(
     stumps: Stumps, kit: Kit, poise: Poise, seats: Seats, asked: Asked, thinnest: Thinnest
 ) -> WedgePlan[Array]:
     """Every way on of B cases, the one that is told and the one that brings the tree farthest."""
-    stacks = _stacks(seats, kit)
-    ways = [
-        _by_jack(stumps, kit, seats, asked, thinnest)
-        if name == "jack"
-        else _by_wedges(stumps, kit, poise, (seats, stacks), asked, thinnest, name)
-        for name in WAYS
-    ]
+    task, stacks = _Task(stumps, kit, poise, seats, asked, thinnest), _stacks(seats, kit)
+    ways = [_by_jack(task) if way == JACK else _by_wedges(task, stacks, way) for way in range(len(WAYS))]
     table = np.array([way.shares for way in ways])
     worst, possible = table.max(axis=1), table[:, 0] < FAR
     brings = np.array([np.arctan(way.have_m / np.maximum(way.arm_m, LEAST_ARM_m)) for way in ways])
@@ -156,59 +163,71 @@ def _stacks(seats: Seats, kit: Kit) -> Array:
     return found
 
 
-def _by_wedges(
-    stumps: Stumps, kit: Kit, poise: Poise, placed: tuple[Seats, Array], asked: Asked, thinnest: Thinnest, name: str
-) -> _Way:
+def _by_wedges(task: _Task, stacks: Array, way: int) -> _Way:
     """Wedges as they are placed, or a second one on each first; on the hinge as it is, or thinned.
 
     Args:
-        placed: the seats, and how many stacks of two can be made of them.
+        stacks: how many stacks of two can be made of them.
     """
-    (used, table), stacks = (placed[0].used, placed[0].table), placed[1]
-    way = WAYS.index(name)
+    kit, asked, used, table = task.kit, task.asked, task.seats.used, task.seats.table
+    if not used.shape[1]:
+        nothing = np.zeros(len(stacks))
+        return _Way(nothing, nothing, nothing + 1.0, nothing + np.inf, nothing, (nothing + FAR,) * 3)
     thin, stacked = int(THINS[way]), bool(STACKS[way])
-    shift = thinnest.forward_m if thin else np.zeros(len(stacks))
+    shift = task.thinnest.forward_m if thin else np.zeros(len(stacks))
     arms = table.arm_m + shift[:, None]
     wanted = arms * np.tan(np.radians(asked.tilt_deg[thin]))[:, None]
     two: Mask = np.asarray(table.stacked == 2) | stacked
-    more = heads_lift_m(kit, poise.constants, 2.0) - heads_lift_m(kit, poise.constants, 1.0)
+    more = heads_lift_m(kit, task.poise.constants, 2.0) - heads_lift_m(kit, task.poise.constants, 1.0)
     have = table.available_m + (more if stacked else 0.0)
     short = np.where(used, wanted / np.maximum(have, NO_LIFT_m), -np.inf)
-    # The seat that falls shortest rules; where there is none the first column stands for nothing.
-    rows, worst = np.arange(len(stacks)), short.argmax(axis=1) if short.shape[1] else None
-    if worst is None:
-        nothing = np.zeros(len(stacks))
-        return _Way(nothing, nothing, nothing + 1.0, nothing + np.inf, nothing, (nothing + FAR,) * 3)
+    # The seat that falls shortest rules; of a case without seats the first column stands for nothing.
+    rows, worst, there = np.arange(len(stacks)), short.argmax(axis=1), used.any(axis=1)
     pulls = np.where(used, arms, 0.0)
     together = stacks * pulls.max(axis=1) if stacked else pulls.sum(axis=1)
-    lies = two[rows, worst]
-    drive, blows, advance = _driving(kit, poise, (lies, together), (asked.peak_Nm[thin], asked.work_J[thin]))
-    angle = wedge_angle_rad(kit, 1)
-    driven = np.maximum((wanted + kit.kerf_m) / np.where(two, math.tan(2 * angle), math.tan(angle)), kit.wedge_seat_m)
-    room = np.where(used, driven / np.maximum(table.room_m + 2 * shift[:, None], NO_LIFT_m), -np.inf).max(axis=1)
-    can = (stacks > 0 if stacked else used.any(axis=1)) & _goes_on(
-        stumps, "thin" if thin else "stack" if stacked else "wedges"
+    held = asked.peak_Nm[thin], asked.work_J[thin]
+    drive, blows, advance = _driving(kit, task.poise, (two[rows, worst], together), held)
+    can = (stacks > 0 if stacked else there) & _goes_on(
+        task.stumps, "thin" if thin else "stack" if stacked else WAYS[0]
     )
     if thin:
-        can &= thinnest.share < WORTH_THINNING
-    shares = _where_can(can, short[rows, worst], drive, room)
-    there = used.any(axis=1)
-    lift, had = (np.where(there, each[rows, worst], 0.0) for each in (wanted, have))
-    blows, advance = np.where(there, blows, np.inf), np.where(there, advance, 0.0)
-    return _Way(lift, had, np.where(there, arms[rows, worst], 1.0), blows, advance, shares)
+        can &= task.thinnest.share < WORTH_THINNING
+    return _Way(
+        lift_m=np.where(there, wanted[rows, worst], 0.0),
+        have_m=np.where(there, have[rows, worst], 0.0),
+        arm_m=np.where(there, arms[rows, worst], 1.0),
+        blows=np.where(there, blows, np.inf),
+        advance_m=np.where(there, advance, 0.0),
+        shares=_where_can(can, short[rows, worst], drive, _room(task, wanted, two, shift)),
+    )
 
 
-def _by_jack(stumps: Stumps, kit: Kit, seats: Seats, asked: Asked, thinnest: Thinnest) -> _Way:
+def _room(task: _Task, wanted_m: Array, two: Mask, shift_m: Array) -> Array:
+    """How far the wedges are in over the kerf there is behind the hinge; shape (B,)."""
+    kit, used, table, angle = task.kit, task.seats.used, task.seats.table, wedge_angle_rad(task.kit, 1)
+    slope = np.where(two, math.tan(2 * angle), math.tan(angle))
+    driven = np.maximum((wanted_m + kit.kerf_m) / slope, kit.wedge_seat_m)
+    share = driven / np.maximum(table.room_m + 2 * shift_m[:, None], NO_LIFT_m)
+    found: Array = np.where(used, share, -np.inf).max(axis=1)
+    return found
+
+
+def _by_jack(task: _Task) -> _Way:
     """A jack at the back of the stump, behind the hinge thinned as far as it may be."""
-    count = len(thinnest.share)
-    arm = stumps.hinge.region.forward_m - stumps.sections.back_m + thinnest.forward_m
-    wanted, have = arm * np.tan(np.radians(asked.tilt_deg[1])), np.full(count, kit.jack_rise_m)
-    can = (kit.jack_rise_m > 0) & (stumps.sections.depth_m >= JACK_FROM_m) & seats.used.any(axis=1)
+    stumps, kit, asked = task.stumps, task.kit, task.asked
+    there: Mask = np.asarray(task.seats.used.any(axis=1))
+    arm = stumps.hinge.region.forward_m - stumps.sections.back_m + task.thinnest.forward_m
+    wanted = arm * np.tan(np.radians(asked.tilt_deg[1]))
+    can = (kit.jack_rise_m > 0) & (stumps.sections.depth_m >= JACK_FROM_m) & there & _goes_on(stumps, "all")
     load = asked.peak_Nm[1] / np.maximum(arm, LEAST_ARM_m) / max(kit.jack_N, 1.0)
-    shares = _where_can(can & _goes_on(stumps, "all"), wanted / max(kit.jack_rise_m, NO_LIFT_m), load, np.zeros(count))
-    there = seats.used.any(axis=1)
-    lift, had, arm = np.where(there, wanted, 0.0), np.where(there, have, 0.0), np.where(there, arm, 1.0)
-    return _Way(lift, had, arm, np.where(there, 0.0, np.inf), np.where(there, MOST_ADVANCE_m, 0.0), shares)
+    return _Way(
+        lift_m=np.where(there, wanted, 0.0),
+        have_m=np.where(there, kit.jack_rise_m, 0.0),
+        arm_m=np.where(there, arm, 1.0),
+        blows=np.where(there, 0.0, np.inf),
+        advance_m=np.where(there, MOST_ADVANCE_m, 0.0),
+        shares=_where_can(can, wanted / max(kit.jack_rise_m, NO_LIFT_m), load, np.zeros(len(there))),
+    )
 
 
 def _goes_on(stumps: Stumps, to: str) -> Mask:

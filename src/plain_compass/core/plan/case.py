@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from typing import Protocol
 
 from ..base.frozen import dataclass
-from ..design.cut import Cut, Kit
+from ..design.cut import Cut
+from ..design.kit import Kit
 from ..design.practice import Practice
 from ..mechanics.balance import Balance
 from ..mechanics.face import FaceGeometry

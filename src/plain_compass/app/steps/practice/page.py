@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from typing import Protocol, cast
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent
@@ -22,11 +23,13 @@ from ....job.practice_set import PracticeSet
 from ....job.words import Speech
 from ....log.answers import AnswerLog
 from ...drawing.palette import font
+from ...frame.commands import Commands
 from ...frame.fitted_button import FittedButton
 from ...frame.page import Picture
 from ...frame.plain_label import PlainLabel
 from ...frame.scrolled import scrolled
-from ...frame.store import Snapshot
+from ...frame.settings import Settings
+from ...frame.store import Snapshot, Store
 from .answering import Answering
 from .record import RecordView
 from .session import Session
@@ -281,3 +284,15 @@ class PracticePage(QWidget):
     def pictures(self) -> tuple[Picture, ...]:
         """For copying."""
         return (self.view.picture(),)
+
+
+class Holder(Protocol):
+    """What holds the page: its settings say where a person's answers are kept."""
+
+    settings: Settings
+
+
+def practice_page(store: Store, _: Commands, parent: QWidget) -> PracticePage:
+    """The page in its window."""
+    record = AnswerLog(cast(Holder, parent).settings.log_file.with_name("practice.sqlite"))
+    return PracticePage(record, lambda: store.snapshot.speech, parent)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Protocol, cast
 
 from PySide6.QtCore import QPointF
 from PySide6.QtGui import QHideEvent, QShowEvent
@@ -185,3 +186,18 @@ class StumpPage(QWidget):
         if self.mode != "stump":
             return self.parts[self.mode].pictures()
         return self.plan.picture(), self.lie.picture(), self.side.picture(), self.round.picture()
+
+
+class Holder(Protocol):
+    """What holds the page: it has the log, and dresses what is made later."""
+
+    book: LogBook
+
+    def dress(self, whole: QWidget) -> None:
+        """Hand the scheme's colours to everything that paints itself."""
+
+
+def stump_page(store: Store, commands: Commands, parent: QWidget) -> StumpPage:
+    """The page in its window."""
+    holder = cast(Holder, parent)
+    return StumpPage(store, commands, holder.book, holder.dress, parent)
