@@ -102,7 +102,9 @@ def test_one_dragged_up_comes_before_the_one_it_was_put_before_and_stays_so() ->
     assert [(each.earlier, each.later) for each in moved.block.first] == [(order[-1], order[0])]
     again = order_of(moved)
     assert again.index(order[-1]) < again.index(order[0])
-    back = moved_in_order(moved, again, order[-1], len(order) - 1)
+    # Dragged down behind the one it was put before, it is the other way about.
+    behind = [each for each in again if each != order[-1]].index(order[0]) + 1
+    back = moved_in_order(moved, again, order[-1], behind)
     assert all(
         {each.earlier, each.later} != {order[-1], order[0]} or each.earlier == order[0] for each in back.block.first
     )

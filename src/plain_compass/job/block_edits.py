@@ -35,13 +35,7 @@ def moved_in_order(job: Job, order: Sequence[str], tree_id: str, place: int) -> 
         wanted = First(rest[place - 1], tree_id)
     else:
         return job
-    at = {each: number for number, each in enumerate((*rest[:place], tree_id, *rest[place:]))}
-    kept = tuple(
-        each
-        for each in job.block.first
-        if {each.earlier, each.later} != {wanted.earlier, wanted.later}
-        and (tree_id not in (each.earlier, each.later) or at.get(each.earlier, -1) < at.get(each.later, len(at)))
-    )
+    kept = tuple(each for each in job.block.first if {each.earlier, each.later} != {wanted.earlier, wanted.later})
     return _with(job, replace(job.block, first=(*kept, wanted)))
 
 

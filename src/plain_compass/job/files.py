@@ -11,6 +11,7 @@ from typing import Any, NoReturn
 
 from ..core.base.errors import InputError
 from ..core.base.frozen import dataclass
+from ..core.judge.unmeasured import EDGES, LEAN, STAND_INS
 from .built import job_from_plain
 from .disk import JobFileError, content_hash, decoded, read_bytes, write_atomically
 from .document import FORMAT, VERSION, Job, check_plan
@@ -84,11 +85,40 @@ def parse_job(text: str, name: str) -> Opened:
         )
     raw = migrated(raw)
     try:
-        job = job_from_plain(raw)
+        job = _unmeasured_where_missing(raw, job_from_plain(raw))
         _check_job(job)
     except DocumentError as error:
         raise JobFileError(f"{name}: {error}") from None
     return Opened(job, raw, tuple(_unknown(raw, job_to_plain(job))))
+
+
+def _unmeasured_where_missing(raw: dict[str, Any], job: Job) -> Job:
+    """The job with what no key of its file gives called not measured: a stand-in is put there, and nobody took it."""
+    plans = []
+    for plain, plan in zip(raw.get("trees", ()), job.trees, strict=False):
+        tree = plain.get("tree", {}) if isinstance(plain, dict) else {}
+        missing = tuple(path for path in STAND_INS if path not in plan.tree.stand_ins and not _is_given(tree, path))
+        if plan.tree.lean.angle_deg == 0.0 and _is_given(tree, LEAN[0]):
+            # What stands plumb leans nowhere.
+            missing = tuple(path for path in missing if path != LEAN[1])
+        edges = len(plan.tree.crown.readings)
+        missing = tuple(path for path in missing if not path.startswith(EDGES) or int(path.split(".")[2]) < edges)
+        stand_ins = (*plan.tree.stand_ins, *missing)
+        plans.append(replace(plan, tree=replace(plan.tree, stand_ins=stand_ins)) if missing else plan)
+    return replace(job, trees=tuple(plans)) if plans else job
+
+
+def _is_given(tree: Any, path: str) -> bool:
+    """Whether a file's own tree has a value at a path."""
+    at = tree
+    for name in path.split("."):
+        if isinstance(at, list):
+            at = at[int(name)] if int(name) < len(at) else None
+        else:
+            at = at.get(name) if isinstance(at, dict) else None
+        if at is None:
+            return False
+    return True
 
 
 def _check_job(job: Job) -> None:
