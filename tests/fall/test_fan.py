@@ -351,7 +351,7 @@ def test_the_demos_six_trees_fall_in_six_unlike_ways() -> None:
     clean = falls["WH-07"]
     assert clean.hinge_broke_by == "face shut" and abs(clean.bearing_error_deg) < 1 and clean.butt == "stays"
     assert falls["WH-12"].hinge_broke_by == "side load" and falls["WH-12"].bearing_error_deg < -2
-    assert falls["WH-15"].first_contact == "ground: middle" and fans["WH-15"].breaks.share > 0.2
+    assert falls["WH-15"].first_contact == "ground: middle" and fans["WH-15"].breaks.share > 0.05
     assert falls["WH-18"].hinge_broke_by == "face shut" and falls["WH-18"].hinge_broke_at_deg < 50
     assert falls["WH-21"].hangs_on is not None and fans["WH-21"].hangs.share > 0.5
     assert fans["WH-24"].sits_back.share > 0.1

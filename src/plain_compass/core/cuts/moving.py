@@ -100,10 +100,11 @@ def _going_on(result: Planned, reached_m: float) -> list[Phrase]:
     plan, case = result.parts.wedge_plan, result.case
     if int(plan.best) <= int(plan.way):
         return []
-    best, single_m = WAYS[int(plan.best)], heads_lift_m(case.kit, case.constants, 1.0)
-    found = []
+    best, found = WAYS[int(plan.best)], list[Phrase]()
     if "stack" in best and not plan.stacked:
-        found.append(phrase("moving.stack", at=reached_m, have=reached_m + single_m))
+        more_m = heads_lift_m(case.kit, case.constants, 2.0) - heads_lift_m(case.kit, case.constants, 1.0)
+        found.append(phrase("moving.stack", at=reached_m, have=plan.have_m + more_m))
+        reached_m = plan.have_m + more_m
     if "thin" in best and not plan.thins and plan.share < 1.0:
         floor_m = plan.share * result.parts.hinge.reach_m
         found.append(phrase("moving.thin_if", at=reached_m, floor=floor_m, pause=result.parts.wedging.pause_s))

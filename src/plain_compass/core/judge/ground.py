@@ -106,7 +106,7 @@ def _miss(case: Case, parts: Standing) -> list[Finding]:
             "landing.miss",
             Group.LANDING,
             Level.STOP if worst.cost == Cost.NEVER else Level.WATCH,
-            "landing.miss.would_reach",
+            "landing.miss.would_reach" if worst.cost == Cost.NEVER else "landing.miss.may_reach",
             "landing.miss.change",
             name=called(worst),
         )

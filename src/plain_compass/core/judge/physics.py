@@ -87,10 +87,10 @@ def _brought_over(case: Case, parts: Parts, uses: Uses) -> Phrase:
         return phrase("balance.over.no_wedge", ahead=abs(ahead_m), lift=wedging.lift_m)
     lifts = {"lift": plan.lift_m, "have": plan.have_m}
     thin_m = thinning_of(case, parts).allowed_m
+    if plan.name == "jack" and uses["balance.over"] <= 1.0:
+        return phrase("balance.over.jack", **lifts)
     if uses["balance.over"] > 1.0 or (plan.thins and thin_m is None):
         return phrase("balance.over.past", **lifts)
-    if plan.name == "jack":
-        return phrase("balance.over.jack", **lifts)
     if thin_m is not None:
         return phrase("balance.over.thin", have=plan.have_m, to=thin_m)
     if plan.stacked and wedging.shortest is not None:

@@ -37,8 +37,8 @@ WAYS = ("wedges", "stack", "thin", "stack and thin", "jack")
 STACKS = np.array([False, True, False, True, False])
 THINS = np.array([False, False, True, True, True])
 JACK = WAYS.index("jack")
-ENOUGH = 0.7
-"""Share up to which a way is taken as it stands: past it the next is told as well."""
+ENOUGH = 1.0
+"""Share up to which a way is the one that is told: what comes after it is told for the case that it still holds."""
 JACK_FROM_m = 0.35
 """Smaller stems have no room for a jack behind the hinge."""
 THIN_WORTH_rad = 0.02
@@ -54,7 +54,7 @@ class WedgePlan(Generic[N]):
     """How a tree is brought over, of one case, or of B in arrays of shape (B,); curves (B, ways).
 
     Attributes:
-        way: place in ``WAYS`` of the way told: the first that has enough to spare, else the one that asks least.
+        way: place in ``WAYS`` of the way told: the first that does it, else the one that asks least.
         best: the same of the one that brings it farthest: by it the chance of the whole plan is found.
         lift_m, have_m, arm_m: lift wanted and had on the way told, and the arm of the seat that falls shortest.
         blows, advance_m: of the maul on the way told, the hardest moving a wedge so far; none with a jack.
