@@ -113,3 +113,17 @@ def test_a_millimetre_a_blow_is_going_and_less_is_not() -> None:
     feeble = textbook(1.1, 2.5, maul_J=20.0)
     assert feeble.parts.wedge_plan.advance_m < 0.001 or feeble.parts.wedge_plan.blows > 120
     assert finding(feeble, "wedge.drive").level == "stop"
+
+
+def test_what_a_push_sends_over_needs_no_wedge_and_nothing_says_otherwise() -> None:
+    """A small stem cut with the axe: no wedge is placed, and none is asked for."""
+    small = {"trunk__diameter_m": 0.16, "trunk__butt_diameter_m": 0.16, "height_m": 11.0}
+    tree = round_tree(lean__angle_deg=0.5, lean__bearing_deg=180.0, **small)
+    cut = plain_cut(
+        back__form="axe", face__depth_m=0.06, hinge__left_m=0.02, hinge__right_m=0.02, back__step_m=0.03, wedges=()
+    )
+    result = assessed(tree, cut, **TWO_WEDGES)
+    assert result.parts.wedging.goes_by_hand
+    assert "push" in told(finding(result, "balance.over").sentence)
+    assert finding(result, "balance.over").level != "stop"
+    assert finding(result, "wedge.drive").level != "stop"

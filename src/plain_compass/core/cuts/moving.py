@@ -98,7 +98,7 @@ def wedging_lines(result: Planned) -> tuple[Phrase, ...]:
 def _going_on(result: Planned, reached_m: float) -> list[Phrase]:
     """What is next where it should have gone and still holds: a second wedge, or a thinner hinge, or neither."""
     plan, case = result.parts.wedge_plan, result.case
-    if int(plan.best) <= int(plan.way):
+    if not plan.goes_on:
         return []
     best, found = WAYS[int(plan.best)], list[Phrase]()
     if "stack" in best and not plan.stacked:

@@ -149,8 +149,13 @@ def _worst(many: Many, of: Array) -> Array:
 
 
 def _drive(many: Many) -> Array:
-    """The hardest blow, or all of them, on the way told: past either the wedges are no plan, and a rope is."""
-    return np.where(many.wedging.tilt_deg > 0, many.wedge_plan.drive_use, 0.0)
+    """The hardest blow, or all of them, on the way told: past either the wedges are no plan, and a rope is.
+
+    What a push sends over asks nothing of wedges, whether any are placed or not.
+    """
+    pushed = _share(many.wedging.moment_Nm, many.wedging.by_hand_Nm)
+    wanted = np.where(pushed <= 1.0, np.minimum(many.wedge_plan.drive_use, pushed), many.wedge_plan.drive_use)
+    return np.where(many.wedging.tilt_deg > 0, wanted, 0.0)
 
 
 def _sits_back(many: Many) -> Array:
@@ -430,14 +435,22 @@ def level_at(id: str, use: float) -> Level:
 
 
 def judged(
-    limit: Limit, uses: Uses, compared: tuple[float, float, Kind] | None, told: Told, *, indicative: bool = False
+    limit: Limit,
+    uses: Uses,
+    compared: tuple[float, float, Kind] | None,
+    told: Told,
+    *,
+    indicative: bool = False,
+    watch_from: float | None = None,
 ) -> Finding:
     """The finding about one limit of one case.
 
     Args:
         uses: shares of the case, by id.
         compared: (value, limit, kind) as they are shown; nothing shows the share itself, in percent.
+        watch_from: share from which it is watched where that is not the limit's own.
     """
     use = uses[limit.id]
     shown = compared or (min(use, MOST_SHOWN), 1.0, Kind.RATIO)
-    return against(limit, use, shown, told, watch_from=LIMITS[limit.id].watch_from, indicative=indicative)
+    watched = LIMITS[limit.id].watch_from if watch_from is None else watch_from
+    return against(limit, use, shown, told, watch_from=watched, indicative=indicative)

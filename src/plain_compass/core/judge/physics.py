@@ -75,6 +75,8 @@ def balance(case: Case, parts: Parts, uses: Uses) -> Finding:
         (plan.lift_m if wedging.seats else wedging.lift_m, plan.have_m if wedging.seats else 0.0, Kind.FINE_LENGTH),
         Told(_brought_over(case, parts, uses), phrase("balance.over.change")),
         indicative=True,
+        # What still holds is brought over by what comes next: a way that just does it is none to be watched.
+        watch_from=1.0 if plan.goes_on else None,
     )
 
 

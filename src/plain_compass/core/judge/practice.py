@@ -73,7 +73,7 @@ def _hinge_thickness(case: Case, parts: Parts) -> Finding:
     low, high = (usual * max(ratio * depth, least) for ratio in practice.hinge_ratio)
     thin = min(case.cut.hinge.left_m, case.cut.hinge.right_m)
     mean = case.cut.hinge.mean_m
-    if thin < least - 1e-9 and case.tree.condition == "live":
+    if thin < least - 1e-9 and case.tree.condition != "dead":
         sentence = phrase("hinge.thickness.hinge_thinner_end", thin=thin, least=least)
         return Finding(
             "hinge.thickness",

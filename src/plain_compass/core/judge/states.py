@@ -37,7 +37,9 @@ def _goes_over(many: Many) -> tuple[Array, ...]:
 
 def _drive(many: Many) -> tuple[Array, ...]:
     """What driving leaves on the easiest way on that lifts enough."""
-    return (np.where(many.wedging.tilt_deg > 0, 1.0 - many.wedge_plan.least_drive_use, 1.0),)
+    driven = 1.0 - many.wedge_plan.least_drive_use
+    pushed = 1.0 - many.wedging.moment_Nm / np.maximum(many.wedging.by_hand_Nm, 1.0)
+    return (np.where(many.wedging.tilt_deg > 0, np.maximum(driven, pushed), 1.0),)
 
 
 def _room(many: Many) -> tuple[Array, ...]:

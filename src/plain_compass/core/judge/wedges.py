@@ -23,6 +23,8 @@ def wedge_findings(case: Case, parts: Parts, uses: Uses) -> list[Finding]:
     if not wedging.wanted:
         return [_about("wedge.drive", uses, phrase("wedge.drive.wedge_needed_tip"), "wedge.drive.unneeded_change")]
     found = [_fits_first(case, parts, uses)]
+    if wedging.goes_by_hand and not wedging.seats:
+        return [*found, _about("wedge.drive", uses, phrase("wedge.drive.pushed"), "wedge.drive.unneeded_change")]
     if not wedging.seats:
         return [*found, _about("wedge.drive", uses, phrase("wedge.drive.tree_needs_wedges"), "wedge.drive.none_change")]
     found.append(_drive(case, parts, uses))

@@ -122,6 +122,8 @@ def _seen(case: Case, parts: Parts) -> Iterator[tuple[Grade, Phrase]]:
         yield (Grade.HARD if shell < SHELLS[1] else Grade.DEMANDING), phrase("grade.shell", shell=shell)
     if case.tree.condition == "dead":
         yield Grade.HARD, phrase("grade.dead")
+    if case.tree.condition in ("frozen", "frozen sapwood"):
+        yield Grade.DEMANDING, phrase("grade.frozen")
     if around.dead_limbs == "yes":
         yield Grade.DEMANDING, phrase("grade.dead_limbs")
     if around.tangled == "yes":

@@ -90,6 +90,11 @@ class WedgePlan(Generic[N]):
         return bool(THINS[int(self.way)])
 
     @property
+    def goes_on(self: WedgePlan[float]) -> bool:
+        """Whether there is something to go on with where the way told does not do it; asked of one case."""
+        return self.best > self.way
+
+    @property
     def stacked(self: WedgePlan[float]) -> bool:
         """Whether it puts one wedge on another that lay side by side; asked of one case."""
         return bool(STACKS[int(self.way)])

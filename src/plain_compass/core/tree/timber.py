@@ -10,7 +10,7 @@ from ..base.frozen import dataclass
 from ..base.polygon import Array
 from .cracks import crack_at_cut
 from .tree import Tree
-from .wood import Indicative, Wood, working_strength
+from .wood import Indicative, Wood, brittle, working_strength
 
 
 @dataclass(frozen=True, eq=False)
@@ -50,8 +50,8 @@ def timbers_of(trees: Sequence[tuple[Tree, Wood]], cuts_m: Sequence[float], cons
 
 
 def _row(tree: Tree, wood: Wood, crack: str, constants: Indicative) -> tuple[float, ...]:
-    strength, is_dead = working_strength(wood, tree.condition, constants), tree.condition == "dead"
-    law = constants.law_dead_factor if is_dead else 1.0
+    strength = working_strength(wood, tree.condition, constants)
+    law = brittle(tree.condition, constants.law_dead_factor)
     return (
         strength.rupture_Pa,
         strength.elasticity_Pa,
@@ -66,19 +66,17 @@ def _row(tree: Tree, wood: Wood, crack: str, constants: Indicative) -> tuple[flo
 
 
 def break_base_deg(tree: Tree, wood: Wood, constants: Indicative) -> float:
-    """Tilt at which a hinge of middling shape parts, by suppleness, less in dead wood (indicative)."""
-    return constants.break_base_deg[wood.suppleness] * (
-        constants.break_dead_factor if tree.condition == "dead" else 1.0
-    )
+    """Tilt at which a hinge of middling shape parts, by suppleness, less in dead or frozen wood (indicative)."""
+    return constants.break_base_deg[wood.suppleness] * brittle(tree.condition, constants.break_dead_factor)
 
 
 def fracture_J_m2(wood: Wood, state: tuple[str, str], constants: Indicative) -> float:
-    """Energy a crack takes, by splitting class, less in dead wood and where there is one already (indicative).
+    """Energy a crack takes, by splitting class; less in dead or frozen wood, and where there is one (indicative).
 
     Args:
         state: condition of the tree, and its crack.
     """
     condition, crack = state
     left = constants.cracked_factor if crack == "present" else 1.0
-    left *= constants.dead_fracture_factor if condition == "dead" else 1.0
+    left *= brittle(condition, constants.dead_fracture_factor)
     return constants.fracture_energy_J_m2[wood.splitting] * left

@@ -292,7 +292,10 @@ class Tree:
     limbs: tuple[Limb, ...] = ()
     decay: Decay = field(default_factory=Decay)
     condition: str = choice(
-        "live", {"live": "live", "dead": "dead"}, "condition", "Dead wood is weaker and breaks sooner."
+        "live",
+        {"live": "live, green", "dead": "dead or dry", "frozen sapwood": "frozen sapwood", "frozen": "frozen through"},
+        "wood",
+        "Dead or dry wood is weaker; frozen wood is no weaker, but both bend less before they part and split sooner.",
     )
     crack: str = choice(
         "unknown",

@@ -113,6 +113,15 @@ class Strength:
     shear_Pa: float
 
 
+BRITTLE: dict[str, float] = {"live": 0.0, "dead": 1.0, "frozen sapwood": 0.5, "frozen": 1.0}
+"""How far from green wood to brittle wood each condition is: frozen sapwood is half of what folds (judgement)."""
+
+
+def brittle(condition: str, factor: float) -> float:
+    """A factor of dead, dry or frozen wood, as far as a condition goes; 1 in green wood."""
+    return 1.0 + (factor - 1.0) * BRITTLE[condition]
+
+
 def working_strength(wood: Wood, condition: str, constants: Indicative) -> Strength:
     """Strength of the wood as it stands. Dead wood is reduced; dry or frozen wood gets no bonus.
 
