@@ -50,6 +50,15 @@ def upright(count: int, seed: int, practice: str, trained: str = TRAINED, *, tex
         yield _by_the_book(job) if textbook else _redesigned(job)
 
 
+def leaning(count: int, seed: int, practice: str, trained: str = TRAINED) -> Iterator[Any]:
+    """Plans of trees that lean any way up to 8 degrees, with the practice's first design: easy ones and hard ones."""
+    rng = np.random.default_rng(seed)
+    for number in range(count):
+        lean, towards = rng.uniform(0.0, 8.0), rng.uniform(0.0, 2 * math.pi)
+        tree = _with_lean(_upright(rng), lean * math.cos(towards), lean * math.sin(towards))
+        yield _redesigned(_job(f"L{number:04d}", tree, rng, practice, trained))
+
+
 def _by_the_book(job: Any) -> Any:
     """The cut typed as the books have it, one wedge straight behind, two from 30 cm on."""
     from plain_compass.core.design.cut import BackCut, Cut, Face, Hinge, WedgeSeat

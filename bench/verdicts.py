@@ -1,6 +1,8 @@
 """What the program says of ordinary trees and of hard ones: shares of clear, watch and stop, and what rules each.
 
 ``python bench/verdicts.py [--count N] [--practice KEY ...] [--suggest]``; as JSON lines for the performance page.
+``python bench/verdicts.py --agreement``: upright trees with a typed textbook cut and with the practice's own design,
+hard trees, the rose against suggestions, mends applied.
 """
 
 from __future__ import annotations
@@ -15,10 +17,15 @@ from typing import Any, NamedTuple
 sys.path.insert(0, str(Path(__file__).resolve().parent))
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent / "src"))
 
-from trees import TRAINED, hard, ordinary
+import numpy as np
+
+from trees import TRAINED, hard, leaning, ordinary, upright
 
 SEED = 20
 """The same trees every time."""
+SCHOOL, AGREED_SEED = "fifth-and-tenth", 33
+UPRIGHT, HARD, RING, MENDED, MENDS = 300, 160, 200, 400, 100
+"""How many trees, or mends, each question is asked of."""
 
 
 class Said(NamedTuple):
@@ -76,6 +83,58 @@ def told(title: str, found: Counter[Said]) -> str:
     return "\n".join(lines)
 
 
+def agreement(trained: str) -> Iterator[str]:
+    """One question asked in two places, and a textbook cut: a line each."""
+    for name, textbook in (("typed by the book", True), ("its own design", False)):
+        found, _ = counted(upright(UPRIGHT, AGREED_SEED, SCHOOL, trained, textbook=textbook))
+        yield told(f"upright, {name}", found)
+    yield told("hard", counted(hard(HARD, AGREED_SEED, SCHOOL, trained))[0])
+    yield ring_against_suggestion()
+    yield mends_applied()
+
+
+def ring_against_suggestion() -> str:
+    """How often the rose says a lay is not workable on which a suggestion is ready."""
+    from plain_compass.core.advice.rose import whole_rose
+    from plain_compass.core.advice.suggest import suggest
+    from plain_compass.core.assess import assess
+    from plain_compass.job.document import case_of
+
+    refused = ready = both = 0
+    for job in leaning(RING, AGREED_SEED, SCHOOL):
+        case = case_of(job, job.trees[0].id)
+        (spoke,) = whole_rose(case, np.array([case.cut.lay_deg]))
+        found = suggest(assess(case))
+        is_ready = found is not None and bool(found.best) and not found.best[0].watched
+        says_no = spoke.refused or spoke.level == "stop" or spoke.help == "not with this kit"
+        refused, ready, both = refused + says_no, ready + is_ready, both + (says_no and is_ready)
+    return f"rose and suggestion, {RING} lays: {refused} refused, {ready} with a ready suggestion, {both} both"
+
+
+def mends_applied() -> str:
+    """How often a mend that is shown does it when it is taken over: the finding clear, nothing else a new stop."""
+    from plain_compass.core.advice.mend import mends_for, to_mend
+    from plain_compass.job.edits import mended
+    from plain_compass.job.fall import judged_with_fall
+    from plain_compass.job.spreads import judged_tree, spreads_of
+
+    shown = held = 0
+    for job in leaning(MENDED, AGREED_SEED + 1, SCHOOL):
+        plan = job.trees[0]
+        result, chances = judged_tree(job, plan.id)
+        before = {f.id for f in judged_with_fall(job, plan.id)[0].findings if f.level == "stop"}
+        found = mends_for(result, spreads_of(plan), chances, [f.id for f in to_mend(result)]) or {}
+        for id, answer in found.items():
+            for mend in answer.mends:
+                after, _ = judged_with_fall(mended(job, plan.id, mend), plan.id)
+                clear = all(f.level == "clear" or f.kind != "limit" for f in after.findings if f.id == id)
+                stops = {f.id for f in after.findings if f.level == "stop"}
+                shown, held = shown + 1, held + (clear and stops <= before)
+            if shown >= MENDS:
+                return f"mends applied: {held} of {shown} hold"
+    return f"mends applied: {held} of {shown} hold"
+
+
 def main() -> int:
     """Count and print."""
     parser = argparse.ArgumentParser(description=__doc__)
@@ -84,7 +143,12 @@ def main() -> int:
     parser.add_argument("--suggest", action="store_true")
     parser.add_argument("--trained", default=TRAINED)
     parser.add_argument("--hard", type=int, default=300)
+    parser.add_argument("--agreement", action="store_true")
     arguments = parser.parse_args()
+    if arguments.agreement:
+        for line in agreement(arguments.trained):
+            print(line, flush=True)
+        return 0
     from plain_compass.job.tables import practices
 
     for key in arguments.practice or practices():

@@ -397,3 +397,25 @@ def test_the_fall_tells_the_same_chances_as_the_limits(capsys: pytest.CaptureFix
     assert told["hinge_lost_early"] == pytest.approx(1 - (1 - side) * (1 - holds))
     assert told["splits"] == pytest.approx(findings["split.index"]["chance"])
     assert told["breaks"] == pytest.approx(findings["landing.break"]["chance"])
+
+
+# Where a number comes from -----------------------------------------------------------------------------------
+
+
+def test_a_finding_leads_back_to_its_share_its_relation_and_what_it_hangs_on(
+    capsys: pytest.CaptureFixture[str],
+) -> None:
+    assert main(["assess", "demo", "--tree", "WH-12", "--explain", "hinge.side"]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert "Uses 83 % of its limit." in lines
+    assert any(line.startswith("Fails about 1 time in") for line in lines)
+    assert "Worked out by: use of the hinge (docs/model.md)." in lines
+    inputs = [line for line in lines if line.endswith("of what is not known.")]
+    assert inputs and any("±" in line for line in inputs)
+    assert any(line.startswith("Put right at: cut, cut.hinge.left_m") for line in lines)
+
+
+def test_an_id_that_is_no_finding_is_refused_with_those_there_are(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["assess", "demo", "--tree", "WH-12", "--explain", "hinge.sideways"]) == 2
+    err = capsys.readouterr().err
+    assert "hinge.sideways" in err and "hinge.side" in err and err.count("\n") == 1

@@ -15,7 +15,6 @@ from builders import case, finding, plain_cut, round_tree
 from plain_compass.core.assess import Assessment, assess, with_chances
 from plain_compass.core.judge.chances import (
     CLEAR_BETA,
-    HARD,
     SPREAD,
     Chances,
     Spreads,
@@ -189,7 +188,7 @@ def test_in_a_drag_the_chances_of_before_are_told_as_still_to_be_reckoned() -> N
 
 
 def test_every_limit_either_has_a_chance_or_is_one_that_holds_or_does_not() -> None:
-    assert set(SPREAD) | HARD == set(LIMITS)
+    assert set(SPREAD) == {id for id, kind in LIMITS.items() if not kind.is_hard}
     assert set(STATES) <= set(SPREAD)
 
 

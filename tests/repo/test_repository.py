@@ -18,6 +18,7 @@ from pytestqt.qtbot import QtBot
 from plain_compass.app.drawing.palette import CONDENSED, FAMILY, LIGHT, font, load_fonts
 from plain_compass.app.frame.style import style_sheet
 from plain_compass.app.main import application
+from plain_compass.core.judge.limits import LIMITS
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -188,3 +189,9 @@ def test_what_contributing_names_exists() -> None:
     assert set(re.findall(r"^make ([a-z]+)", text, re.MULTILINE)) <= targets
     for name in re.findall(r"`(tests/[^`]+|docs/[^`]+|core/[^`]+|job/[^`]+)`", text):
         assert (ROOT / name).exists() or (ROOT / "src/plain_compass" / name).exists(), name
+
+
+def test_every_limit_names_a_relation_of_the_models_page_and_stands_once_in_the_table() -> None:
+    rows = re.findall(r"^\| ([^|]+?) \|", (ROOT / "docs/model.md").read_text(), re.MULTILINE)
+    assert {limit.relation for limit in LIMITS.values()} <= set(rows)
+    assert len(rows) == len(set(rows))

@@ -19,6 +19,7 @@ FAIL_ON = ("stop", "unknown", "watch")
 def add_to(parser: argparse.ArgumentParser) -> None:
     """Which tree, and whether to fail."""
     about_tree(parser, run)
+    parser.add_argument("--explain", metavar="ID", help=tr("where one finding comes from: share, relation, inputs"))
     parser.add_argument("--json", action="store_true", help=tr("print one JSON object instead of a table"))
     parser.add_argument(
         "--fail-on",
@@ -30,7 +31,11 @@ def add_to(parser: argparse.ArgumentParser) -> None:
 def run(job: Job, plan: TreePlan, arguments: argparse.Namespace) -> int:
     """Say what the numbers say."""
     result, chances = judged_with_fall(job, plan.id)
-    if arguments.json:
+    if arguments.explain:
+        from ..job.explain import explained  # few ask where a number comes from
+
+        print("\n".join(explained(job, plan, result, chances, arguments.explain)))
+    elif arguments.json:
         plain = assessment_to_plain(job, plan, result, chances)
         print(output_text(plain, job.practice))
     else:

@@ -70,7 +70,7 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (tr("Seen on the stem"), ("tree.crack", "*tree.defects")),
     (tr("As it was cut"), ("cut.face.overcut_m", "cut.face.apart_m", "cut.aloft")),
     (
-        tr("Saw and wedges"),
+        tr("Saw, wedges and jack"),
         (
             "kit.bar_m",
             "kit.bar_width_m",
@@ -84,7 +84,11 @@ SECTIONS: tuple[tuple[str, tuple[str, ...]], ...] = (
             "kit.maul_kg",
             "kit.swing",
             "kit.maul_J",
+            "kit.jack_rise_m",
+            "kit.jack_N",
+            "kit.lever",
             "kit.pull_N",
+            "cut.goes_on",
         ),
     ),
     (
@@ -147,6 +151,8 @@ def is_shown(path: str, snapshot: Snapshot) -> bool:
         return tree.trunk.butt_diameter_m is not None
     if path.startswith("tree.fork.") and path != "tree.fork.kind":
         return tree.fork.kind == "second"
+    if path == "kit.jack_N":
+        return snapshot.job.kit.jack_rise_m > 0
     if path == "kit.swing":
         return snapshot.job.kit.maul_kg is not None
     if path == "kit.maul_J":

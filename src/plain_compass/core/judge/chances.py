@@ -25,7 +25,7 @@ from ..plan.case import Case
 from ..plan.many import Grown, Many, many_of, place_of
 from ..tree.moved import moved
 from .findings import Finding
-from .limits import IDS, shares_of
+from .limits import IDS, LIMITS, shares_of
 from .states import STATES, breaks_like_the_first
 
 CLEAR_BELOW, STOP_ABOVE = 0.02, 0.20
@@ -45,21 +45,7 @@ LEAST_BETA = 0.05
 """Nearer to its limit a value has no spread that could be told from its distance."""
 MOST_BETA = 99.0
 """Past this nobody counts."""
-HARD = frozenset(
-    {
-        "hinge.taper",
-        "face.overcut",
-        "face.apart",
-        "wedge.fits_first",
-        "wedge.carried",
-        "wedge.in_strap",
-        "wedge.spacing",
-        "wedge.stack",
-        "wedge.holds",
-    }
-)
-"""Limits that hold or do not, whatever was measured how well."""
-SPREAD = tuple(id for id in IDS if id not in HARD)
+SPREAD = tuple(id for id, kind in LIMITS.items() if not kind.is_hard)
 """Limits that have a chance."""
 
 

@@ -65,12 +65,16 @@ class Measure:
     Attributes:
         group: the limit state it belongs to.
         uses: its shares over many cases, shape (B,).
+        relation: what it is worked out by, as ``docs/model.md`` calls it.
         watch_from: share from which it is watched.
+        is_hard: whether it holds or does not, whatever was measured how well; any other has a chance.
     """
 
     group: Group
     uses: Callable[[Many], Array]
+    relation: str
     watch_from: float = WATCH_FROM
+    is_hard: bool = False
 
 
 def _asked(where: Mask | bool, use: Array | float) -> Array:
@@ -354,38 +358,38 @@ def _rope_length(many: Many) -> Array:
 
 
 LIMITS: Mapping[str, Measure] = {
-    "balance.over": Measure(Group.BALANCE, _goes_over),
-    "balance.sits_back": Measure(Group.BALANCE, _sits_back),
-    "balance.shuts_first": Measure(Group.BALANCE, _shuts_first),
-    "hinge.side": Measure(Group.HINGE, lambda many: many.use.side_utilisation),
-    "hinge.holds": Measure(Group.HINGE, _holds, 0.9),
-    "hinge.taper": Measure(Group.HINGE, _taper),
-    "face.overcut": Measure(Group.FACE, _overcut),
-    "face.apart": Measure(Group.FACE, _apart, 0.25),
-    "split.index": Measure(Group.SPLIT, lambda many: many.splitting.split_index, 0.5),
-    "split.early": Measure(Group.SPLIT, _early),
-    "split.strap": Measure(Group.SPLIT, _strap),
-    "wedge.fits_first": Measure(Group.WEDGE, _fits_first, 1.0),
-    "wedge.drive": Measure(Group.WEDGE, _drive),
-    "wedge.room": Measure(Group.WEDGE, _room, 0.9),
-    "wedge.sound": Measure(Group.WEDGE, _seat_sound),
-    "wedge.carried": Measure(Group.WEDGE, _carried),
-    "wedge.in_strap": Measure(Group.WEDGE, _in_strap),
-    "wedge.spacing": Measure(Group.WEDGE, _spacing),
-    "wedge.stack": Measure(Group.WEDGE, _stack),
-    "wedge.holds": Measure(Group.WEDGE, _spits),
-    "bar.reach": Measure(Group.BAR, _bar, 0.95),
-    "bar.bore_room": Measure(Group.BAR, _bore_room, 0.9),
-    "bar.nick": Measure(Group.BAR, _nick),
-    "decay.shell": Measure(Group.DECAY, _shell),
-    "decay.hinge": Measure(Group.DECAY, _sound_hinge),
-    "landing.break": Measure(Group.LANDING, _breaks),
-    "rope.pull": Measure(Group.BALANCE, _rope_pull, 0.9),
-    "rope.weakest": Measure(Group.BALANCE, lambda many: _rope(many, "weakest_use")),
-    "rope.length": Measure(Group.BALANCE, _rope_length, 0.95),
-    "balance.wind": Measure(Group.BALANCE, _wind),
+    "balance.over": Measure(Group.BALANCE, _goes_over, "ways on of wedging"),
+    "balance.sits_back": Measure(Group.BALANCE, _sits_back, "standing, sitting back"),
+    "balance.shuts_first": Measure(Group.BALANCE, _shuts_first, "shutting of the face"),
+    "hinge.side": Measure(Group.HINGE, lambda many: many.use.side_utilisation, "use of the hinge"),
+    "hinge.holds": Measure(Group.HINGE, _holds, "tilt until which it is needed", 0.9),
+    "hinge.taper": Measure(Group.HINGE, _taper, "steering by taper", is_hard=True),
+    "face.overcut": Measure(Group.FACE, _overcut, "shutting of the face", is_hard=True),
+    "face.apart": Measure(Group.FACE, _apart, "shutting of the face", 0.25, is_hard=True),
+    "split.index": Measure(Group.SPLIT, lambda many: many.splitting.split_index, "energy of a crack up the stem", 0.5),
+    "split.early": Measure(Group.SPLIT, _early, "going early"),
+    "split.strap": Measure(Group.SPLIT, _strap, "strap in tension"),
+    "wedge.fits_first": Measure(Group.WEDGE, _fits_first, "standing, sitting back", 1.0, is_hard=True),
+    "wedge.drive": Measure(Group.WEDGE, _drive, "driving a wedge"),
+    "wedge.room": Measure(Group.WEDGE, _room, "lift and force of wedges", 0.9),
+    "wedge.sound": Measure(Group.WEDGE, _seat_sound, "where wedges stand"),
+    "wedge.carried": Measure(Group.WEDGE, _carried, "where wedges stand", is_hard=True),
+    "wedge.in_strap": Measure(Group.WEDGE, _in_strap, "where wedges stand", is_hard=True),
+    "wedge.spacing": Measure(Group.WEDGE, _spacing, "where wedges stand", is_hard=True),
+    "wedge.stack": Measure(Group.WEDGE, _stack, "driving a wedge", is_hard=True),
+    "wedge.holds": Measure(Group.WEDGE, _spits, "driving a wedge", is_hard=True),
+    "bar.reach": Measure(Group.BAR, _bar, "reach of the bar", 0.95),
+    "bar.bore_room": Measure(Group.BAR, _bore_room, "reach of the bar", 0.9),
+    "bar.nick": Measure(Group.BAR, _nick, "reach of the bar"),
+    "decay.shell": Measure(Group.DECAY, _shell, "area and second moments"),
+    "decay.hinge": Measure(Group.DECAY, _sound_hinge, "area and second moments"),
+    "landing.break": Measure(Group.LANDING, _breaks, "lying stem"),
+    "rope.pull": Measure(Group.BALANCE, _rope_pull, "loads beside the weight", 0.9),
+    "rope.weakest": Measure(Group.BALANCE, lambda many: _rope(many, "weakest_use"), "redirect's load"),
+    "rope.length": Measure(Group.BALANCE, _rope_length, "real advantage of tackle", 0.95),
+    "balance.wind": Measure(Group.BALANCE, _wind, "drag of a crown"),
 }
-"""Every limit of the physics that has a number, in the order in which they are told."""
+"""Every limit of the physics that has a number, each declared once, in the order in which they are told."""
 
 
 @dataclass(frozen=True, eq=False)
