@@ -10,10 +10,21 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import assessed, finding, finding_ids, plain_cut, round_tree, told
-from plain_compass.core.base.levels import GROUPS, LEVELS, FindingKind
+from plain_compass.core.base.levels import GROUPS, LEVELS, FindingKind, Group, Level
 from plain_compass.core.base.phrase import phrase
 from plain_compass.core.base.polygon import across, behind, moments
-from plain_compass.core.judge.findings import Done, Finding, as_fact, level_of, margin_of, verdict_of, worst_first
+from plain_compass.core.judge.findings import (
+    Done,
+    Finding,
+    Limit,
+    as_fact,
+    level_of,
+    margin_of,
+    stated,
+    verdict_of,
+    worst_first,
+)
+from plain_compass.core.judge.places import level_at_step
 from plain_compass.core.tree.tree import Decay
 
 
@@ -209,3 +220,13 @@ def test_a_kept_corner_is_judged_as_deep_as_it_is_cut() -> None:
     high = parts.section.left_m
     area = moments(across(whole, high - 0.12, high), across(whole[:0], high - 0.12, high)).area_m2
     assert parts.splitting.strap_area_m2 == pytest.approx(area, rel=1e-6)
+
+
+def test_no_step_shows_a_better_sign_than_what_is_put_right_or_told_there() -> None:
+    """Fall was green beside *does not go over 5 times in 10*; ground beside a neighbour that holds the crown."""
+    over = stated(Limit("balance.over", Group.BALANCE), Level.STOP, phrase("decay.shell.change"), "decay.shell.change")
+    hangs = stated(Limit("fall.hangs", Group.LANDING), Level.STOP, phrase("decay.shell.change"), "decay.shell.change")
+    rot = stated(Limit("decay.shell", Group.DECAY), Level.WATCH, phrase("decay.shell.change"), "decay.shell.change")
+    assert level_at_step((over,), "fall") == level_at_step((over,), "cut") == "stop"
+    assert level_at_step((hangs,), "ground") == level_at_step((hangs,), "fall") == "stop"
+    assert (level_at_step((rot,), "look"), level_at_step((rot,), "cut")) == ("watch", "unknown")
