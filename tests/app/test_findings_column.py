@@ -9,8 +9,10 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from plain_compass.app.frame.explanation import Explanation
 from plain_compass.app.frame.findings_list import FindingsList
 from plain_compass.app.frame.mend_watch import MendWatch
+from plain_compass.app.frame.plain_label import PlainLabel
 from plain_compass.app.frame.store import Store
 from plain_compass.app.frame.window import Window
 from plain_compass.core.judge.places import PLACES
@@ -179,3 +181,17 @@ def test_a_search_begun_for_another_plan_never_answers_for_one_that_is_known(sto
     watch.finish()
     assert watch.answer is known
     watch.stop()
+
+
+def test_a_key_tells_where_the_finding_it_is_at_comes_from(window: Window) -> None:
+    shown = column(window)
+    window.store.look_at("WH-12")
+    column(window)
+    shown.setCurrentIndex(shown.findings_model.index(shown.row_of("finding", "hinge.side")))
+    window.commands.run("help.explain")
+    dialog = window.findChild(Explanation)
+    assert dialog is not None
+    lines = [label.text() for label in dialog.findChildren(PlainLabel)]
+    assert "Worked out by: use of the hinge (docs/model.md)." in lines
+    assert any("of what is not known" in line for line in lines)
+    dialog.close()

@@ -21,7 +21,7 @@ LEAST_SHARE = 0.05
 """Part of what is not known of a limit below which an input is not worth a line."""
 
 
-def explained(job: Job, plan: TreePlan, result: Assessment, chances: Chances, id: str) -> tuple[str, ...]:
+def explained(job: Job, plan: TreePlan, result: Assessment, chances: Chances | None, id: str) -> tuple[str, ...]:
     """What leads back from a finding, a line each.
 
     Raises InputError, naming what there is, for an id that is no finding of this tree.
@@ -30,7 +30,12 @@ def explained(job: Job, plan: TreePlan, result: Assessment, chances: Chances, id
     if found is None:
         names = ", ".join(sorted(each.id for each in result.findings))
         raise InputError("finding", id, reason=tr("this tree's findings are {names}", names=names))
-    lines = [job.speech.phrase(found.sentence), *_share(found, job), *_relation(id), *_inputs(job, plan, chances, id)]
+    lines = [
+        job.speech.phrase(found.sentence),
+        *_share(found, job),
+        *_relation(id, job),
+        *_inputs(job, plan, chances, id),
+    ]
     where = where_of(id)
     at = where.step if not where.field else f"{where.step}, {where.field}"
     return (*lines, tr("Put right at: {where}.", where=at), job.speech.phrase(found.change))
@@ -47,15 +52,15 @@ def _share(found: Finding, job: Job) -> list[str]:
     return lines
 
 
-def _relation(id: str) -> list[str]:
+def _relation(id: str, job: Job) -> list[str]:
     if id not in LIMITS:
         return []
-    return [tr("Worked out by: {relation} (docs/model.md).", relation=LIMITS[id].relation)]
+    return [tr("Worked out by: {relation} (docs/model.md).", relation=job.speech.say(LIMITS[id].relation))]
 
 
-def _inputs(job: Job, plan: TreePlan, chances: Chances, id: str) -> list[str]:
+def _inputs(job: Job, plan: TreePlan, chances: Chances | None, id: str) -> list[str]:
     """What it hangs on, the most first: value, spread, and how it was measured where that is known."""
-    if id not in chances.ways:
+    if chances is None or id not in chances.ways:
         return []
     shares, spreads, lines = chances.shares(id), plan_spreads(plan), []
     for path, share in sorted(shares.items(), key=lambda each: -each[1]):

@@ -119,6 +119,7 @@ OTHER_WORDS: dict[str, str] = {
     "card.strip": tr("tape chalk marks print"),
     "help.keys": tr("shortcuts keyboard help"),
     "help.this": tr("handbook manual explain what field finding"),
+    "help.explain": tr("why reason number source inputs readings come from"),
     "help.model": tr("equations formula physics constants sources handbook"),
     "help.words": tr("glossary vocabulary terms handbook"),
     "help.lessons": tr("learn tutorial handbook"),

@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
+from ...core.judge.findings import Finding
 from ...job.document import Job
 from ..drawing.palette import Palette
 from .band import MarginBand
@@ -63,6 +64,15 @@ class Dialogs:
         from .help_window import HelpWindow
 
         self._open(HelpWindow(self.under.store.snapshot, page, self.under.colours, self.under.frame))
+
+    def explain(self, finding: Finding | None) -> None:
+        """Where a finding comes from; that which rules where none is picked."""
+        snapshot = self.under.store.snapshot
+        about = finding or snapshot.result.verdict.ruling
+        if about is not None:
+            from .explanation import Explanation  # few ask where a number comes from
+
+            self._open(Explanation(snapshot, about, self.under.frame))
 
     def find(self) -> None:
         """Find a command by words."""

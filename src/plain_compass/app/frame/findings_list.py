@@ -243,6 +243,12 @@ class FindingsList(QListView):
         rows = enumerate(self.findings_model.rows)
         return next((at for at, row in rows if row.kind == kind and row.finding and row.finding.id == id), -1)
 
+    @property
+    def current_finding(self) -> Finding | None:
+        """The finding the keyboard is at; none where it is at none."""
+        row = self._row_at(self.currentIndex())
+        return row.finding if row is not None else None
+
     def _row_at(self, index: Index) -> Row | None:
         return self.findings_model.rows[index.row()] if index.isValid() else None
 

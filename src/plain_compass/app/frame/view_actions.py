@@ -51,6 +51,12 @@ def view_commands(room: Room, edits: EditActions) -> list[Command]:
         Command("copy.picture", tr("Copy the drawing as a picture"), "Ctrl+Shift+C", lambda: copy_picture(room)),
         Command("copy.svg", tr("Copy the drawing as SVG"), "Ctrl+Alt+C", lambda: copy_svg(room)),
         Command("help.this", tr("Help on this"), "F1", lambda: room.dialogs.help(room.step)),
+        Command(
+            "help.explain",
+            tr("Where this comes from"),
+            "Shift+F1",
+            lambda: room.dialogs.explain(room.side.findings.current_finding),
+        ),
         Command("help.model", tr("How it reckons"), "", lambda: room.dialogs.help_page("model")),
         Command("help.words", tr("Words of the trade"), "", lambda: room.dialogs.help_page("terms")),
         Command("help.lessons", tr("Ten lessons"), "", lambda: room.dialogs.help_page("lessons")),

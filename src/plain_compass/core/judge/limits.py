@@ -65,7 +65,7 @@ class Measure:
     Attributes:
         group: the limit state it belongs to.
         uses: its shares over many cases, shape (B,).
-        relation: what it is worked out by, as ``docs/model.md`` calls it.
+        relation: what it is worked out by, as ``docs/model.md`` calls it, trade words in square brackets.
         watch_from: share from which it is watched.
         is_hard: whether it holds or does not, whatever was measured how well; any other has a chance.
     """
@@ -360,15 +360,15 @@ def _rope_length(many: Many) -> Array:
 LIMITS: Mapping[str, Measure] = {
     "balance.over": Measure(Group.BALANCE, _goes_over, "ways on of wedging"),
     "balance.sits_back": Measure(Group.BALANCE, _sits_back, "standing, sitting back"),
-    "balance.shuts_first": Measure(Group.BALANCE, _shuts_first, "shutting of the face"),
-    "hinge.side": Measure(Group.HINGE, lambda many: many.use.side_utilisation, "use of the hinge"),
+    "balance.shuts_first": Measure(Group.BALANCE, _shuts_first, "shutting of the [face]"),
+    "hinge.side": Measure(Group.HINGE, lambda many: many.use.side_utilisation, "use of the [hinge]"),
     "hinge.holds": Measure(Group.HINGE, _holds, "tilt until which it is needed", 0.9),
     "hinge.taper": Measure(Group.HINGE, _taper, "steering by taper", is_hard=True),
-    "face.overcut": Measure(Group.FACE, _overcut, "shutting of the face", is_hard=True),
-    "face.apart": Measure(Group.FACE, _apart, "shutting of the face", 0.25, is_hard=True),
+    "face.overcut": Measure(Group.FACE, _overcut, "shutting of the [face]", is_hard=True),
+    "face.apart": Measure(Group.FACE, _apart, "shutting of the [face]", 0.25, is_hard=True),
     "split.index": Measure(Group.SPLIT, lambda many: many.splitting.split_index, "energy of a crack up the stem", 0.5),
     "split.early": Measure(Group.SPLIT, _early, "going early"),
-    "split.strap": Measure(Group.SPLIT, _strap, "strap in tension"),
+    "split.strap": Measure(Group.SPLIT, _strap, "[strap] in tension"),
     "wedge.fits_first": Measure(Group.WEDGE, _fits_first, "standing, sitting back", 1.0, is_hard=True),
     "wedge.drive": Measure(Group.WEDGE, _drive, "driving a wedge"),
     "wedge.room": Measure(Group.WEDGE, _room, "lift and force of wedges", 0.9),
