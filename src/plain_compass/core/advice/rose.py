@@ -133,7 +133,8 @@ class _Judged:
     def __init__(self, asked: Sequence[Asked], found: Sequence[Begun | None]) -> None:
         self.asked, self.found = asked, found
         self.costs = [each.cost for each in asked[0].case.site.obstacles] if asked else []
-        self.tables = {id(each.shares): _Table(each.shares) for each in found if each is not None}
+        apart = {id(each.shares): each.shares for each in found if each is not None}
+        self.tables = {key: _Table(shares) for key, shares in apart.items()}
         self.refused: dict[int, Refusal] = {}
         for key, table in self.tables.items():
             own = [at for at, each in enumerate(found) if each is not None and id(each.shares) == key]

@@ -111,37 +111,39 @@ class _Task(NamedTuple):
     thinnest: Thinnest
 
 
-class _Way(NamedTuple):
-    """One way on of B cases: what it lifts and is asked to, its arm, blows, and the shares it uses up; shapes (B,)."""
+class _Ways(NamedTuple):
+    """Ways on of B cases: what each lifts and is asked to, its arm, blows, and the shares it uses up; shapes (ways, B).
+
+    Attributes:
+        shares: of the lift, of the driving, of the room for it.
+    """
 
     lift_m: Array
     have_m: Array
     arm_m: Array
     blows: Array
     advance_m: Array
-    shares: tuple[Array, ...]
+    shares: tuple[Array, Array, Array]
 
 
 def wedge_plans(
     stumps: Stumps, kit: Kit, poise: Poise, seats: Seats, asked: Asked, thinnest: Thinnest
 ) -> WedgePlan[Array]:
     """Every way on of B cases, the one that is told and the one that brings the tree farthest."""
-    task, stacks = _Task(stumps, kit, poise, seats, asked, thinnest), _stacks(seats, kit)
-    ways = [_by_jack(task) if way == JACK else _by_wedges(task, stacks, way) for way in range(len(WAYS))]
-    table = np.array([way.shares for way in ways])
-    worst, possible = table.max(axis=1), table[:, 0] < FAR
-    brings = np.array([np.arctan(way.have_m / np.maximum(way.arm_m, LEAST_ARM_m)) for way in ways])
+    task = _Task(stumps, kit, poise, seats, asked, thinnest)
+    wedges, jack = _by_wedges(task), _by_jack(task)
+    lifts, drives, rooms = (np.concatenate(both) for both in zip(wedges.shares, jack.shares, strict=True))
+    columns = [np.concatenate(both) for both in zip(wedges[:-1], jack[:-1], strict=True)]
+    worst, possible = np.maximum(np.maximum(lifts, drives), rooms), lifts < FAR
+    brings = np.arctan(columns[1] / np.maximum(columns[2], LEAST_ARM_m))
     # The whole plan is held against the way that brings it farthest of those that can be driven: the same one for all
     # trees alike but for a little, so that their states can be compared.
-    can_drive = possible & (table[:, 1:].max(axis=1) <= 1.0)
+    can_drive = possible & (drives <= 1.0) & (rooms <= 1.0)
     least, enough = worst.argmin(axis=0), worst <= ENOUGH
     farthest = np.where(can_drive, brings + THIN_WORTH_rad * THINS[:, None], -1.0).argmax(axis=0)
     best = np.where(can_drive.any(axis=0), farthest, least)
-    way = np.where(enough.any(axis=0), enough.argmax(axis=0), least)
-    rows = np.arange(len(way))
-    lift_use, drive_use, room_use = table[way, :, rows].T
-    columns = (np.array([getattr(one, name) for one in ways])[way, rows] for name in _Way._fields[:-1])
-    lift, have, arm, blows, advance = columns
+    way, rows = np.where(enough.any(axis=0), enough.argmax(axis=0), least), np.arange(lifts.shape[1])
+    lift, have, arm, blows, advance = (column[way, rows] for column in columns)
     return WedgePlan(
         way=way.astype(np.float64),
         best=best.astype(np.float64),
@@ -150,13 +152,13 @@ def wedge_plans(
         arm_m=arm,
         blows=blows,
         advance_m=advance,
-        lift_use=lift_use,
-        drive_use=drive_use,
-        room_use=room_use,
+        lift_use=lifts[way, rows],
+        drive_use=drives[way, rows],
+        room_use=rooms[way, rows],
         share=thinnest.share,
         bring_rad=np.where(possible.any(axis=0), np.where(possible, brings, 0.0)[best, rows], 0.0),
-        least_drive_use=_least_of(table, 1, least),
-        least_room_use=_least_of(table, 2, least),
+        least_drive_use=_least_of(lifts, drives, least),
+        least_room_use=_least_of(lifts, rooms, least),
     )
 
 
@@ -168,89 +170,96 @@ def _stacks(seats: Seats, kit: Kit) -> Array:
     return found
 
 
-def _by_wedges(task: _Task, stacks: Array, way: int) -> _Way:
-    """Wedges as they are placed, or a second one on each first; on the hinge as it is, or thinned.
-
-    Args:
-        stacks: how many stacks of two can be made of them.
-    """
+def _by_wedges(task: _Task) -> _Ways:
+    """Wedges as they are placed, or a second one on each first; on the hinge as it is, or thinned: all at once."""
     kit, asked, used, table = task.kit, task.asked, task.seats.used, task.seats.table
     if not used.shape[1]:
-        nothing = np.zeros(len(stacks))
-        return _Way(nothing, nothing, nothing + 1.0, nothing + np.inf, nothing, (nothing + FAR,) * 3)
-    thin, stacked = int(THINS[way]), bool(STACKS[way])
-    shift = task.thinnest.forward_m if thin else np.zeros(len(stacks))
-    arms = table.arm_m + shift[:, None]
-    wanted = arms * np.tan(np.radians(asked.tilt_deg[thin]))[:, None]
-    two: Mask = np.asarray(table.stacked == 2) | stacked
+        nothing = np.zeros((JACK, len(used)))
+        return _Ways(nothing, nothing, nothing + 1.0, nothing + np.inf, nothing, (nothing + FAR,) * 3)
+    stacks, stacked, thins = _stacks(task.seats, kit), STACKS[:JACK, None], THINS[:JACK]
+    shift = thins[:, None] * task.thinnest.forward_m
+    arms = table.arm_m + shift[:, :, None]
+    wanted = arms * np.tan(np.radians(asked.tilt_deg))[thins.astype(np.intp)][:, :, None]
+    two: Mask = np.asarray(table.stacked == 2) | stacked[:, :, None]
     more = heads_lift_m(kit, task.poise.constants, 2.0) - heads_lift_m(kit, task.poise.constants, 1.0)
-    have = table.available_m + (more if stacked else 0.0)
+    have = table.available_m + more * stacked[:, :, None]
     short = np.where(used, wanted / np.maximum(have, NO_LIFT_m), -np.inf)
     # The seat that falls shortest rules; of a case without seats the first column stands for nothing.
-    rows, worst, there = np.arange(len(stacks)), short.argmax(axis=1), used.any(axis=1)
+    worst, there = short.argmax(axis=2), used.any(axis=1)
+    at = np.arange(JACK)[:, None], np.arange(len(stacks)), worst
     pulls = np.where(used, arms, 0.0)
-    together = stacks * pulls.max(axis=1) if stacked else pulls.sum(axis=1)
-    held = asked.peak_Nm[thin], asked.work_J[thin]
-    drive, blows, advance = _driving(kit, task.poise, (two[rows, worst], together), held)
-    can = (stacks > 0 if stacked else there) & _goes_on(
-        task.stumps, "thin" if thin else "stack" if stacked else WAYS[0]
-    )
-    if thin:
-        can &= task.thinnest.share < WORTH_THINNING
-    return _Way(
-        lift_m=np.where(there, wanted[rows, worst], 0.0),
-        have_m=np.where(there, have[rows, worst], 0.0),
-        arm_m=np.where(there, arms[rows, worst], 1.0),
+    together = np.where(stacked, stacks * pulls.max(axis=2), pulls.sum(axis=2))
+    held = asked.peak_Nm[thins.astype(np.intp)], asked.work_J[thins.astype(np.intp)]
+    drive, blows, advance = _driving(kit, task.poise, (two[at], together), held)
+    can = np.where(stacked, stacks > 0, there) & _goes_so_far(task.stumps)
+    can &= ~thins[:, None] | (task.thinnest.share < WORTH_THINNING)
+    return _Ways(
+        lift_m=np.where(there, wanted[at], 0.0),
+        have_m=np.where(there, have[at], 0.0),
+        arm_m=np.where(there, arms[at], 1.0),
         blows=np.where(there, blows, np.inf),
         advance_m=np.where(there, advance, 0.0),
-        shares=_where_can(can, short[rows, worst], drive, _room(task, wanted, two, shift)),
+        shares=_where_can(can, short[at], drive, _room(task, wanted, two, shift)),
     )
 
 
 def _room(task: _Task, wanted_m: Array, two: Mask, shift_m: Array) -> Array:
-    """How far the wedges are in over the kerf there is behind the hinge; shape (B,)."""
+    """How far the wedges are in over the kerf there is behind the hinge; shape (ways, B)."""
     kit, used, table, angle = task.kit, task.seats.used, task.seats.table, wedge_angle_rad(task.kit, 1)
     slope = np.where(two, math.tan(2 * angle), math.tan(angle))
     driven = np.maximum((wanted_m + kit.kerf_m) / slope, kit.wedge_seat_m)
-    share = driven / np.maximum(table.room_m + 2 * shift_m[:, None], NO_LIFT_m)
-    found: Array = np.where(used, share, -np.inf).max(axis=1)
+    share = driven / np.maximum(table.room_m + 2 * shift_m[:, :, None], NO_LIFT_m)
+    found: Array = np.where(used, share, -np.inf).max(axis=2)
     return found
 
 
-def _by_jack(task: _Task) -> _Way:
-    """A jack at the back of the stump, behind the hinge thinned as far as it may be."""
+def _by_jack(task: _Task) -> _Ways:
+    """A jack at the back of the stump, behind the hinge thinned as far as it may be; one way, shapes (1, B)."""
     stumps, kit, asked = task.stumps, task.kit, task.asked
     there: Mask = np.asarray(task.seats.used.any(axis=1))
+    if kit.jack_rise_m <= 0:
+        nothing = np.zeros((1, len(there)))
+        blows = np.where(there, nothing, np.inf)
+        return _Ways(nothing, nothing, nothing + 1.0, blows, nothing, (nothing + FAR,) * 3)
     arm = stumps.hinge.region.forward_m - stumps.sections.back_m + task.thinnest.forward_m
     wanted = arm * np.tan(np.radians(asked.tilt_deg[1]))
-    can = (kit.jack_rise_m > 0) & (stumps.sections.depth_m >= JACK_FROM_m) & there & _goes_on(stumps, "all")
+    order = tuple(GOES_ON)
+    far = np.array([order.index(cut.goes_on) >= order.index("all") for cut in stumps.designs.cuts])
+    can = (stumps.sections.depth_m >= JACK_FROM_m) & there & far
     load = asked.peak_Nm[1] / np.maximum(arm, LEAST_ARM_m) / max(kit.jack_N, 1.0)
-    return _Way(
-        lift_m=np.where(there, wanted, 0.0),
-        have_m=np.where(there, kit.jack_rise_m, 0.0),
-        arm_m=np.where(there, arm, 1.0),
-        blows=np.where(there, 0.0, np.inf),
-        advance_m=np.where(there, MOST_ADVANCE_m, 0.0),
-        shares=_where_can(can, wanted / max(kit.jack_rise_m, NO_LIFT_m), load, np.zeros(len(there))),
+    return _Ways(
+        lift_m=np.where(there, wanted, 0.0)[None],
+        have_m=np.where(there, kit.jack_rise_m, 0.0)[None],
+        arm_m=np.where(there, arm, 1.0)[None],
+        blows=np.where(there, 0.0, np.inf)[None],
+        advance_m=np.where(there, MOST_ADVANCE_m, 0.0)[None],
+        shares=_where_can(can[None], wanted[None] / kit.jack_rise_m, load[None], np.zeros((1, len(there)))),
     )
 
 
-def _goes_on(stumps: Stumps, to: str) -> Mask:
-    """Which of the cuts are meant to go on so far."""
+def _goes_so_far(stumps: Stumps) -> Mask:
+    """Which of the ways by wedges each cut is meant to go on to, shape (ways, B)."""
     order = tuple(GOES_ON)
-    return np.array([order.index(cut.goes_on) >= order.index(to) for cut in stumps.designs.cuts])
+    wanted = np.array([order.index("thin" if thin else "stack" if two else "wedges") for two, thin in _WEDGE_WAYS])
+    found: Mask = np.array([order.index(cut.goes_on) for cut in stumps.designs.cuts]) >= wanted[:, None]
+    return found
 
 
-def _least_of(table: Array, share: int, least: Array) -> Array:
-    """The least of one of the shares over the ways that lift enough; of the one that asks least where none does."""
-    lifts = table[:, 0] <= 1.0
-    found = np.where(lifts, table[:, share], np.inf).min(axis=0)
-    best: Array = np.where(lifts.any(axis=0), found, table[least, share, np.arange(table.shape[2])])
+_WEDGE_WAYS = tuple(zip(STACKS[:JACK].tolist(), THINS[:JACK].tolist(), strict=True))
+"""Of each way by wedges, whether it stacks, and whether it thins."""
+
+
+def _least_of(lifts: Array, shares: Array, least: Array) -> Array:
+    """The least of a share over the ways that lift enough; of the one that asks least where none does."""
+    does = lifts <= 1.0
+    found = np.where(does, shares, np.inf).min(axis=0)
+    best: Array = np.where(does.any(axis=0), found, shares[least, np.arange(shares.shape[1])])
     return best
 
 
-def _where_can(can: Mask, *shares: Array) -> tuple[Array, ...]:
-    return tuple(np.where(can, np.minimum(share, FAR - 1.0), FAR) for share in shares)
+def _where_can(can: Mask, lift: Array, drive: Array, room: Array) -> tuple[Array, Array, Array]:
+    lift, drive, room = (np.where(can, np.minimum(share, FAR - 1.0), FAR) for share in (lift, drive, room))
+    return lift, drive, room
 
 
 def _driving(
