@@ -13,6 +13,7 @@ from .plain_label import PlainLabel
 from .store import Snapshot
 
 WIDE_PX = 560
+"""Wide enough for a sentence of a finding in two lines."""
 
 
 class Explanation(QDialog):
