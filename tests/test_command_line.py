@@ -412,7 +412,7 @@ def test_a_finding_leads_back_to_its_share_its_relation_and_what_it_hangs_on(
     assert "Worked out by: use of the hinge (docs/model.md)." in lines
     inputs = [line for line in lines if line.endswith("of what is not known.")]
     assert inputs and any("±" in line for line in inputs)
-    assert any(line.startswith("Put right at: cut, cut.hinge.left_m") for line in lines)
+    assert any(line == "Put right at: Cut, hinge left." for line in lines)
 
 
 def test_an_id_that_is_no_finding_is_refused_with_those_there_are(capsys: pytest.CaptureFixture[str]) -> None:

@@ -12,9 +12,10 @@ from ..core.judge.limits import LIMITS
 from ..core.judge.places import where_of
 from .document import Job, TreePlan
 from .fall import named_driver
-from .fields import quantity_at
+from .fields import label_of, quantity_at
 from .language import tr
 from .spreads import plan_spreads
+from .step_names import STEP_NAMES
 from .units import chance_words
 
 LEAST_SHARE = 0.05
@@ -37,7 +38,8 @@ def explained(job: Job, plan: TreePlan, result: Assessment, chances: Chances | N
         *_inputs(job, plan, chances, id),
     ]
     where = where_of(id)
-    at = where.step if not where.field else f"{where.step}, {where.field}"
+    label = job.speech.say(label_of(where.field)) if where.field else ""
+    at = ", ".join(filter(None, (tr(STEP_NAMES[where.step]), label)))
     return (*lines, tr("Put right at: {where}.", where=at), job.speech.phrase(found.change))
 
 

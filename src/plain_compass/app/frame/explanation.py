@@ -34,5 +34,5 @@ class Explanation(QDialog):
             label.setWordWrap(True)
             label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
             whole.addWidget(label)
-        whole.addStretch(1)
-        self.setMinimumWidth(WIDE_PX)
+        # Wrapped labels ask for more height than they take at this width.
+        self.resize(WIDE_PX, whole.heightForWidth(WIDE_PX))
