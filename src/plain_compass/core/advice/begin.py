@@ -43,8 +43,9 @@ def begun(case: Case) -> Cut:
     Raises InputError when the tree cannot be as measured.
     """
     check_tree(case.tree)
-    (found,) = begun_many([case], [place_of(_at_its_height(case)).section().depth_m])
-    return _first(case, place_of(_at_its_height(case)).section().depth_m).cut if found is None else found.case.cut
+    depth_m = place_of(_at_its_height(case)).section().depth_m
+    (found,) = begun_many([case], [depth_m])
+    return _first(case, depth_m).cut if found is None else found.case.cut
 
 
 class Begun(NamedTuple):

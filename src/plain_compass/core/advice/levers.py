@@ -51,7 +51,6 @@ TAPERS = (0.1, 0.2, 0.3)
 """Shares of the mean thickness moved from one end to the other."""
 ACROSS_RANGE = (0.0, 0.25, 0.5, 0.75, 1.0)
 """Places within a range of the practice."""
-STEPS_m = (0.0, 0.03, 0.05)
 RAISED_m = (0.1, 0.2, 0.3, 0.5, 0.8)
 """By how much a cut is raised from the ground."""
 STRAPS = (0.75, 1.25, 1.5, 2.0)

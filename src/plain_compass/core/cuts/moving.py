@@ -6,7 +6,6 @@ import math
 
 from ..base.phrase import Phrase, phrase
 from ..mechanics.driving import DrivenTo
-from ..mechanics.wedge import heads_lift_m
 from ..mechanics.wedge_plan import WAYS
 from ..plan.case import Planned
 from ..plan.driven import driving_of, thinning_of
@@ -102,9 +101,9 @@ def _going_on(result: Planned, reached_m: float) -> list[Phrase]:
         return []
     best, found = WAYS[int(plan.best)], list[Phrase]()
     if "stack" in best and not plan.stacked:
-        more_m = heads_lift_m(case.kit, case.constants, 2.0) - heads_lift_m(case.kit, case.constants, 1.0)
-        found.append(phrase("moving.stack", at=reached_m, have=plan.have_m + more_m))
-        reached_m = plan.have_m + more_m
+        have_m = plan.have_m + case.kit.wedge_thickness_m
+        found.append(phrase("moving.stack", at=reached_m, have=have_m))
+        reached_m = have_m
     if "thin" in best and not plan.thins and plan.share < 1.0:
         floor_m = plan.share * result.parts.hinge.reach_m
         found.append(phrase("moving.thin_if", at=reached_m, floor=floor_m, pause=result.parts.wedging.pause_s))

@@ -88,13 +88,17 @@ def _share(load: Array, capacity: Array | float) -> Array:
     return np.where(some, over, np.where(load > 0, np.inf, 0.0))
 
 
+def _pushed(many: Many) -> Array:
+    """What a push must send over, over what a person gives."""
+    return _share(many.wedging.moment_Nm, many.wedging.by_hand_Nm)
+
+
 def _goes_over(many: Many) -> Array:
     """Lift wanted over lift had on the way told, or what a push must over what a person gives: either will do.
 
     Nothing where the tree goes by itself.
     """
-    pushed = _share(many.wedging.moment_Nm, many.wedging.by_hand_Nm)
-    return np.where(many.wedging.tilt_deg > 0, np.minimum(many.wedge_plan.lift_use, pushed), 0.0)
+    return np.where(many.wedging.tilt_deg > 0, np.minimum(many.wedge_plan.lift_use, _pushed(many)), 0.0)
 
 
 def _holds(many: Many) -> Array:
@@ -157,7 +161,7 @@ def _drive(many: Many) -> Array:
 
     What a push sends over asks nothing of wedges, whether any are placed or not.
     """
-    pushed = _share(many.wedging.moment_Nm, many.wedging.by_hand_Nm)
+    pushed = _pushed(many)
     wanted = np.where(pushed <= 1.0, np.minimum(many.wedge_plan.drive_use, pushed), many.wedge_plan.drive_use)
     return np.where(many.wedging.tilt_deg > 0, wanted, 0.0)
 

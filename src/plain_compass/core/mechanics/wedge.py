@@ -114,19 +114,9 @@ class Wedging(Generic[N]):
     pause_s: N
 
     @property
-    def told_advance_m(self: Wedging[float]) -> float:
-        """Advance of a blow as it is told, of one case: a wedge that goes in all at once goes no farther."""
-        return min(self.advance_per_blow_m, MOST_ADVANCE_m)
-
-    @property
     def shortest(self: Wedging[float]) -> SeatResult[float] | None:
         """The seat that is shortest of lift, of one case; none where there are no seats."""
         return max(self.seats, key=lambda seat: seat.lift_use, default=None)
-
-    @property
-    def lift_use(self: Wedging[float]) -> float:
-        """The most that any seat must lift of what it can; nothing where there are no seats."""
-        return self.shortest.lift_use if self.shortest is not None else 0.0
 
     @property
     def wanted(self) -> bool:

@@ -9,6 +9,7 @@ room.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import Generic, NamedTuple
 
 import numpy as np
@@ -20,17 +21,7 @@ from ..design.cut import GOES_ON
 from ..design.kit import Kit
 from .stump import Stumps
 from .thinning import Thinnest
-from .wedge import (
-    Asked,
-    LEAST_ARM_m,
-    MOST_ADVANCE_m,
-    NO_LIFT_m,
-    Poise,
-    Seats,
-    driving_factor,
-    heads_lift_m,
-    wedge_angle_rad,
-)
+from .wedge import Asked, LEAST_ARM_m, MOST_ADVANCE_m, NO_LIFT_m, Poise, Seats, driving_factor, wedge_angle_rad
 
 WAYS = ("wedges", "stack", "thin", "stack and thin", "jack")
 """Ways on, in the order of the craft; each goes on from those before it."""
@@ -181,8 +172,7 @@ def _by_wedges(task: _Task) -> _Ways:
     arms = table.arm_m + shift[:, :, None]
     wanted = arms * np.tan(np.radians(asked.tilt_deg))[thins.astype(np.intp)][:, :, None]
     two: Mask = np.asarray(table.stacked == 2) | stacked[:, :, None]
-    more = heads_lift_m(kit, task.poise.constants, 2.0) - heads_lift_m(kit, task.poise.constants, 1.0)
-    have = table.available_m + more * stacked[:, :, None]
+    have = table.available_m + kit.wedge_thickness_m * stacked[:, :, None]
     short = np.where(used, wanted / np.maximum(have, NO_LIFT_m), -np.inf)
     # The seat that falls shortest rules; of a case without seats the first column stands for nothing.
     worst, there = short.argmax(axis=2), used.any(axis=1)
@@ -191,7 +181,7 @@ def _by_wedges(task: _Task) -> _Ways:
     together = np.where(stacked, stacks * pulls.max(axis=2), pulls.sum(axis=2))
     held = asked.peak_Nm[thins.astype(np.intp)], asked.work_J[thins.astype(np.intp)]
     drive, blows, advance = _driving(kit, task.poise, (two[at], together), held)
-    can = np.where(stacked, stacks > 0, there) & _goes_so_far(task.stumps)
+    can = np.where(stacked, stacks > 0, there) & _go_as_far_as(_WEDGE_WAYS, task.stumps)
     can &= ~thins[:, None] | (task.thinnest.share < WORTH_THINNING)
     return _Ways(
         lift_m=np.where(there, wanted[at], 0.0),
@@ -223,9 +213,7 @@ def _by_jack(task: _Task) -> _Ways:
         return _Ways(nothing, nothing, nothing + 1.0, blows, nothing, (nothing + FAR,) * 3)
     arm = stumps.hinge.region.forward_m - stumps.sections.back_m + task.thinnest.forward_m
     wanted = arm * np.tan(np.radians(asked.tilt_deg[1]))
-    order = tuple(GOES_ON)
-    far = np.array([order.index(cut.goes_on) >= order.index("all") for cut in stumps.designs.cuts])
-    can = (stumps.sections.depth_m >= JACK_FROM_m) & there & far
+    can = (stumps.sections.depth_m >= JACK_FROM_m) & there & _go_as_far_as(["all"], stumps)[0]
     load = asked.peak_Nm[1] / np.maximum(arm, LEAST_ARM_m) / max(kit.jack_N, 1.0)
     return _Ways(
         lift_m=np.where(there, wanted, 0.0)[None],
@@ -237,16 +225,18 @@ def _by_jack(task: _Task) -> _Ways:
     )
 
 
-def _goes_so_far(stumps: Stumps) -> Mask:
-    """Which of the ways by wedges each cut is meant to go on to, shape (ways, B)."""
+def _go_as_far_as(wanted: Sequence[str], stumps: Stumps) -> Mask:
+    """Whether each cut is meant to go on so far, or farther; shape (wanted, B)."""
     order = tuple(GOES_ON)
-    wanted = np.array([order.index("thin" if thin else "stack" if two else "wedges") for two, thin in _WEDGE_WAYS])
-    found: Mask = np.array([order.index(cut.goes_on) for cut in stumps.designs.cuts]) >= wanted[:, None]
+    least = np.array([order.index(name) for name in wanted])
+    found: Mask = np.array([order.index(cut.goes_on) for cut in stumps.designs.cuts]) >= least[:, None]
     return found
 
 
-_WEDGE_WAYS = tuple(zip(STACKS[:JACK].tolist(), THINS[:JACK].tolist(), strict=True))
-"""Of each way by wedges, whether it stacks, and whether it thins."""
+_WEDGE_WAYS = tuple(
+    "thin" if thin else "stack" if two else "wedges" for two, thin in zip(STACKS[:JACK], THINS[:JACK], strict=True)
+)
+"""How far a cut must be meant to go on for each way by wedges."""
 
 
 def _least_of(lifts: Array, shares: Array, least: Array) -> Array:

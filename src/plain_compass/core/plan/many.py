@@ -71,7 +71,7 @@ class Many(Stumps):
         return found
 
     def tipped(self, steady_Nm: Array) -> tuple[HingeLaw, Tipping]:
-        """The hinges as the way on that asks least leaves them, and what tips the trees over them.
+        """The hinges as the way on that brings it farthest leaves them, and what tips the trees over them.
 
         Args:
             steady_Nm: rope and wind.
